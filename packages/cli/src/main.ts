@@ -1,0 +1,48 @@
+import { Command, CommanderError, InvalidArgumentError, Option } from 'commander';
+import { duration, toMilliseconds } from '@eager-ember/core';
+import { run } from './run.js';
+import { validate } from './validate.js';
+
+function time(text: string): number {
+  if (!duration().safeParse(text).success) throw new InvalidArgumentError('A time is expected, such as 20s or 250ms.');
+  return toMilliseconds(text);
+}
+
+function seed(text: string): number {
+  const value = Number(text);
+  if (!Number.isInteger(value) || Math.abs(value) > 0x7fffffff) throw new InvalidArgumentError('A whole number of 32 bits is expected.');
+  return value;
+}
+
+/** The command line. Returns the exit code: 0 sound, 1 a ruleset with problems, 2 what could not be done at all. */
+export async function main(args: readonly string[]): Promise<number> {
+  let code = 0;
+  const program = new Command('ember').description('Validates and plays Eager Ember rulesets, without a server.').exitOverride();
+  program
+    .command('validate')
+    .description('says what is wrong with a ruleset: nothing and exit code 0 where it is sound, exit code 1 where it is not')
+    .argument('<file>', 'a ruleset, as JSON')
+    .option('--json', 'problems as one JSON list')
+    .action((file: string, options: { json?: boolean }) => {
+      code = validate(file, options.json === true);
+    });
+  program
+    .command('run')
+    .description('plays a script and prints what happens, as one JSON value a line')
+    .argument('<file>', 'a ruleset, as JSON')
+    .requiredOption('--script <file>', 'who sits where and does what when')
+    .addOption(new Option('--until <time>', 'how long to play, such as 20s').argParser(time).makeOptionMandatory())
+    .option('--seed <n>', 'the seed of all luck', seed, 1)
+    .option('--every <time>', 'how often to sample the attributes of every seat', time)
+    .option('--json', 'print JSON lines (otherwise sentences)')
+    .action((file: string, options: { script: string; until: number; seed: number; every?: number; json?: boolean }) => {
+      code = run(file, options.script, options);
+    });
+  try {
+    await program.parseAsync(args, { from: 'user' });
+  } catch (error) {
+    if (!(error instanceof CommanderError)) throw error;
+    return error.exitCode === 0 ? 0 : 2;
+  }
+  return code;
+}

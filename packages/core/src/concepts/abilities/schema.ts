@@ -1,0 +1,15 @@
+import { z } from 'zod';
+import { duration, entryFields, reference, steadyAmount } from '../../ruleset/fields.js';
+import { then } from '../../ruleset/registry.js';
+
+export const schema = z.strictObject({
+  ...entryFields(),
+  costs: z
+    .array(z.strictObject({ attribute: reference('attributes'), amount: steadyAmount() }))
+    .max(10, 'An ability has at most 10 costs.')
+    .default([]),
+  /** A time such as "8s", or a formula that yields seconds. */
+  cooldown: z.union([duration(), steadyAmount()], 'A time such as "8s", or a formula that yields seconds, is expected.').optional(),
+  then: then().default([]),
+});
+export type AbilityEntry = z.infer<typeof schema>;

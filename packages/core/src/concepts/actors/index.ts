@@ -1,0 +1,104 @@
+import { z } from 'zod';
+import { defineConcept } from '../../world/concept.js';
+import type { Table } from '../../world/table.js';
+import { removeOwned } from '../../world/players.js';
+import { ACTORS, type World } from '../../world/world.js';
+import { schema, type ActorEntry } from './schema.js';
+
+export { KINDS, type ActorEntry } from './schema.js';
+
+export interface Actors {
+  readonly table: Table;
+  readonly types: readonly ActorEntry[];
+}
+
+/** Actors: everything that has attributes, a place and a name. The owners of all owned rows. */
+export const actors = defineConcept<readonly ActorEntry[], Actors>({
+  id: 'actors',
+  sections: { actors: { kind: 'chapter', title: 'Actors', entry: schema } },
+  compile: (context) => {
+    const types = context.entries<ActorEntry>('actors');
+    types.forEach((type, i) => {
+      const names = type.attributes.map((a) => a.attribute);
+      names.forEach((name, k) => {
+        if (names.indexOf(name) < k) context.problem(['actors', i, 'attributes', k], `${type.label} has ${name} already.`);
+      });
+      if (type.speed !== undefined && !names.includes(type.speed))
+        context.problem(['actors', i, 'speed'], `${type.label} does not have ${type.speed}: add it to its attributes.`);
+    });
+    return types;
+  },
+  tables: () => [
+    {
+      name: ACTORS,
+      columns: [
+        { name: 'type', kind: 'entry', chapter: 'actors', see: 'everyone' },
+        { name: 'team', kind: 'entry', chapter: 'teams', see: 'everyone', optional: true },
+        { name: 'name', kind: 'text', see: 'everyone' },
+      ],
+    },
+  ],
+  attach: (world, types) => ({ table: world.actors, types }),
+  events: {
+    actorSpawned: { label: 'an actor appears', see: 'everyone', sentence: (e) => `${e.who} appears` },
+    actorLeft: { label: 'an actor leaves', see: 'everyone', sentence: (e) => `${e.data['name']} leaves` },
+    loopCut: { label: 'a loop of reactions is cut', see: 'server', sentence: (e) => `a loop of reactions was cut at ${e.data['event']}` },
+  },
+  selectors: {
+    everyone: { schema: z.literal('everyone'), matches: (to) => to === 'everyone', select: () => (world) => allActors(world) },
+    team: { schema: z.literal('team'), matches: (to) => to === 'team', select: () => (world, parties) => teamOf(world, parties.owner) },
+  },
+  lifecycle: {
+    rulesAdopted: (world, before) => {
+      const gone = [...rows(before)].map((row) => before.actors.handle(row)).filter((actor) => world.actors.rowOf(actor) < 0);
+      for (const actor of gone) removeOwned(world, actor);
+    },
+  },
+  display: (types) => types.map(({ id, label, kind, radius }) => ({ id, label, kind, radius })),
+});
+
+function* rows(world: World): Iterable<number> {
+  const { actors: table } = world;
+  for (let row = 0; row < table.high; row++) if (table.live[row] === 1) yield row;
+}
+
+/** The handles of all actors, in table order. */
+export function allActors(world: World): readonly number[] {
+  return [...rows(world)].map((row) => world.actors.handle(row));
+}
+
+/** The handles of an actor's team with itself; an actor without a team is alone. */
+export function teamOf(world: World, actor: number): readonly number[] {
+  const row = world.actors.rowOf(actor);
+  if (row < 0) return [];
+  const team = world.actors.column('team').data;
+  return team[row] < 0 ? [actor] : [...rows(world)].filter((other) => team[other] === team[row]).map((other) => world.actors.handle(other));
+}
+
+/** The compiled type of a live actor's row. */
+export function typeOf(world: World, row: number): ActorEntry {
+  return actors.in(world).types[world.actors.column('type').data[row]];
+}
+
+/** Puts a new actor into the world and returns its handle. `type` and `team` are positions in their chapters, -1 for no team. */
+export function spawnActor(world: World, type: number, team: number, name: string): number {
+  const row = world.actors.add();
+  world.actors.column('type').data[row] = type;
+  world.actors.column('team').data[row] = team;
+  world.actors.column('name').data[row] = world.textIndex(name);
+  world.rules.registry.lifecycle('actorSpawned', world, row);
+  const actor = world.actors.handle(row);
+  world.emit('actorSpawned', { subject: actor });
+  return actor;
+}
+
+/** Takes an actor out of the world, with all it owns. */
+export function removeActor(world: World, actor: number): void {
+  const row = world.actors.rowOf(actor);
+  if (row < 0) return;
+  const name = world.nameOf(actor);
+  world.rules.registry.lifecycle('actorLeaving', world, row);
+  removeOwned(world, actor);
+  world.actors.remove(row);
+  world.emit('actorLeft', {}, { name });
+}

@@ -1,0 +1,19 @@
+import { z } from 'zod';
+import { entryFields, finite, reference, steadyAmount } from '../../ruleset/fields.js';
+
+export const KINDS = ['player', 'foe', 'character', 'prop'] as const;
+
+export const schema = z.strictObject({
+  ...entryFields(),
+  kind: z.enum(KINDS, `One of ${KINDS.join(', ')} is expected.`),
+  /** Body radius in arena units. */
+  radius: finite().min(1, 'A body has a radius of 1 to 200.').max(200, 'A body has a radius of 1 to 200.').default(12),
+  /** The attribute that says how far it moves a second. */
+  speed: reference('attributes').optional(),
+  attributes: z
+    .array(z.strictObject({ attribute: reference('attributes'), start: steadyAmount().optional() }))
+    .max(200)
+    .default([]),
+  abilities: z.array(reference('abilities')).max(20, 'An actor has at most 20 abilities.').default([]),
+});
+export type ActorEntry = z.infer<typeof schema>;

@@ -1,0 +1,72 @@
+import { clamp, LARGEST_AMOUNT } from '../../math/grid.js';
+import type { World } from '../../world/world.js';
+import type { Attribute } from './compile.js';
+import { columnsOf } from './tables.js';
+import { type Attributes, boundOf, ownerOnly, settle } from './values.js';
+
+/** One tick of refilling for every actor, attribute by attribute: columns are walked, not actors. */
+export function regenerate(world: World, a: Attributes): void {
+  let restless = false;
+  for (const attribute of a.compiled.list) {
+    restless ||= attribute.restless;
+    if (!attribute.refill || world.tick % attribute.refill.every !== 0) continue;
+    if (isPlain(attribute)) regeneratePlain(world, a, attribute, attribute.refill.rate.constant! * attribute.refill.seconds);
+    else regenerateEach(world, a, attribute);
+  }
+  if (restless) for (let row = 0; row < world.actors.high; row++) if (world.actors.live[row] === 1) settle(world, a, row);
+}
+
+/** Whether its refill needs nothing but its own column: a fixed rate between fixed or already computed bounds. */
+function isPlain({ refill, whole, min }: Attribute): boolean {
+  return refill!.rate.constant !== undefined && refill!.pause === 0 && !whole && min.constant !== undefined;
+}
+
+function regeneratePlain(world: World, a: Attributes, attribute: Attribute, step: number): void {
+  const { live, high } = world.actors;
+  const cells = a.table.column(attribute.id).data;
+  const low = attribute.min.constant!;
+  const fixed = attribute.max === undefined ? LARGEST_AMOUNT : attribute.max.constant;
+  const ends = fixed === undefined ? a.table.column(columnsOf.max(attribute.id)).data : undefined;
+  const types = world.actors.column('type').data;
+  const { present } = attribute;
+  for (let row = 0; row < high; row++) {
+    const end = ends ? ends[row] : fixed!;
+    const now = cells[row];
+    // Most pools are full most of the time; a full one that refills, or an empty one that drains, is left alone.
+    if (step > 0 ? now >= end : now <= low) continue;
+    if (live[row] === 0 || !present[types[row]]) continue;
+    const next = Math.floor((now + step) * 1e6 + 0.5) / 1e6;
+    cells[row] = next > end ? end : next < low ? low : next;
+  }
+}
+
+function regenerateEach(world: World, a: Attributes, attribute: Attribute): void {
+  const refill = attribute.refill!;
+  const { actors } = world;
+  const cells = a.table.column(attribute.id).data;
+  const rests = refill.pause > 0 ? a.table.column(columnsOf.rests(attribute.id)).data : undefined;
+  const parts = attribute.whole ? a.table.column(columnsOf.part(attribute.id)).data : undefined;
+  const types = actors.column('type').data;
+  for (let row = 0; row < actors.high; row++) {
+    if (actors.live[row] === 0 || !attribute.present[types[row]]) continue;
+    const actor = actors.handle(row);
+    const rate = refill.rate.constant ?? refill.rate.run(world, ownerOnly(actor));
+    if (rate === 0 || (rate > 0 && rests && rests[row] > world.tick)) continue;
+    const low = boundOf(world, attribute.min, actor, -LARGEST_AMOUNT);
+    const high = Math.max(low, boundOf(world, attribute.max, actor, LARGEST_AMOUNT));
+    let step = rate * refill.seconds;
+    if (parts) step = wholePart(parts, row, step);
+    const next = clamp(Math.floor((cells[row] + step) * 1e6 + 0.5) / 1e6, low, high);
+    // At an end nothing is saved up: a pool that was full for a minute does not jump when it is next hurt.
+    if (parts && (next === high || next === low)) parts[row] = 0;
+    cells[row] = next;
+  }
+}
+
+/** Adds a step to what is saved up of a whole pool and takes the whole units out of it. */
+function wholePart(parts: Float64Array | Int32Array, row: number, step: number): number {
+  const saved = Math.floor((parts[row] + step) * 1e6 + 0.5) / 1e6;
+  const whole = saved < 0 ? Math.ceil(saved) : Math.floor(saved);
+  parts[row] = Math.floor((saved - whole) * 1e6 + 0.5) / 1e6;
+  return whole;
+}

@@ -1,0 +1,143 @@
+import { z } from 'zod';
+import { CompileContext } from '../../ruleset/context.js';
+import { registry, type Then } from '../../ruleset/registry.js';
+import type { Rules } from '../../ruleset/rules.js';
+import { defineConcept } from '../../world/concept.js';
+import { loadPlayer, savedPlayer, type SavedPlayer } from '../../world/players.js';
+import type { Table } from '../../world/table.js';
+import { World } from '../../world/world.js';
+import { actors, removeActor, spawnActor } from '../actors/index.js';
+
+/** The name of a seat: what its player is called. */
+export const seatName = () => z.string('A seat has a name.').regex(/^[A-Za-z][A-Za-z0-9 _-]{0,23}$/, 'A seat has a name of at most 24 letters, digits, spaces, - or _, beginning with a letter.');
+
+/** Seats: whose inputs drive which actor. Commands from outside come through here. */
+export const seats = defineConcept<undefined, { readonly table: Table }>({
+  id: 'seats',
+  tables: () => [
+    {
+      name: 'seats',
+      owner: 'actor',
+      columns: [
+        { name: 'actor', kind: 'actor', see: 'everyone' },
+        { name: 'name', kind: 'text', see: 'everyone' },
+        /** The number of the last input that was run, for a client that predicts. */
+        { name: 'lastInput', kind: 'int', see: 'owner' },
+      ],
+    },
+  ],
+  attach: (world) => ({ table: world.table('seats') }),
+  events: {
+    seatTaken: { label: 'a seat is taken', see: 'everyone', sentence: (e) => `${e.who} takes the seat` },
+    seatLeft: { label: 'a seat is left', see: 'everyone', sentence: (e) => `${e.data['seat']} leaves the seat` },
+    asked: {
+      label: 'a player asks for something',
+      see: 'server',
+      sentence: (e) => `${e.who} asks: ${Object.values(e.data).join(' ')}`,
+    },
+    poked: { label: 'a poke', see: 'server', sentence: (e) => `poke: ${e.data['what']}${e.who ? ` on ${e.who}` : ''}` },
+  },
+  commands: {
+    join: {
+      args: { seat: seatName(), team: z.string().optional(), actor: z.string().optional(), saved: savedPlayer.optional() },
+      run: (world, args) => join(world, args as unknown as JoinArgs),
+    },
+    leave: { args: { seat: seatName() }, run: (world, args) => leave(world, String(args['seat'])) },
+    input: {
+      args: { seat: seatName(), n: z.int().min(0).optional(), input: z.unknown() },
+      run: (world, args) => runInput(world, String(args['seat']), Number(args['n'] ?? 0), args['input'] as InputRequest),
+    },
+    poke: {
+      args: { seat: seatName().optional(), action: z.unknown() },
+      run: (world, args) => poke(world, args['seat'] as string | undefined, args['action'] as Then[number]),
+    },
+  },
+});
+
+interface JoinArgs {
+  readonly seat: string;
+  readonly team?: string;
+  readonly actor?: string;
+  readonly saved?: SavedPlayer;
+}
+
+/** What a player asks for: the name of an input and its arguments, already checked. */
+export interface InputRequest {
+  readonly do: string;
+  readonly [argument: string]: unknown;
+}
+
+/** The handle of the actor that a seat drives, or 0. */
+export function actorOfSeat(world: World, seat: string): number {
+  const row = rowOfSeat(world, seat);
+  return row < 0 ? 0 : seats.in(world).table.column('actor').data[row];
+}
+
+function rowOfSeat(world: World, seat: string): number {
+  const { table } = seats.in(world);
+  const names = table.column('name').data;
+  for (let row = 0; row < table.high; row++) if (table.live[row] === 1 && world.text(names[row]) === seat) return row;
+  return -1;
+}
+
+function join(world: World, { seat, team, actor: typeId, saved }: JoinArgs): void {
+  if (rowOfSeat(world, seat) >= 0) return;
+  const types = actors.in(world).types;
+  const type = typeId === undefined ? types.findIndex((t) => t.kind === 'player') : types.findIndex((t) => t.id === typeId);
+  if (type < 0) return;
+  const actor = spawnActor(world, type, teamFor(world, team), seat);
+  const { table } = seats.in(world);
+  const row = table.add();
+  table.column('actor').data[row] = actor;
+  table.column('name').data[row] = world.textIndex(seat);
+  if (saved) loadPlayer(world, world.actors.rowOf(actor), saved);
+  world.emit('seatTaken', { subject: actor }, { seat });
+}
+
+/** The team asked for, or the one with the fewest actors; -1 where the ruleset has none. */
+function teamFor(world: World, team: string | undefined): number {
+  const ids = world.rules.chapters.get('teams')?.ids ?? [];
+  if (team !== undefined) return ids.indexOf(team);
+  const cells = world.actors.column('team').data;
+  const counts = ids.map(() => 0);
+  for (let row = 0; row < world.actors.high; row++) if (world.actors.live[row] === 1 && cells[row] >= 0) counts[cells[row]]++;
+  return counts.indexOf(Math.min(...counts));
+}
+
+function leave(world: World, seat: string): void {
+  const row = rowOfSeat(world, seat);
+  if (row < 0) return;
+  removeActor(world, actorOfSeat(world, seat));
+  world.emit('seatLeft', {}, { seat });
+}
+
+function runInput(world: World, seat: string, n: number, input: InputRequest): void {
+  const row = rowOfSeat(world, seat);
+  const actor = actorOfSeat(world, seat);
+  const spec = registry().inputs.get(input.do);
+  if (row < 0 || !spec || world.actors.rowOf(actor) < 0) return;
+  const last = seats.in(world).table.column('lastInput').data;
+  if (n > last[row]) last[row] = n;
+  const { do: name, ...args } = input;
+  const asked = spec.traced ? world.announce('asked', { subject: actor }, { do: name, ...scalars(args) }) : undefined;
+  world.because(asked, () => spec.run(world, actor, args));
+}
+
+function scalars(args: Record<string, unknown>): Record<string, string | number | boolean> {
+  return Object.fromEntries(Object.entries(args).filter(([, v]) => ['string', 'number', 'boolean'].includes(typeof v))) as Record<string, string>;
+}
+
+/** Runs an action from outside, on the actor of a seat or, without one, on nobody in particular. */
+function poke(world: World, seat: string | undefined, action: Then[number]): void {
+  const actor = seat === undefined ? 0 : actorOfSeat(world, seat);
+  const { do: what, to, ...args } = action;
+  const poked = world.announce('poked', { subject: actor }, { what: [what, ...Object.values(scalars(args))].join(' ') });
+  void to;
+  world.because(poked, () => compilePoke(world.rules, action)(world, { owner: actor, source: 0, target: actor }));
+}
+
+/** Compiles an action that stands in no ruleset. The action has been checked with {@link checkAction}. */
+function compilePoke(rules: Rules, action: Then[number]) {
+  const context = new CompileContext(rules.registry, rules.document, rules.chapters, rules.vocabulary);
+  return context.then([action], ['poke']);
+}

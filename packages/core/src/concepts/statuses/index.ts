@@ -1,0 +1,80 @@
+import { z } from 'zod';
+import { entryFields, reference, visibility } from '../../ruleset/fields.js';
+import { type Concept, defineConcept } from '../../world/concept.js';
+import type { Table } from '../../world/table.js';
+import type { World } from '../../world/world.js';
+
+const schema = z.strictObject({ ...entryFields(), see: visibility().default('everyone') });
+export type StatusEntry = z.infer<typeof schema>;
+
+interface Statuses {
+  readonly table: Table;
+  readonly ids: readonly string[];
+}
+
+/** Statuses: named yes/no states. Each counts its grants, so that of two grants one may end and the status stays. */
+export const statuses: Concept<readonly StatusEntry[], Statuses> = defineConcept<readonly StatusEntry[], Statuses>({
+  id: 'statuses',
+  sections: { statuses: { kind: 'chapter', title: 'Statuses', entry: schema } },
+  compile: (context) => context.entries<StatusEntry>('statuses'),
+  tables: (entries) => [{ name: 'statuses', extends: 'actors', columns: entries.map(({ id, see }) => ({ name: id, kind: 'int' as const, see })) }],
+  attach: (world, entries) => ({ table: world.table('statuses'), ids: entries.map((entry) => entry.id) }),
+  vocabulary: (ids) => ({
+    functions: [
+      {
+        name: 'has',
+        chapter: 'statuses',
+        ids: ids('statuses'),
+        amounts: 0,
+        yields: 'condition',
+        read: (index) => (world, actor) => {
+          const row = world.actors.rowOf(actor);
+          return row >= 0 && statuses.in(world).table.columns[index].data[row] > 0 ? 1 : 0;
+        },
+      },
+    ],
+  }),
+  events: {
+    statusGained: {
+      label: 'a status begins',
+      see: (data, seeEntry) => seeEntry('statuses', String(data['status'])),
+      sentence: (e, speak) => `${e.who} is now ${speak.label('statuses', String(e.data['status'])).toLowerCase()}`,
+    },
+    statusLost: {
+      label: 'a status ends',
+      see: (data, seeEntry) => seeEntry('statuses', String(data['status'])),
+      sentence: (e, speak) => `${e.who} is no longer ${speak.label('statuses', String(e.data['status'])).toLowerCase()}`,
+    },
+  },
+  actions: {
+    grant: {
+      label: 'grant a status',
+      args: { status: reference('statuses') },
+      compile: (args, context) => {
+        const status = context.index('statuses', String(args['status']));
+        return (world, actor) => changeStatus(world, actor, status, 1);
+      },
+    },
+    withdraw: {
+      label: 'withdraw a status',
+      args: { status: reference('statuses') },
+      compile: (args, context) => {
+        const status = context.index('statuses', String(args['status']));
+        return (world, actor) => changeStatus(world, actor, status, -1);
+      },
+    },
+  },
+  display: (entries) => entries.filter((entry) => entry.see !== 'server').map(({ id, label }) => ({ id, label })),
+});
+
+/** Adds a grant of a status to an actor (`by` 1) or takes one away (`by` -1; below none it stays none). */
+export function changeStatus(world: World, actor: number, status: number, by: 1 | -1): void {
+  const row = world.actors.rowOf(actor);
+  if (row < 0) return;
+  const { table, ids } = statuses.in(world);
+  const grants = table.columns[status].data;
+  const before = grants[row];
+  grants[row] = Math.max(0, before + by);
+  if (before === 0 && by === 1) world.emit('statusGained', { subject: actor }, { status: ids[status] });
+  if (before === 1 && by === -1) world.emit('statusLost', { subject: actor }, { status: ids[status] });
+}

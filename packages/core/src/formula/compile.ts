@@ -1,0 +1,238 @@
+import { toGrid } from '../math/grid.js';
+import { didYouMean } from '../ruleset/suggest.js';
+import type { World } from '../world/world.js';
+import { divide, MATH_FUNCTIONS, remainder } from './functions.js';
+import { FormulaError, parseFormula, type FormulaNode } from './parser.js';
+
+/** The actors a formula or an action can speak of, as handles; 0 where there is none. Bare names belong to the owner. */
+export interface Parties {
+  readonly owner: number;
+  readonly source: number;
+  readonly target: number;
+}
+export type PartyName = Exclude<keyof Parties, 'owner'>;
+
+export const NOBODY: Parties = { owner: 0, source: 0, target: 0 };
+
+/** A compiled formula. Conditions yield 1 or 0. */
+export type FormulaFunction = (world: World, parties: Parties) => number;
+
+/** `amount` is a number, `condition` a yes or no. */
+export type Yield = 'amount' | 'condition';
+
+/** What a concept lets formulas read of an actor by a bare name, such as an attribute's value. */
+export interface NameSource {
+  readonly chapter: string;
+  readonly ids: readonly string[];
+  readonly read: (index: number) => (world: World, actor: number) => number;
+}
+
+/** What a concept lets formulas call: `has(winded)`, `curve(pressure, depth)`. The first argument is an id of `chapter`. */
+export interface EntryFunction {
+  readonly name: string;
+  readonly chapter: string;
+  readonly ids: readonly string[];
+  /** How many amounts follow the id. */
+  readonly amounts: number;
+  readonly yields: Yield;
+  readonly read: (index: number) => (world: World, actor: number, amount: number) => number;
+}
+
+/** All that formulas of one ruleset can speak of. */
+export interface Vocabulary {
+  readonly names: readonly NameSource[];
+  readonly functions: readonly EntryFunction[];
+}
+
+/** What is said of one place where a formula stands. */
+export interface FormulaPlace {
+  readonly yields: Yield;
+  /** The parties that exist here besides the owner. */
+  readonly parties: readonly PartyName[];
+}
+
+/** An id that a formula speaks of, and where in its text. */
+export interface FormulaReference {
+  readonly chapter: string;
+  readonly id: string;
+  readonly party: string | null;
+  readonly at: number;
+}
+
+export interface CompiledFormula {
+  readonly text: string;
+  readonly run: FormulaFunction;
+  readonly references: readonly FormulaReference[];
+  /** The value, where the formula speaks of nobody. */
+  readonly constant?: number;
+  /** The name, where the formula is one of the owner's names and nothing else. */
+  readonly bare?: FormulaReference;
+}
+
+/** Functions of chapters that not every ruleset has: an unknown id is then the better message than an unknown function. */
+const EXPECTED_ELSEWHERE: Readonly<Record<string, string>> = { level: 'level track', done: 'quest', count: 'effect', curve: 'curve', has: 'status' };
+
+/**
+ * Compiles a formula against what a ruleset knows.
+ * @throws FormulaError where it can't be read, speaks of something unknown, or mixes amounts and conditions
+ */
+export function compileFormula(text: string, vocabulary: Vocabulary, place: FormulaPlace): CompiledFormula {
+  const compiler = new Compiler(vocabulary, place);
+  const node = parseFormula(text);
+  const { run, yields } = compiler.compile(node);
+  if (yields !== place.yields)
+    throw new FormulaError(
+      place.yields === 'condition' ? 'A condition is expected here, such as suit < 20; this is a number.' : 'A number is expected here; this is a condition. Write condition ? 1 : 0 to make one of it.',
+      node.at,
+    );
+  const onGrid: FormulaFunction = yields === 'amount' ? (world, parties) => toGrid(run(world, parties)) : run;
+  if (compiler.references.length > 0) {
+    const [first] = compiler.references;
+    const bare = node.kind === 'name' && node.party === null ? { bare: first } : {};
+    return { text, run: onGrid, references: compiler.references, ...bare };
+  }
+  const constant = onGrid(undefined as unknown as World, NOBODY);
+  return { text, run: () => constant, references: [], constant };
+}
+
+interface Part {
+  readonly run: FormulaFunction;
+  readonly yields: Yield;
+}
+
+class Compiler {
+  readonly references: FormulaReference[] = [];
+
+  constructor(
+    private readonly vocabulary: Vocabulary,
+    private readonly place: FormulaPlace,
+  ) {}
+
+  compile(node: FormulaNode): Part {
+    switch (node.kind) {
+      case 'number': {
+        const { value } = node;
+        return { run: () => value, yields: 'amount' };
+      }
+      case 'flag': {
+        const value = node.value ? 1 : 0;
+        return { run: () => value, yields: 'condition' };
+      }
+      case 'name':
+        return this.name(node.name, node.party, node.at);
+      case 'unary':
+        return this.unary(node.op, node.of);
+      case 'binary':
+        return this.binary(node.op, node.left, node.right);
+      case 'choice': {
+        const test = this.expect('condition', node.test);
+        const yes = this.compile(node.then);
+        const no = this.expect(yes.yields, node.else);
+        return { run: (w, p) => (test(w, p) !== 0 ? yes.run(w, p) : no(w, p)), yields: yes.yields };
+      }
+      case 'call':
+        return this.call(node.name, node.party, node.args, node.at);
+    }
+  }
+
+  private expect(yields: Yield, node: FormulaNode): FormulaFunction {
+    const part = this.compile(node);
+    if (part.yields !== yields)
+      throw new FormulaError(yields === 'amount' ? 'A number is expected here, and this is a condition.' : 'A condition is expected here, and this is a number.', node.at);
+    return part.run;
+  }
+
+  private party(party: string | null, at: number): (parties: Parties) => number {
+    if (party === null) return (p) => p.owner;
+    if (!(this.place.parties as readonly string[]).includes(party)) {
+      const known = this.place.parties.length ? `${this.place.parties.join(' and ')} can be named here` : 'only the owner can be spoken of here, with bare names';
+      throw new FormulaError(`There is no ${party} here: ${known}.`, at);
+    }
+    const name = party as PartyName;
+    return (p) => p[name];
+  }
+
+  private name(id: string, party: string | null, at: number): Part {
+    const who = this.party(party, at);
+    for (const source of this.vocabulary.names) {
+      const index = source.ids.indexOf(id);
+      if (index < 0) continue;
+      this.references.push({ chapter: source.chapter, id, party, at: party === null ? at : at + party.length + 1 });
+      const read = source.read(index);
+      return { run: (w, p) => read(w, who(p)), yields: 'amount' };
+    }
+    const known = this.vocabulary.names.flatMap((s) => s.ids);
+    throw new FormulaError(`Nothing is called ${id} here.${didYouMean(id, known)}`, at);
+  }
+
+  private unary(op: string, of: FormulaNode): Part {
+    if (op === 'not') {
+      const run = this.expect('condition', of);
+      return { run: (w, p) => (run(w, p) === 0 ? 1 : 0), yields: 'condition' };
+    }
+    const run = this.expect('amount', of);
+    return { run: op === '-' ? (w, p) => -run(w, p) : run, yields: 'amount' };
+  }
+
+  private binary(op: string, leftNode: FormulaNode, rightNode: FormulaNode): Part {
+    if (op === 'and' || op === 'or') {
+      const left = this.expect('condition', leftNode);
+      const right = this.expect('condition', rightNode);
+      const run: FormulaFunction = op === 'and' ? (w, p) => (left(w, p) !== 0 ? right(w, p) : 0) : (w, p) => (left(w, p) !== 0 ? 1 : right(w, p));
+      return { run, yields: 'condition' };
+    }
+    const left = this.expect('amount', leftNode);
+    const right = this.expect('amount', rightNode);
+    const comparison = COMPARISONS[op];
+    if (comparison) return { run: (w, p) => (comparison(left(w, p), right(w, p)) ? 1 : 0), yields: 'condition' };
+    const arithmetic = ARITHMETIC[op];
+    return { run: (w, p) => arithmetic(left(w, p), right(w, p)), yields: 'amount' };
+  }
+
+  private call(name: string, party: string | null, args: readonly FormulaNode[], at: number): Part {
+    const math = party === null && Object.hasOwn(MATH_FUNCTIONS, name) ? MATH_FUNCTIONS[name] : undefined;
+    if (math) {
+      if (args.length < math.least || args.length > math.most) throw new FormulaError(`Write ${math.usage}: it was given ${args.length}.`, at);
+      const parts = args.map((arg) => this.expect('amount', arg));
+      const { run } = math;
+      if (parts.length === 1) return { run: (w, p) => run(parts[0](w, p)), yields: 'amount' };
+      if (parts.length === 2) return { run: (w, p) => run(parts[0](w, p), parts[1](w, p)), yields: 'amount' };
+      return { run: (w, p) => run(...parts.map((part) => part(w, p))), yields: 'amount' };
+    }
+    const entry = this.vocabulary.functions.find((f) => f.name === name);
+    if (entry) return this.entryCall(entry, party, args, at);
+    if (Object.hasOwn(EXPECTED_ELSEWHERE, name)) throw new FormulaError(`${name}(…) needs a ${EXPECTED_ELSEWHERE[name]}, and this ruleset has none.`, at);
+    const known = [...Object.keys(MATH_FUNCTIONS), ...this.vocabulary.functions.map((f) => f.name)];
+    throw new FormulaError(`There is no function ${name}.${didYouMean(name, known)}`, at);
+  }
+
+  private entryCall(entry: EntryFunction, party: string | null, args: readonly FormulaNode[], at: number): Part {
+    const who = this.party(party, at);
+    const first = args[0];
+    const usage = `${entry.name}(id${', x'.repeat(entry.amounts)})`;
+    if (first?.kind !== 'name' || first.party !== null || args.length !== entry.amounts + 1) throw new FormulaError(`Write ${usage}.`, at);
+    const index = entry.ids.indexOf(first.name);
+    if (index < 0) throw new FormulaError(`No ${EXPECTED_ELSEWHERE[entry.name] ?? 'entry'} is called ${first.name}.${didYouMean(first.name, entry.ids)}`, first.at);
+    this.references.push({ chapter: entry.chapter, id: first.name, party, at: first.at });
+    const read = entry.read(index);
+    const amount = entry.amounts > 0 ? this.expect('amount', args[1]) : () => 0;
+    return { run: (w, p) => read(w, who(p), amount(w, p)), yields: entry.yields };
+  }
+}
+
+const COMPARISONS: Readonly<Record<string, (a: number, b: number) => boolean>> = {
+  '==': (a, b) => a === b,
+  '!=': (a, b) => a !== b,
+  '<': (a, b) => a < b,
+  '>': (a, b) => a > b,
+  '<=': (a, b) => a <= b,
+  '>=': (a, b) => a >= b,
+};
+
+const ARITHMETIC: Readonly<Record<string, (a: number, b: number) => number>> = {
+  '+': (a, b) => a + b,
+  '-': (a, b) => a - b,
+  '*': (a, b) => a * b,
+  '/': divide,
+  '%': remainder,
+};

@@ -1,0 +1,3 @@
+export * from './parser.js';
+export * from './compile.js';
+export { MATH_FUNCTIONS } from './functions.js';

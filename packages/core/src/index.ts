@@ -1,0 +1,21 @@
+// Concepts come first: they register themselves, and everything else asks the registry.
+export * from './concepts/index.js';
+export { ATTRIBUTE_KINDS, type AttributeEntry, changeAttribute, OPERATIONS, type Operation, readAttribute } from './concepts/attributes/index.js';
+export type { EffectEntry } from './concepts/effects/index.js';
+export { applyEffect, endEffect, instancesOf } from './concepts/effects/index.js';
+export type { AbilityEntry } from './concepts/abilities/index.js';
+export { type ActorEntry, KINDS, spawnActor } from './concepts/actors/index.js';
+export type { Arena } from './concepts/arena/index.js';
+export { movement, placeActor, placeOf } from './concepts/movement/index.js';
+export type { PickupEntry } from './concepts/pickups/index.js';
+export { actorOfSeat, seatName } from './concepts/seats/index.js';
+export type { StatusEntry } from './concepts/statuses/index.js';
+export { PATTERNS, type TeamEntry } from './concepts/teams/index.js';
+export * from './evidence/index.js';
+export * from './formula/index.js';
+export { clamp, LARGEST_AMOUNT, roundTo, toGrid } from './math/grid.js';
+export { exp, log, pow } from './math/power.js';
+export * from './replication/index.js';
+export * from './ruleset/index.js';
+export * from './script/index.js';
+export * from './world/index.js';

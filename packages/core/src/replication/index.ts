@@ -1,0 +1,6 @@
+export * from './announcements.js';
+export * from './copy.js';
+export * from './protocol.js';
+export * from './publisher.js';
+export * from './schema.js';
+export * from './shown.js';

@@ -1,0 +1,69 @@
+import { decode, encode } from '@msgpack/msgpack';
+import { z } from 'zod';
+import { announcement } from './announcements.js';
+import { wireSchema } from './schema.js';
+
+/** The WebSocket subprotocol: every message is one MessagePack value. A list is a frame, a map one of the messages below. */
+export const SUBPROTOCOL = 'eager-ember.v1';
+
+/** Longest message from a client, in bytes. */
+export const LONGEST_MESSAGE = 4096;
+
+/** What a client may say. */
+export const clientMessage = z.discriminatedUnion('t', [
+  /** Acknowledges a frame: the next ones build on it. */
+  z.strictObject({ t: z.literal('ack'), frame: z.int().min(0) }),
+  /** Asks for something for the seat's actor; `n` counts the client's inputs from 1. */
+  z.strictObject({ t: z.literal('input'), n: z.int().min(1), input: z.looseObject({ do: z.string().max(48) }) }),
+  /** Changes the world from outside; only from who may see the truth. */
+  z.strictObject({ t: z.literal('poke'), seat: z.string().max(24).optional(), action: z.looseObject({ do: z.string().max(48) }) }),
+]);
+export type ClientMessage = z.infer<typeof clientMessage>;
+
+/** What a server says, beside frames. */
+export const serverMessage = z.discriminatedUnion('t', [
+  /** At the door, and again when the rules were edited: what the frames that follow speak of. The copy starts anew. */
+  z.strictObject({
+    t: z.literal('welcome'),
+    room: z.string(),
+    ruleset: z.string(),
+    revision: z.int(),
+    seat: z.string().optional(),
+    /** The row of the seat's actor in the actors table. */
+    row: z.int().optional(),
+    seats: z.array(z.strictObject({ name: z.string(), driven: z.boolean() })),
+    schema: wireSchema,
+  }),
+  z.strictObject({ t: z.literal('news'), items: z.array(announcement) }),
+  /** Somebody took or left a seat's controls. */
+  z.strictObject({ t: z.literal('seats'), seats: z.array(z.strictObject({ name: z.string(), driven: z.boolean() })) }),
+  /** What was wrong with a message. Where `final`, the socket is closed next. */
+  z.strictObject({ t: z.literal('error'), message: z.string(), final: z.boolean() }),
+]);
+export type ServerMessage = z.infer<typeof serverMessage>;
+export type Welcome = Extract<ServerMessage, { t: 'welcome' }>;
+
+export function encodeMessage(message: ClientMessage | ServerMessage): Uint8Array {
+  return encode(message, { ignoreUndefined: true });
+}
+
+/** A message from a client, or what is wrong with it. */
+export function readClientMessage(bytes: Uint8Array): { readonly message: ClientMessage; readonly error?: undefined } | { readonly message?: undefined; readonly error: string } {
+  if (bytes.length > LONGEST_MESSAGE) return { error: `A message has at most ${LONGEST_MESSAGE} bytes; this one had ${bytes.length}.` };
+  let value: unknown;
+  try {
+    value = decode(bytes);
+  } catch {
+    return { error: 'Messages are MessagePack; this one is not.' };
+  }
+  const parsed = clientMessage.safeParse(value);
+  if (parsed.success) return { message: parsed.data };
+  const [issue] = parsed.error.issues;
+  return { error: `This message is not of the protocol ${SUBPROTOCOL}: ${issue.path.join('.') || 'message'}: ${issue.message}` };
+}
+
+/** What a server sent: a frame, still as a list, or a message. @throws when it is neither */
+export function readServerMessage(bytes: Uint8Array): { readonly frame: unknown } | { readonly message: ServerMessage } {
+  const value = decode(bytes);
+  return Array.isArray(value) ? { frame: value } : { message: serverMessage.parse(value) };
+}

@@ -1,0 +1,262 @@
+import { Encoder } from '@msgpack/msgpack';
+import { POWERS } from '../math/grid.js';
+import { isPresent, ruleOf } from '../world/players.js';
+import type { ColumnSpec, PerEntry, Table, Visibility } from '../world/table.js';
+import { ACTORS, type World } from '../world/world.js';
+import { toldTables } from './schema.js';
+
+/** Whose eyes a frame is for: an actor with its team (-1 for none), or somebody who may see everything. */
+export type Viewer = { readonly actor: number; readonly team: number } | 'truth';
+
+/** Removals older than this many frames are forgotten; a seat that acknowledges nothing for longer gets a baseline. */
+const REMEMBERED_FRAMES = 400;
+
+/** Who a row or a cell is for, as a chunk: one is written once and sent to all it is for. */
+type Audience = { readonly see: Visibility; readonly owner: number; readonly team: number };
+
+interface PublishedColumn {
+  readonly spec: ColumnSpec;
+  readonly index: number;
+  readonly scale: number;
+  /** What was last told, as whole numbers: numbers times ten to their decimals. */
+  told: Float64Array;
+  /** The frame in which the cell last changed; 0 for a cell that is not told. */
+  changed: Int32Array;
+  latest: number;
+}
+
+interface Removal extends Audience {
+  readonly frame: number;
+  readonly row: number;
+}
+
+/** One table as its audiences know it. */
+class PublishedTable {
+  readonly columns: PublishedColumn[];
+  generation = new Int32Array(0);
+  owner = new Int32Array(0);
+  team = new Int32Array(0);
+  high = 0;
+  removals: Removal[] = [];
+
+  constructor(
+    readonly index: number,
+    readonly table: Table,
+  ) {
+    this.columns = table.spec.columns.map((spec, i) => ({
+      spec,
+      index: i,
+      scale: spec.kind === 'number' ? POWERS[spec.decimals ?? 1] : 1,
+      told: new Float64Array(0),
+      changed: new Int32Array(0),
+      latest: 0,
+    }));
+  }
+
+  reserve(capacity: number): void {
+    if (this.generation.length >= capacity) return;
+    const grown = (old: Int32Array) => {
+      const next = new Int32Array(capacity);
+      next.set(old);
+      return next;
+    };
+    this.generation = grown(this.generation);
+    this.owner = grown(this.owner);
+    this.team = grown(this.team);
+    for (const column of this.columns) {
+      const told = new Float64Array(capacity);
+      told.set(column.told);
+      column.told = told;
+      column.changed = grown(column.changed);
+    }
+  }
+
+  seeOf(column: PublishedColumn, row: number): Visibility {
+    const { see } = column.spec;
+    return typeof see === 'string' ? see : (ruleOf(this.table, see as PerEntry<Visibility>, row) ?? 'server');
+  }
+}
+
+/**
+ * Tells seats what changed. It knows tables and their columns' visibility, and no concept. Each frame the world is
+ * compared once with what was last told, for all seats together; a seat's frame is then put together from chunks that
+ * are written once for all who may see them.
+ */
+export class Publisher {
+  /** The number of the last captured frame; the first is 1. */
+  frame = 0;
+  private tick = 0;
+  private readonly tables: PublishedTable[];
+  private readonly base: PublishedTable;
+  private readonly encoder = new Encoder();
+  private readonly chunks = new Map<string, Uint8Array | undefined>();
+  private readonly isExtension: boolean[];
+
+  constructor(private readonly world: World) {
+    this.tables = toldTables(world.rules).map(({ index, spec }) => new PublishedTable(index, world.table(spec.name)));
+    this.base = this.tables.find((t) => t.table.spec.name === ACTORS)!;
+    this.isExtension = this.tables.map((t) => t.table.spec.extends === ACTORS);
+  }
+
+  /** Compares the world with what was last told. Once a tick, whatever the number of seats. */
+  capture(): void {
+    this.frame++;
+    this.tick = this.world.tick;
+    this.chunks.clear();
+    for (const [i, published] of this.tables.entries()) this.captureTable(published, this.isExtension[i]);
+  }
+
+  private captureTable(published: PublishedTable, extension: boolean): void {
+    const { table } = published;
+    published.reserve(table.live.length);
+    const own = extension || published === this.base;
+    const ownerCells = table.spec.owner === undefined ? undefined : table.column(table.spec.owner).data;
+    const teams = this.world.actors.column('team').data;
+    const high = Math.max(table.high, published.high);
+    const fresh: number[] = [];
+    for (let row = 0; row < high; row++) {
+      const generation = row < table.high && table.live[row] === 1 ? table.generation[row] : 0;
+      const owner = generation === 0 ? -1 : own ? row : ownerCells ? this.world.actors.rowOf(ownerCells[row]) : -1;
+      const team = owner < 0 ? -1 : teams[owner];
+      const before = published.generation[row];
+      if (before === generation && published.owner[row] === owner && published.team[row] === team) continue;
+      if (before !== 0) this.forget(published, row, extension && generation === 0);
+      published.generation[row] = generation;
+      published.owner[row] = owner;
+      published.team[row] = team;
+      if (generation !== 0) fresh.push(row);
+    }
+    published.high = high;
+    for (const column of published.columns) this.captureColumn(published, column, fresh);
+    if (published.removals.length > 0 && published.removals[0].frame < this.frame - REMEMBERED_FRAMES)
+      published.removals = published.removals.filter((removal) => removal.frame >= this.frame - REMEMBERED_FRAMES);
+  }
+
+  private captureColumn({ table, generation }: PublishedTable, column: PublishedColumn, fresh: readonly number[]): void {
+    const { data } = table.column(column.spec.name);
+    const { told, changed, scale } = column;
+    let latest = column.latest;
+    if (scale === 1 && column.spec.kind !== 'number') {
+      for (let row = 0; row < table.high; row++)
+        if (data[row] !== told[row]) {
+          told[row] = data[row];
+          changed[row] = latest = this.frame;
+        }
+    } else
+      for (let row = 0; row < table.high; row++) {
+        const value = Math.floor(data[row] * scale + 0.5);
+        if (value !== told[row]) {
+          told[row] = value;
+          changed[row] = latest = this.frame;
+        }
+      }
+    for (const row of fresh) if (generation[row] !== 0) changed[row] = latest = this.frame;
+    if (column.spec.present) for (const row of fresh) if (!isPresent(table, column.spec, row)) changed[row] = 0;
+    column.latest = latest;
+  }
+
+  /** Notes that a row has gone, for the widest audience that knew it. Extensions go with their actor without a word. */
+  private forget(published: PublishedTable, row: number, silent: boolean): void {
+    for (const column of published.columns) column.changed[row] = 0;
+    if (silent) return;
+    const seen = new Set(published.columns.map((column) => this.toldSee(published, column, row)));
+    const see = (['everyone', 'team', 'owner'] as const).find((v) => seen.has(v)) ?? 'server';
+    published.removals.push({ frame: this.frame, row, see, owner: published.owner[row], team: published.team[row] });
+  }
+
+  /** A column's visibility for a row as it was last told: the row itself may hold something else by now. */
+  private toldSee(published: PublishedTable, { spec }: PublishedColumn, row: number): Visibility {
+    if (typeof spec.see === 'string') return spec.see;
+    const { column: name, of } = spec.see;
+    const holder = published.columns.find((c) => c.spec.name === name) ?? this.base.columns.find((c) => c.spec.name === name);
+    return of[holder?.told[row] ?? 0] ?? 'server';
+  }
+
+  /**
+   * A frame for a viewer: all that changed since `acknowledged`, or all there is where that is 0 or too long ago.
+   * MessagePack of `[frame, base, tick, chunks]`.
+   */
+  frameFor(viewer: Viewer, acknowledged: number): Uint8Array {
+    const since = acknowledged > 0 && acknowledged >= this.frame - REMEMBERED_FRAMES && acknowledged <= this.frame ? acknowledged : 0;
+    const chunks = this.audiencesOf(viewer)
+      .map((audience) => this.chunk(audience, since))
+      .filter((chunk) => chunk !== undefined);
+    return this.encoder.encode([this.frame, since, this.tick, chunks]);
+  }
+
+  private audiencesOf(viewer: Viewer): readonly (Audience | 'truth')[] {
+    if (viewer === 'truth') return ['truth'];
+    const owner = this.world.actors.rowOf(viewer.actor);
+    const { team } = viewer;
+    const own: Audience[] = owner < 0 ? [] : [{ see: 'owner', owner, team: -1 }];
+    return [{ see: 'everyone', owner: -1, team: -1 }, ...(team < 0 ? [] : [{ see: 'team' as const, owner: -1, team }]), ...own];
+  }
+
+  private chunk(audience: Audience | 'truth', since: number): Uint8Array | undefined {
+    const key = audience === 'truth' ? `truth@${since}` : `${audience.see}/${audience.owner}/${audience.team}@${since}`;
+    if (!this.chunks.has(key)) {
+      const cells: (number | string)[] = [];
+      for (const published of this.tables) this.writeTable(published, audience, since, cells);
+      this.chunks.set(key, cells.length > 0 ? this.encoder.encode(cells) : undefined);
+    }
+    return this.chunks.get(key);
+  }
+
+  /** Appends `table, removed count, rows…, column count, (column, cell count, (row step, value)…)…` where there is anything to say. */
+  private writeTable(published: PublishedTable, audience: Audience | 'truth', since: number, out: (number | string)[]): void {
+    const start = out.length;
+    out.push(published.index, 0);
+    if (since > 0)
+      for (const removal of published.removals)
+        if (removal.frame > since && isFor(audience, removal.see, removal)) {
+          out.push(removal.row);
+          (out[start + 1] as number)++;
+        }
+    const columnCount = out.length;
+    out.push(0);
+    for (const column of published.columns) {
+      if (column.latest <= since) continue;
+      const fixed = typeof column.spec.see === 'string' ? column.spec.see : undefined;
+      if (fixed !== undefined && audience !== 'truth' && !mayBeFor(audience, fixed)) continue;
+      const cellCount = out.length + 1;
+      out.push(column.index, 0);
+      let previous = 0;
+      const { changed } = column;
+      for (let row = 0; row < published.high; row++) {
+        if (changed[row] <= since || published.generation[row] === 0) continue;
+        if (audience !== 'truth' && !isForRow(audience, fixed ?? published.seeOf(column, row), published, row)) continue;
+        out.push(row - previous, column.spec.kind === 'text' ? this.world.text(column.told[row]) : column.told[row]);
+        previous = row;
+        (out[cellCount] as number)++;
+      }
+      if (out[cellCount] === 0) out.length -= 2;
+      else (out[columnCount] as number)++;
+    }
+    if (out[start + 1] === 0 && out[columnCount] === 0) out.length = start;
+  }
+}
+
+/** Whether anything of this visibility can be for this audience. */
+function mayBeFor(audience: Audience, see: Visibility): boolean {
+  return see === audience.see || (see === 'team' && audience.see === 'owner');
+}
+
+/** Whether a row's value of this visibility is for this audience. An actor without a team is a team of one. */
+function isFor(audience: Audience | 'truth', see: Visibility, of: { readonly owner: number; readonly team: number }): boolean {
+  if (audience === 'truth') return true;
+  switch (audience.see) {
+    case 'everyone':
+      return see === 'everyone';
+    case 'team':
+      return see === 'team' && of.team === audience.team;
+    case 'owner':
+      return of.owner === audience.owner && of.owner >= 0 && (see === 'owner' || (see === 'team' && of.team < 0));
+    default:
+      return false;
+  }
+}
+
+function isForRow(audience: Audience, see: Visibility, published: PublishedTable, row: number): boolean {
+  if (audience.see === 'everyone') return see === 'everyone';
+  return isFor(audience, see, { owner: published.owner[row], team: published.team[row] });
+}

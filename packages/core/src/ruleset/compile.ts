@@ -1,0 +1,163 @@
+import type { z } from 'zod';
+import { compileFormula, FormulaError, type Vocabulary } from '../formula/index.js';
+import { CompileContext } from './context.js';
+import { ID_PATTERN } from './fields.js';
+import { pointer, RulesetError, type Path, type Problem } from './problem.js';
+import { FORMAT, registry, VERSION } from './registry.js';
+import type { Chapter, Rules, RulesetDocument } from './rules.js';
+import { didYouMean } from './suggest.js';
+import { walk } from './walk.js';
+
+/** The outcome of reading a ruleset: rules to run, or all that is wrong with it. */
+export type Reading = { readonly rules: Rules; readonly problems: readonly [] } | { readonly rules?: undefined; readonly problems: readonly Problem[] };
+
+/**
+ * Reads a ruleset document. Never throws for what an author wrote: every problem comes back with its place.
+ * @param value the parsed JSON
+ */
+export function readRuleset(value: unknown): Reading {
+  const { document: schema } = registry();
+  const parsed = schema.safeParse(value);
+  const problems: Problem[] = parsed.success ? [] : parsed.error.issues.flatMap((issue) => fromIssue(issue, value));
+  const raw = isObject(value) ? value : {};
+  problems.push(...duplicateIds(raw), ...wrongNames(raw, schema));
+  const remainder = parsed.success
+    ? { document: parsed.data as RulesetDocument, standing: (path: string) => path }
+    : withoutUnsound(raw, parsed.error.issues, schema);
+  if (remainder) {
+    const { rules, problems: found } = assemble(remainder.document);
+    problems.push(...found.map((problem) => ({ ...problem, path: remainder.standing(problem.path) })));
+    if (problems.length === 0) return { rules, problems: [] };
+  }
+  return { problems };
+}
+
+/** Reads a ruleset from JSON text; a text that is not JSON is one problem at the root. */
+export function readRulesetText(text: string): Reading {
+  let value: unknown;
+  try {
+    value = JSON.parse(text);
+  } catch (error) {
+    return { problems: [{ path: '', message: `This is not JSON: ${(error as Error).message}.` }] };
+  }
+  return readRuleset(value);
+}
+
+/**
+ * Compiles a ruleset that is known to be sound.
+ * @throws RulesetError with all problems where it is not
+ */
+export function compileRuleset(value: unknown): Rules {
+  const { rules, problems } = readRuleset(value);
+  if (!rules) throw new RulesetError(problems);
+  return rules;
+}
+
+const isObject = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null && !Array.isArray(value);
+
+function fromIssue(issue: z.core.$ZodIssue, root: unknown): Problem[] {
+  const path = issue.path as Path;
+  if (issue.code === 'unrecognized_keys')
+    return issue.keys.map((key) => ({ path: pointer([...path, key]), message: `"${key}" is not known here.` }));
+  const missing = issue.code === 'invalid_type' && path.length > 0 && at(root, path) === undefined;
+  return [{ path: pointer(path), message: missing ? 'This is missing.' : issue.message }];
+}
+
+function at(value: unknown, path: Path): unknown {
+  return path.reduce<unknown>((v, key) => (v as Record<string | number, unknown> | undefined)?.[key], value);
+}
+
+function rawIds(raw: Record<string, unknown>, chapter: string): string[] {
+  const list = raw[chapter];
+  return Array.isArray(list) ? list.map((entry) => (isObject(entry) && typeof entry['id'] === 'string' ? entry['id'] : '')) : [];
+}
+
+function* chapterKeys(): Iterable<string> {
+  for (const [key, section] of registry().sections) if (section.kind === 'chapter') yield key;
+}
+
+function duplicateIds(raw: Record<string, unknown>): Problem[] {
+  const problems: Problem[] = [];
+  for (const key of chapterKeys()) {
+    const ids = rawIds(raw, key);
+    ids.forEach((id, i) => {
+      const first = ids.indexOf(id);
+      if (id !== '' && first < i) problems.push({ path: pointer([key, i, 'id']), message: `${id} is taken by entry ${first} of this chapter: ids are unique.` });
+    });
+  }
+  return problems;
+}
+
+/** Checks every reference and every formula against the ids that the document has. */
+function wrongNames(raw: Record<string, unknown>, schema: z.ZodType): Problem[] {
+  const problems: Problem[] = [];
+  const ids = (chapter: string) => rawIds(raw, chapter);
+  const vocabulary = vocabularyOf(ids);
+  walk(schema, raw, [], (mark, value, path) => {
+    if (mark.kind === 'reference') {
+      const known = ids(mark.chapter).filter(Boolean);
+      if (!known.includes(value)) problems.push({ path: pointer(path), message: `The ${mark.chapter} have no entry ${value}.${didYouMean(value, known)}` });
+      return;
+    }
+    try {
+      compileFormula(value, vocabulary, mark.place);
+    } catch (error) {
+      if (!(error instanceof FormulaError)) throw error;
+      problems.push({ path: pointer(path), message: error.message, at: error.at });
+    }
+  });
+  return problems;
+}
+
+/** A document without its misshapen parts, and where its entries stood before. */
+interface Remainder {
+  readonly document: RulesetDocument;
+  readonly standing: (path: string) => string;
+}
+
+/** Takes out what has a wrong shape, so that the rest can still be looked at; undefined where nothing sound remains. */
+function withoutUnsound(raw: Record<string, unknown>, issues: readonly z.core.$ZodIssue[], schema: z.ZodType): Remainder | undefined {
+  const copy = JSON.parse(JSON.stringify(raw)) as Record<string, unknown>;
+  const dropped = new Map<string, Set<number>>();
+  for (const issue of issues) {
+    const [key, position] = issue.path as [string, unknown];
+    if (issue.code === 'unrecognized_keys') {
+      const holder = at(copy, issue.path as Path) as Record<string, unknown>;
+      for (const unknown of issue.keys) delete holder[unknown];
+    } else if (typeof position === 'number') dropped.set(key, (dropped.get(key) ?? new Set()).add(position));
+    else delete copy[key];
+  }
+  const kept = new Map<string, number[]>();
+  for (const [key, gone] of dropped) {
+    const list = copy[key] as unknown[];
+    kept.set(key, list.map((_, i) => i).filter((i) => !gone.has(i)));
+    copy[key] = list.filter((_, i) => !gone.has(i));
+  }
+  const parsed = schema.safeParse({ ...copy, format: FORMAT, version: VERSION, name: 'Remainder' });
+  if (!parsed.success) return undefined;
+  const standing = (path: string) =>
+    path.replace(/^\/([^/]+)\/(\d+)/, (all, key: string, position: string) => (kept.has(key) ? `/${key}/${kept.get(key)![Number(position)]}` : all));
+  return { document: parsed.data as RulesetDocument, standing };
+}
+
+function vocabularyOf(ids: (chapter: string) => readonly string[]): Vocabulary {
+  const parts = registry().concepts.map((concept) => concept.vocabulary?.((chapter) => ids(chapter).filter((id) => ID_PATTERN.test(id))) ?? {});
+  return { names: parts.flatMap((part) => part.names ?? []), functions: parts.flatMap((part) => part.functions ?? []) };
+}
+
+function assemble(document: RulesetDocument): { rules: Rules; problems: readonly Problem[] } {
+  const all = registry();
+  const chapters = new Map<string, Chapter>();
+  for (const key of chapterKeys()) {
+    const entries = document[key] as Chapter['entries'];
+    chapters.set(key, { entries, ids: entries.map((entry) => entry.id) });
+  }
+  const vocabulary = vocabularyOf((chapter) => chapters.get(chapter)?.ids ?? []);
+  const context = new CompileContext(all, document, chapters, vocabulary);
+  const compiled = new Map<string, unknown>();
+  for (const concept of all.concepts) compiled.set(concept.id, concept.compile?.(context));
+  const draft = { registry: all, document, tickRate: document.tickRate, chapters, vocabulary, compiled };
+  if (context.problems.length > 0) return { rules: { ...draft, tables: [] }, problems: context.problems };
+  const tables = all.concepts.flatMap((concept) => concept.tables?.(compiled.get(concept.id) as never, { ...draft, tables: [] }) ?? []);
+  return { rules: { ...draft, tables }, problems: [] };
+}

@@ -1,0 +1,85 @@
+import { z } from 'zod';
+import type { FormulaPlace, PartyName } from '../formula/index.js';
+import { LARGEST_AMOUNT } from '../math/grid.js';
+
+// A strict content security policy forbids the code generation that the validator would otherwise try first.
+z.config({ jitless: true });
+
+/** What a value in a ruleset means beyond its shape. Found by {@link walk}, wherever the value stands. */
+export type Mark =
+  | { readonly kind: 'reference'; readonly chapter: string }
+  | { readonly kind: 'formula'; readonly place: FormulaPlace };
+
+export const marks = z.registry<Mark>();
+
+export const ID_PATTERN = /^[a-z][A-Za-z0-9]{0,47}$/;
+
+/** The id of an entry: camelCase, at most 48 characters. */
+export const id = () =>
+  z.string('An id is expected.').regex(ID_PATTERN, 'An id is camelCase: a small letter, then letters and digits, at most 48 in all.');
+
+export const label = () => z.string('A label is expected.').min(1, 'A label is expected.').max(80, 'A label has at most 80 characters.');
+
+/** What every entry of every chapter has. */
+export const entryFields = () => ({ id: id(), label: label(), note: z.string().max(2000).optional() });
+
+/** The id of an entry of `chapter`. That it exists is checked after the shape. */
+export const reference = (chapter: string) => z.string('An id is expected.').max(48).register(marks, { kind: 'reference', chapter });
+
+const DURATION = /^(\d{1,7}(?:\.\d{1,3})?)(ms|s)$/;
+export const LONGEST_MS = 24 * 3600 * 1000;
+
+/** A time span such as `250ms` or `1.5s`, at most a day. */
+export const duration = () =>
+  z
+    .string('A time is expected, such as "1.5s" or "250ms".')
+    .regex(DURATION, 'A time is expected, such as "1.5s" or "250ms".')
+    .refine((text) => !DURATION.test(text) || toMilliseconds(text) <= LONGEST_MS, 'A time is at most a day: "86400s".');
+
+/** Milliseconds of an authored time span. */
+export function toMilliseconds(text: string): number {
+  const match = DURATION.exec(text);
+  if (!match) throw new RangeError(`"${text}" is not a time`);
+  return match[2] === 's' ? Number(match[1]) * 1000 : Number(match[1]);
+}
+
+export const finite = () =>
+  z.number('A number is expected.').min(-LARGEST_AMOUNT, `Numbers go from -${LARGEST_AMOUNT} to ${LARGEST_AMOUNT}.`).max(LARGEST_AMOUNT, `Numbers go from -${LARGEST_AMOUNT} to ${LARGEST_AMOUNT}.`);
+
+const formulaText = (yields: 'amount' | 'condition', parties: readonly PartyName[]) =>
+  z.string().min(1).max(500).register(marks, { kind: 'formula', place: { yields, parties } });
+
+/** An amount that is drawn anew each time it is asked for. */
+export interface RandomAmount {
+  readonly random: readonly [number, number];
+  readonly whole?: boolean;
+}
+export type AmountSource = number | string | RandomAmount;
+
+const AMOUNT_EXPECTED = 'A number, a formula or { "random": [least, most] } is expected.';
+
+/** A number, a formula, or a random number between two. */
+export const amount = (parties: readonly PartyName[] = []) =>
+  z.union(
+    [
+      finite(),
+      formulaText('amount', parties),
+      z
+        .strictObject({ random: z.tuple([finite(), finite()]), whole: z.boolean().optional() })
+        .refine((r) => r.random[0] <= r.random[1], 'The least comes first: it is above the most.'),
+    ],
+    AMOUNT_EXPECTED,
+  );
+
+/** A number or a formula: a quantity that luck has no part in, such as a bound. */
+export const steadyAmount = (parties: readonly PartyName[] = []) =>
+  z.union([finite(), formulaText('amount', parties)], 'A number or a formula is expected.');
+
+/** A formula that yields yes or no. */
+export const condition = (parties: readonly PartyName[] = []) => formulaText('condition', parties);
+
+export const visibility = () =>
+  z.enum(['owner', 'team', 'everyone', 'server'], 'One of owner, team, everyone, server is expected.');
+
+/** A CSS colour as `#rrggbb`. */
+export const colour = () => z.string().regex(/^#[0-9a-f]{6}$/i, 'A colour is expected, as #rrggbb.');

@@ -1,0 +1,10 @@
+export * from './compile.js';
+export * from './context.js';
+export * from './fields.js';
+export * from './problem.js';
+export * from './references.js';
+export * from './registry.js';
+export * from './requests.js';
+export * from './rules.js';
+export { didYouMean, nearest } from './suggest.js';
+export { walk } from './walk.js';

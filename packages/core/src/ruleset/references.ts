@@ -1,0 +1,39 @@
+import { compileFormula, FormulaError, type Vocabulary } from '../formula/index.js';
+import { pointer } from './problem.js';
+import { registry } from './registry.js';
+import type { Rules } from './rules.js';
+import { walk } from './walk.js';
+
+/** A place in a document that speaks of an entry. */
+export interface Use {
+  /** JSON Pointer of the place. */
+  readonly path: string;
+  /** The entry it stands in, or undefined where it stands outside any chapter. */
+  readonly chapter?: string;
+  readonly id?: string;
+}
+
+/** Everywhere that an entry is spoken of, in document order. */
+export function usesOf(rules: Rules, chapter: string, id: string): readonly Use[] {
+  const uses: Use[] = [];
+  walk(registry().document, rules.document, [], (mark, value, path) => {
+    const speaks =
+      mark.kind === 'reference'
+        ? mark.chapter === chapter && value === id
+        : readsOf(value, rules.vocabulary, mark.place).some((r) => r.chapter === chapter && r.id === id);
+    if (!speaks) return;
+    const [key, position] = path;
+    const entry = typeof position === 'number' ? rules.chapters.get(String(key))?.ids[position] : undefined;
+    uses.push(entry === undefined ? { path: pointer(path) } : { path: pointer(path), chapter: String(key), id: entry });
+  });
+  return uses;
+}
+
+function readsOf(text: string, vocabulary: Vocabulary, place: Parameters<typeof compileFormula>[2]) {
+  try {
+    return compileFormula(text, vocabulary, place).references;
+  } catch (error) {
+    if (error instanceof FormulaError) return [];
+    throw error;
+  }
+}

@@ -1,0 +1,123 @@
+import { z } from 'zod';
+import type { ActionSpec, AnyConcept, CommandSpec, InputSpec, Lifecycle, Phase, SectionSpec, SelectorSpec } from '../world/concept.js';
+import { PHASES } from '../world/concept.js';
+import type { EventSpec, GameEvent } from '../world/events.js';
+import type { World } from '../world/world.js';
+import { label } from './fields.js';
+import { didYouMean } from './suggest.js';
+
+export const FORMAT = 'eager-ember/ruleset';
+export const VERSION = 1;
+
+/** Most entries a chapter may have. */
+export const MOST_ENTRIES = 2000;
+
+type Action = { readonly do: string; readonly to?: unknown } & Readonly<Record<string, unknown>>;
+
+/** All concepts, joined: what the kernel asks instead of knowing any of them. */
+export class Registry {
+  readonly sections = new Map<string, SectionSpec>();
+  readonly events = new Map<string, EventSpec>();
+  readonly actions = new Map<string, ActionSpec>();
+  readonly selectors = new Map<string, SelectorSpec>();
+  readonly inputs = new Map<string, InputSpec>();
+  readonly commands = new Map<string, CommandSpec>();
+  readonly listeners = new Map<string, ((world: World, event: GameEvent) => void)[]>();
+  readonly systems: Record<Phase, ((world: World) => void)[]>;
+  /** Timer handlers; a timer stores its handler's place in this list, which is sorted by name. */
+  readonly timers: readonly { readonly name: string; readonly run: (world: World, actor: number, a: number) => void }[];
+  readonly document: z.ZodType;
+  readonly action: z.ZodType<Action>;
+  readonly party: z.ZodType;
+
+  constructor(readonly concepts: readonly AnyConcept[]) {
+    this.systems = Object.fromEntries(PHASES.map((phase) => [phase, []])) as never;
+    const timers: { name: string; run: (world: World, actor: number, a: number) => void }[] = [];
+    for (const concept of concepts) {
+      join(this.sections, concept.sections, 'section');
+      join(this.events, concept.events, 'event');
+      join(this.actions, concept.actions, 'action');
+      join(this.selectors, concept.selectors, 'party');
+      join(this.inputs, concept.inputs, 'input');
+      join(this.commands, concept.commands, 'command');
+      for (const [name, run] of Object.entries(concept.listeners ?? {})) this.listeners.set(name, [...(this.listeners.get(name) ?? []), run]);
+      for (const phase of PHASES) if (concept.systems?.[phase]) this.systems[phase].push(concept.systems[phase]);
+      for (const [name, run] of Object.entries(concept.timers ?? {})) timers.push({ name: `${concept.id}.${name}`, run });
+    }
+    this.timers = timers.sort((a, b) => (a.name < b.name ? -1 : 1));
+    this.party = this.partySchema();
+    this.action = this.actionSchema();
+    this.document = this.documentSchema();
+  }
+
+  timer(name: string): number {
+    const index = this.timers.findIndex((timer) => timer.name === name);
+    if (index < 0) throw new Error(`No timer is called ${name}`);
+    return index;
+  }
+
+  lifecycle<K extends keyof Lifecycle>(moment: K, ...args: Parameters<NonNullable<Lifecycle[K]>>): void {
+    for (const concept of this.concepts) (concept.lifecycle?.[moment] as ((...all: unknown[]) => void) | undefined)?.(...args);
+  }
+
+  private partySchema(): z.ZodType {
+    const options = [z.enum(['self', 'source', 'target']), ...[...this.selectors.values()].map((s) => s.schema)];
+    return z.union(options as [z.ZodType, z.ZodType], `Whom is this for? One of self, source, target, ${[...this.selectors.keys()].join(', ')}.`);
+  }
+
+  private actionSchema(): z.ZodType<Action> {
+    const options = [...this.actions].map(([name, spec]) => z.strictObject({ do: z.literal(name), to: this.party.optional(), ...spec.args }));
+    const names = [...this.actions.keys()];
+    return z.discriminatedUnion('do', options as never, {
+      error: (issue) => {
+        const wrong = (issue.input as { do?: unknown } | undefined)?.do;
+        if (typeof wrong !== 'string') return `An action is expected: { "do": one of ${names.join(', ')} }.`;
+        return `No action is called ${wrong}.${didYouMean(wrong, names)}`;
+      },
+    }) as unknown as z.ZodType<Action>;
+  }
+
+  private documentSchema(): z.ZodType {
+    const shape: Record<string, z.ZodType> = {};
+    for (const [key, section] of this.sections)
+      shape[key] =
+        section.kind === 'chapter'
+          ? z.array(section.entry, `The ${key} are a list of entries.`).max(MOST_ENTRIES, `A chapter has at most ${MOST_ENTRIES} entries.`).default([])
+          : section.schema;
+    return z.strictObject(
+      {
+        format: z.literal(FORMAT, `A ruleset says "format": "${FORMAT}".`),
+        version: z.literal(VERSION, `This version reads "version": ${VERSION}.`),
+        name: label(),
+        note: z.string().max(2000).optional(),
+        tickRate: z.int('Ticks a second are a whole number.').min(10, 'Ticks a second: 10 to 60.').max(60, 'Ticks a second: 10 to 60.').default(20),
+        ...shape,
+      },
+      { error: (issue) => (issue.code === 'invalid_type' ? 'A ruleset is a JSON object.' : undefined) },
+    );
+  }
+}
+
+function join<T>(into: Map<string, T>, from: Readonly<Record<string, T>> | undefined, what: string): void {
+  for (const [name, value] of Object.entries(from ?? {})) {
+    if (into.has(name)) throw new Error(`Two concepts declare the ${what} ${name}`);
+    into.set(name, value);
+  }
+}
+
+let current: Registry | undefined;
+
+/** Makes these concepts the ones that rulesets are made of. Called once, by `concepts/index.ts`. */
+export function registerConcepts(concepts: readonly AnyConcept[]): Registry {
+  return (current = new Registry(concepts));
+}
+
+/** The joined concepts. */
+export function registry(): Registry {
+  if (!current) throw new Error('No concepts are registered: import the core by its index');
+  return current;
+}
+
+/** A list of actions, run in order: the "then" of every concept. */
+export const then = () => z.array(z.lazy(() => registry().action)).max(50, 'At most 50 actions follow from one thing.');
+export type Then = readonly Action[];

@@ -1,0 +1,52 @@
+import { z } from 'zod';
+import { compileFormula, FormulaError } from '../formula/index.js';
+import { pointer, type Problem } from './problem.js';
+import { registry, type Then } from './registry.js';
+import type { Rules } from './rules.js';
+import { didYouMean } from './suggest.js';
+import { walk } from './walk.js';
+
+/** A checked request: sound, or with all that is wrong with it. */
+export type Checked<T> = { readonly value: T; readonly problems: readonly [] } | { readonly value?: undefined; readonly problems: readonly Problem[] };
+
+const failed = (error: z.ZodError): readonly Problem[] =>
+  error.issues.flatMap((issue) =>
+    issue.code === 'unrecognized_keys'
+      ? issue.keys.map((key) => ({ path: pointer([...(issue.path as (string | number)[]), key]), message: `"${key}" is not known here.` }))
+      : [{ path: pointer(issue.path as (string | number)[]), message: issue.message }],
+  );
+
+/** Checks one action that comes from outside the ruleset, such as a poke, against the rules it is to run under. */
+export function checkAction(rules: Rules, value: unknown): Checked<Then[number]> {
+  const schema = registry().action;
+  const parsed = schema.safeParse(value);
+  if (!parsed.success) return { problems: failed(parsed.error) };
+  const problems: Problem[] = [];
+  walk(schema, parsed.data, [], (mark, text, path) => {
+    if (mark.kind === 'reference') {
+      const known = rules.chapters.get(mark.chapter)?.ids ?? [];
+      if (!known.includes(text)) problems.push({ path: pointer(path), message: `The ${mark.chapter} have no entry ${text}.${didYouMean(text, known)}` });
+      return;
+    }
+    try {
+      compileFormula(text, rules.vocabulary, mark.place);
+    } catch (error) {
+      if (!(error instanceof FormulaError)) throw error;
+      problems.push({ path: pointer(path), message: error.message, at: error.at });
+    }
+  });
+  return problems.length > 0 ? { problems } : { value: parsed.data, problems: [] };
+}
+
+/** Checks what a player asks for: `{ "do": name, …arguments }`. */
+export function checkInput(value: unknown): Checked<{ readonly do: string; readonly [argument: string]: unknown }> {
+  const { inputs } = registry();
+  const name = (value as { do?: unknown } | null | undefined)?.do;
+  const spec = typeof name === 'string' ? inputs.get(name) : undefined;
+  if (!spec) {
+    const known = [...inputs.keys()];
+    return { problems: [{ path: '/do', message: typeof name === 'string' ? `A seat can't ${name}.${didYouMean(name, known)}` : `One of ${known.join(', ')} is expected.` }] };
+  }
+  const parsed = z.strictObject({ do: z.literal(name as string), ...spec.args }).safeParse(value);
+  return parsed.success ? { value: parsed.data as { do: string }, problems: [] } : { problems: failed(parsed.error) };
+}

@@ -1,0 +1,35 @@
+/** Edits (insert, delete, replace, swap of neighbours) between two words: the optimal string alignment distance. */
+function distance(a: string, b: string): number {
+  const rows = [Array.from({ length: b.length + 1 }, (_, j) => j)];
+  for (let i = 1; i <= a.length; i++) {
+    rows[i] = [i];
+    for (let j = 1; j <= b.length; j++) {
+      const cost = a[i - 1] === b[j - 1] ? 0 : 1;
+      let best = Math.min(rows[i - 1][j] + 1, rows[i][j - 1] + 1, rows[i - 1][j - 1] + cost);
+      if (i > 1 && j > 1 && a[i - 1] === b[j - 2] && a[i - 2] === b[j - 1]) best = Math.min(best, rows[i - 2][j - 2] + 1);
+      rows[i][j] = best;
+    }
+  }
+  return rows[a.length][b.length];
+}
+
+/** The known name nearest to a mistyped one, or undefined where none is near enough to be meant. */
+export function nearest(wrong: string, known: Iterable<string>): string | undefined {
+  const lower = wrong.toLowerCase();
+  let best: string | undefined;
+  let least = Math.max(1, Math.floor(wrong.length / 3)) + 1;
+  for (const name of known) {
+    const edits = distance(lower, name.toLowerCase());
+    if (edits < least) {
+      least = edits;
+      best = name;
+    }
+  }
+  return best;
+}
+
+/** ` Did you mean x?`, or nothing: to be put behind a message that names an unknown word. */
+export function didYouMean(wrong: string, known: Iterable<string>): string {
+  const name = nearest(wrong, known);
+  return name === undefined ? '' : ` Did you mean ${name}?`;
+}

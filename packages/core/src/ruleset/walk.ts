@@ -1,0 +1,60 @@
+import type { z } from 'zod';
+import { marks, type Mark } from './fields.js';
+import type { Path } from './problem.js';
+
+/** The parts of the validator's own description of a schema that a walk needs. */
+interface Definition {
+  readonly type: string;
+  readonly innerType?: z.ZodType;
+  readonly shape?: Record<string, z.ZodType>;
+  readonly element?: z.ZodType;
+  readonly options?: readonly z.ZodType[];
+  readonly items?: readonly z.ZodType[];
+  readonly keyType?: z.ZodType;
+  readonly valueType?: z.ZodType;
+  readonly in?: z.ZodType;
+  readonly getter?: () => z.ZodType;
+}
+
+const definition = (schema: z.ZodType) => (schema as unknown as { _zod: { def: Definition } })._zod.def;
+
+/** Visits every marked value of a valid document, in document order. `inKey` is set where the value is a property's name. */
+export function walk(schema: z.ZodType, value: unknown, path: Path, visit: (mark: Mark, value: string, path: Path, inKey: boolean) => void): void {
+  if (value === undefined || value === null) return;
+  const mark = marks.get(schema);
+  if (mark && typeof value === 'string') visit(mark, value, path, false);
+  const def = definition(schema);
+  switch (def.type) {
+    case 'optional':
+    case 'default':
+    case 'prefault':
+    case 'nullable':
+    case 'readonly':
+      return walk(def.innerType!, value, path, visit);
+    case 'lazy':
+      return walk(def.getter!(), value, path, visit);
+    case 'pipe':
+      return walk(def.in!, value, path, visit);
+    case 'object':
+      for (const [key, sub] of Object.entries(def.shape!)) walk(sub, (value as Record<string, unknown>)[key], [...path, key], visit);
+      return;
+    case 'array':
+      (value as unknown[]).forEach((item, i) => walk(def.element!, item, [...path, i], visit));
+      return;
+    case 'tuple':
+      (value as unknown[]).forEach((item, i) => walk(def.items![i], item, [...path, i], visit));
+      return;
+    case 'record':
+      for (const [key, item] of Object.entries(value)) {
+        const keyMark = marks.get(def.keyType!);
+        if (keyMark) visit(keyMark, key, [...path, key], true);
+        walk(def.valueType!, item, [...path, key], visit);
+      }
+      return;
+    case 'union': {
+      const option = def.options!.find((candidate) => candidate.safeParse(value).success);
+      if (option) walk(option, value, path, visit);
+      return;
+    }
+  }
+}

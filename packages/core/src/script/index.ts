@@ -1,0 +1,2 @@
+export * from './run.js';
+export * from './schema.js';

@@ -1,0 +1,98 @@
+import type { z } from 'zod';
+import type { EntryFunction, NameSource, Parties } from '../formula/index.js';
+import type { CompileContext } from '../ruleset/context.js';
+import type { Rules } from '../ruleset/rules.js';
+import type { EventSpec, GameEvent } from './events.js';
+import type { TableSpec } from './table.js';
+import type { World } from './world.js';
+
+/** The parts of a tick, in order. Between `thresholds` and `removal` the queue of events is emptied. */
+export const PHASES = ['timers', 'movement', 'overlaps', 'abilities', 'regeneration', 'thresholds', 'reactions', 'removal'] as const;
+export type Phase = (typeof PHASES)[number];
+
+/** A part of the ruleset document: a chapter is a list of entries with ids, a value stands once. */
+export type SectionSpec =
+  | { readonly kind: 'chapter'; readonly title: string; readonly entry: z.ZodType }
+  | { readonly kind: 'value'; readonly title: string; readonly schema: z.ZodType };
+
+/** Something a list of actions can do, to one actor at a time. */
+export interface ActionSpec {
+  readonly label: string;
+  /** Its arguments beside `do` and `to`. */
+  readonly args: Readonly<Record<string, z.ZodType>>;
+  /** Resolves ids and formulas once, when the ruleset is compiled. `actor` is a live handle. */
+  readonly compile: (args: Readonly<Record<string, unknown>>, context: CompileContext, path: readonly (string | number)[]) => (world: World, actor: number, parties: Parties) => void;
+}
+
+/** A way to say whom an action is for, besides `self`, `source` and `target`. */
+export interface SelectorSpec {
+  readonly schema: z.ZodType;
+  readonly matches: (value: unknown) => boolean;
+  readonly select: (value: unknown) => (world: World, parties: Parties) => readonly number[];
+}
+
+/** What a player may ask for. Refuses by announcing a refusal, never by throwing. */
+export interface InputSpec {
+  readonly args: Readonly<Record<string, z.ZodType>>;
+  /** Entered in the trace as the cause of what follows; not for what is sent many times a second. */
+  readonly traced: boolean;
+  readonly run: (world: World, actor: number, args: Readonly<Record<string, unknown>>) => void;
+}
+
+/** A change to a world from outside, such as a seat taken: part of a tape as inputs are. */
+export interface CommandSpec {
+  readonly args: Readonly<Record<string, z.ZodType>>;
+  readonly run: (world: World, args: Readonly<Record<string, unknown>>) => void;
+}
+
+/** Moments in a world's life that a concept may have to answer at once, unlike events, which wait for their phase. */
+export interface Lifecycle {
+  worldStarted?(world: World): void;
+  /** The actor's row has its type and team; its other cells are zero. */
+  actorSpawned?(world: World, row: number): void;
+  actorLeaving?(world: World, row: number): void;
+  /** Cells marked `saved` were filled from what was kept of a player. */
+  playerLoaded?(world: World, row: number): void;
+  /** The world runs on under edited rules; `before` has the old rules and the tables as they were. */
+  rulesAdopted?(world: World, before: World): void;
+}
+
+/** All that a concept declares. Every part is optional but its id. `C` is its compiled form, `R` its grip on a world. */
+export interface ConceptDeclaration<C, R> {
+  readonly id: string;
+  readonly sections?: Readonly<Record<string, SectionSpec>>;
+  readonly vocabulary?: (ids: (chapter: string) => readonly string[]) => { names?: readonly NameSource[]; functions?: readonly EntryFunction[] };
+  readonly compile?: (context: CompileContext) => C;
+  readonly tables?: (compiled: C, rules: Rules) => readonly TableSpec[];
+  readonly events?: Readonly<Record<string, EventSpec>>;
+  readonly actions?: Readonly<Record<string, ActionSpec>>;
+  readonly selectors?: Readonly<Record<string, SelectorSpec>>;
+  readonly inputs?: Readonly<Record<string, InputSpec>>;
+  readonly commands?: Readonly<Record<string, CommandSpec>>;
+  readonly attach?: (world: World, compiled: C) => R;
+  readonly lifecycle?: Lifecycle;
+  readonly systems?: Partial<Readonly<Record<Phase, (world: World) => void>>>;
+  readonly listeners?: Readonly<Record<string, (world: World, event: GameEvent) => void>>;
+  readonly timers?: Readonly<Record<string, (world: World, actor: number, a: number) => void>>;
+  /** What a seat's display may know of the rules: nothing that only the server sees. */
+  readonly display?: (compiled: C, rules: Rules) => unknown;
+}
+
+export interface Concept<C = unknown, R = unknown> extends ConceptDeclaration<C, R> {
+  /** The concept's compiled form in these rules. */
+  of(rules: Rules): C;
+  /** The concept's grip on this world: its tables and compiled form, no state of its own. */
+  in(world: World): R;
+}
+
+/** A concept of any kind, as the registry holds them. */
+export type AnyConcept = Concept<never, unknown>;
+
+/** Declares a concept, once: storage, saving, replication and the trace follow from what is said here. */
+export function defineConcept<C = undefined, R = undefined>(declaration: ConceptDeclaration<C, R>): Concept<C, R> {
+  return {
+    ...declaration,
+    of: (rules) => rules.compiled.get(declaration.id) as C,
+    in: (world) => world.attached.get(declaration.id) as R,
+  };
+}

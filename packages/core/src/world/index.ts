@@ -1,0 +1,6 @@
+export * from './concept.js';
+export * from './events.js';
+export * from './table.js';
+export * from './hash.js';
+export * from './world.js';
+export * from './players.js';

@@ -1,0 +1,56 @@
+import { z } from 'zod';
+import { idOf } from '../ruleset/rules.js';
+import type { ColumnSpec, Table } from './table.js';
+import { ACTORS, type World } from './world.js';
+
+/** What is kept of a player between sessions: by table and column, entries by id, so that it survives edits of the rules. */
+export const savedPlayer = z.record(z.string().max(80), z.record(z.string().max(80), z.union([z.number(), z.string().max(200)])));
+export type SavedPlayer = z.infer<typeof savedPlayer>;
+
+/** Reads the cell's rule for its row: an own value, or one looked up by the entry that the row holds. */
+export function ruleOf<T>(table: Table, rule: { readonly column: string; readonly of: readonly T[] }, row: number): T | undefined {
+  return rule.of[table.nearColumn(rule.column).data[row]];
+}
+
+export function isPresent(table: Table, spec: ColumnSpec, row: number): boolean {
+  return spec.present === undefined || ruleOf(table, spec.present, row) === true;
+}
+
+function* savedCells(world: World, row: number) {
+  for (const [name, table] of world.tables) {
+    if (name !== ACTORS && table.spec.extends !== ACTORS) continue;
+    for (const column of table.columns) if (column.spec.saved && isPresent(table, column.spec, row)) yield { name, column };
+  }
+}
+
+/** What to keep of the player behind an actor. */
+export function savePlayer(world: World, row: number): SavedPlayer {
+  const saved: SavedPlayer = {};
+  for (const { name, column } of savedCells(world, row)) {
+    const value = column.data[row];
+    (saved[name] ??= {})[column.spec.name] = column.spec.kind === 'entry' ? idOf(world.rules, column.spec.chapter!, value) : value;
+  }
+  return saved;
+}
+
+/** Gives an actor what was kept of its player. What the rules no longer know is passed over. */
+export function loadPlayer(world: World, row: number, saved: SavedPlayer): void {
+  for (const { name, column } of savedCells(world, row)) {
+    const value = saved[name]?.[column.spec.name];
+    if (value === undefined) continue;
+    if (column.spec.kind === 'entry') {
+      const index = world.rules.chapters.get(column.spec.chapter!)?.ids.indexOf(String(value)) ?? -1;
+      if (index >= 0) column.data[row] = index;
+    } else if (typeof value === 'number') column.data[row] = value;
+  }
+  world.rules.registry.lifecycle('playerLoaded', world, row);
+}
+
+/** Removes every row that an actor owns, in all tables. */
+export function removeOwned(world: World, actor: number): void {
+  for (const table of world.tables.values()) {
+    if (table.spec.owner === undefined) continue;
+    const owner = table.column(table.spec.owner).data;
+    for (let row = 0; row < table.high; row++) if (table.live[row] === 1 && owner[row] === actor) table.remove(row);
+  }
+}

@@ -1,0 +1,211 @@
+/** Who may see a value: its own actor, that actor's team, every seat, or nobody beyond the server. */
+export type Visibility = 'owner' | 'team' | 'everyone' | 'server';
+
+/** A rule that is looked up per row: `of[value of column]`. The column may stand in the table that this one extends. */
+export interface PerEntry<T> {
+  readonly column: string;
+  readonly of: readonly T[];
+}
+
+/**
+ * What one column holds.
+ * - `number`: an amount on the millionth grid, told to seats with `decimals`
+ * - `int`, `tick`, `flag`: whole numbers; ticks are absolute
+ * - `entry`: the position of an entry of `chapter` in the compiled rules, -1 for none
+ * - `actor`: a handle of a row of the actors table, 0 for none
+ * - `text`: the position of a text in the world's list of texts
+ */
+export type ColumnKind = 'number' | 'int' | 'tick' | 'flag' | 'entry' | 'actor' | 'text';
+
+export interface ColumnSpec {
+  readonly name: string;
+  readonly kind: ColumnKind;
+  readonly see: Visibility | PerEntry<Visibility>;
+  /** Decimals (0 to 6) that seats are told of a `number`. */
+  readonly decimals?: number;
+  /** The chapter whose entries an `entry` column holds. */
+  readonly chapter?: string;
+  /** Whether an `entry` may be none; where it may not, a row goes when its entry does. */
+  readonly optional?: boolean;
+  /** Kept per player between sessions. */
+  readonly saved?: boolean;
+  /** Rows that have this value at all; where false it is neither shown nor saved. */
+  readonly present?: PerEntry<boolean>;
+}
+
+export interface TableSpec {
+  readonly name: string;
+  readonly columns: readonly ColumnSpec[];
+  /** This table has one row for each row of that one, under the same number, and lives and dies with it. */
+  readonly extends?: string;
+  /** The `actor` column that leads to the owning actor. The actors table and its extensions own themselves. */
+  readonly owner?: string;
+  /** Never told to anyone, not even to who watches the truth: the world's own book-keeping. */
+  readonly hidden?: boolean;
+}
+
+/** A handle names a row of a table for as long as the row lives: the row's number and how often it was reused. */
+export const ROW_BITS = 20;
+export const ROW_MASK = (1 << ROW_BITS) - 1;
+const GENERATIONS = 1 << (31 - ROW_BITS);
+
+export class Column {
+  data: Float64Array | Int32Array;
+  constructor(readonly spec: ColumnSpec) {
+    this.data = spec.kind === 'number' ? new Float64Array(0) : new Int32Array(0);
+  }
+  grow(capacity: number): void {
+    const next = this.spec.kind === 'number' ? new Float64Array(capacity) : new Int32Array(capacity);
+    next.set(this.data);
+    this.data = next;
+  }
+}
+
+/** A copy of a table's contents; rows at and above `high` were never used. */
+export interface TableContent {
+  readonly high: number;
+  readonly freeHead: number;
+  readonly live: Uint8Array;
+  readonly generation: Int32Array;
+  readonly nextFree: Int32Array;
+  readonly columns: Readonly<Record<string, Float64Array | Int32Array>>;
+}
+
+/**
+ * Rows of typed columns with a free list: all that a world remembers is in such tables. Rows are visited in ascending
+ * order everywhere. A dead row's cells are zero, so that equal worlds have equal tables.
+ */
+export class Table {
+  readonly columns: Column[];
+  /** Rows `0 <= row < high` may be live. */
+  high = 0;
+  live = new Uint8Array(0);
+  generation = new Int32Array(0);
+  /** Rises whenever a row comes or goes or the content is replaced: a derived index built at another version is stale. */
+  version = 0;
+  private freeHead = -1;
+  private nextFree = new Int32Array(0);
+  private readonly extensions: Table[] = [];
+  private readonly byName = new Map<string, Column>();
+
+  constructor(
+    readonly spec: TableSpec,
+    private readonly base?: Table,
+  ) {
+    this.columns = spec.columns.map((column) => new Column(column));
+    for (const column of this.columns) this.byName.set(column.spec.name, column);
+    base?.extensions.push(this);
+    if (!base) this.reserve(16);
+    else this.growTo(base.live.length);
+  }
+
+  /** @throws when the table has no such column: a mistake in the code, never in a ruleset */
+  column(name: string): Column {
+    const column = this.byName.get(name);
+    if (!column) throw new Error(`Table ${this.spec.name} has no column ${name}`);
+    return column;
+  }
+
+  /** The column, also looked for in the table that this one extends. */
+  nearColumn(name: string): Column {
+    return this.byName.get(name) ?? this.base!.nearColumn(name);
+  }
+
+  has(name: string): boolean {
+    return this.byName.has(name);
+  }
+
+  /** Takes a row; its cells are zero. Returns the row's number. */
+  add(): number {
+    if (this.base) throw new Error(`Rows of ${this.spec.name} come with those of ${this.base.spec.name}`);
+    let row = this.freeHead;
+    if (row >= 0) this.freeHead = this.nextFree[row];
+    else {
+      row = this.high;
+      if (row > ROW_MASK) throw new Error(`Table ${this.spec.name} is full`);
+      if (row >= this.live.length) this.reserve(this.live.length * 2);
+    }
+    this.take(row);
+    return row;
+  }
+
+  private take(row: number): void {
+    this.live[row] = 1;
+    this.generation[row] = (this.generation[row] % (GENERATIONS - 1)) + 1;
+    if (row >= this.high) this.high = row + 1;
+    this.version++;
+    for (const extension of this.extensions) extension.take(row);
+  }
+
+  remove(row: number): void {
+    if (this.live[row] === 0) return;
+    this.clear(row);
+    this.nextFree[row] = this.freeHead;
+    this.freeHead = row;
+  }
+
+  private clear(row: number): void {
+    this.live[row] = 0;
+    this.version++;
+    for (const column of this.columns) column.data[row] = 0;
+    for (const extension of this.extensions) extension.clear(row);
+  }
+
+  handle(row: number): number {
+    return (this.generation[row] << ROW_BITS) | row;
+  }
+
+  /** The row that a handle names, or -1 where it has gone. */
+  rowOf(handle: number): number {
+    const row = handle & ROW_MASK;
+    return handle !== 0 && row < this.high && this.live[row] === 1 && this.generation[row] === handle >> ROW_BITS ? row : -1;
+  }
+
+  get count(): number {
+    let count = 0;
+    for (let row = 0; row < this.high; row++) count += this.live[row];
+    return count;
+  }
+
+  private reserve(capacity: number): void {
+    this.growTo(Math.max(16, capacity));
+    for (const extension of this.extensions) extension.growTo(this.live.length);
+  }
+
+  private growTo(capacity: number): void {
+    if (capacity <= this.live.length) return;
+    const grow = <T extends Uint8Array | Int32Array>(old: T, next: T): T => (next.set(old), next);
+    this.live = grow(this.live, new Uint8Array(capacity));
+    this.generation = grow(this.generation, new Int32Array(capacity));
+    this.nextFree = grow(this.nextFree, new Int32Array(capacity));
+    for (const column of this.columns) column.grow(capacity);
+  }
+
+  content(): TableContent {
+    const { high } = this;
+    return {
+      high,
+      freeHead: this.freeHead,
+      live: this.live.slice(0, high),
+      generation: this.generation.slice(0, high),
+      nextFree: this.nextFree.slice(0, high),
+      columns: Object.fromEntries(this.columns.map((c) => [c.spec.name, c.data.slice(0, high)])),
+    };
+  }
+
+  /** Takes over a content. Columns that it does not have stay zero; columns that this table does not have are dropped. */
+  restore(content: TableContent): void {
+    this.growTo(content.high);
+    this.high = content.high;
+    this.freeHead = content.freeHead;
+    this.version++;
+    const fill = (own: Uint8Array | Int32Array | Float64Array, from?: ArrayLike<number>) => {
+      own.fill(0);
+      if (from) own.set(from);
+    };
+    fill(this.live, content.live);
+    fill(this.generation, content.generation);
+    fill(this.nextFree, content.nextFree);
+    for (const column of this.columns) fill(column.data, content.columns[column.spec.name]);
+  }
+}

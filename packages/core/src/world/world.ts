@@ -1,0 +1,296 @@
+import type { Parties } from '../formula/index.js';
+import type { Rules } from '../ruleset/rules.js';
+import { adoptTables } from './adopt.js';
+import { PHASES } from './concept.js';
+import { DEEPEST_CAUSE, type EventData, type EventParties, type GameEvent, MOST_EVENTS } from './events.js';
+import { Hasher, rollOf } from './hash.js';
+import { Table, type TableContent, type TableSpec } from './table.js';
+
+/** A change from outside: an input of a seat, a seat taken or left, a poke. What a tape consists of, beside the seed. */
+export interface Command {
+  readonly kind: string;
+  readonly args: Readonly<Record<string, unknown>>;
+}
+
+/** A world's whole state, apart from its rules. */
+export interface Snapshot {
+  readonly header: readonly number[];
+  readonly texts: readonly string[];
+  readonly tables: Readonly<Record<string, TableContent>>;
+}
+
+/** The name of the table whose rows are the actors: every owner is one of them. Declared by the actors' concept. */
+export const ACTORS = 'actors';
+
+const KERNEL_TABLES: readonly TableSpec[] = [
+  {
+    name: 'timers',
+    hidden: true,
+    columns: [
+      { name: 'due', kind: 'tick', see: 'server' },
+      { name: 'handler', kind: 'int', see: 'server' },
+      { name: 'actor', kind: 'actor', see: 'server' },
+      { name: 'a', kind: 'int', see: 'server' },
+    ],
+  },
+  {
+    name: 'rolls',
+    hidden: true,
+    columns: [
+      { name: 'purpose', kind: 'int', see: 'server' },
+      { name: 'whose', kind: 'int', see: 'server' },
+      { name: 'count', kind: 'int', see: 'server' },
+    ],
+  },
+];
+
+/** Places in the header. */
+const TICK = 0;
+const SERIAL = 1;
+const SEED = 2;
+const CUT = 3;
+
+/**
+ * A running game: tables, a tick, a queue. The same rules, seed and commands give the same world, to the bit, wherever
+ * it runs. State lives in tables, texts and the header alone; everything else here is derived or empty between ticks.
+ */
+export class World {
+  readonly tables = new Map<string, Table>();
+  readonly attached = new Map<string, unknown>();
+  readonly actors: Table;
+  private header = [0, 0, 0, 0];
+  private texts: string[] = [];
+  private queue: GameEvent[] = [];
+  private log: GameEvent[] = [];
+  private current: GameEvent | undefined;
+  private rollIndex = { version: -1, rows: new Map<string, number>() };
+  private nextDue = { version: -1, tick: 0 };
+
+  private constructor(readonly rules: Rules) {
+    for (const spec of [...KERNEL_TABLES, ...rules.tables]) {
+      if (this.tables.has(spec.name)) throw new Error(`Two concepts declare the table ${spec.name}`);
+      this.tables.set(spec.name, new Table(spec, spec.extends === undefined ? undefined : this.table(spec.extends)));
+    }
+    this.actors = this.table(ACTORS);
+    for (const concept of rules.registry.concepts) this.attached.set(concept.id, concept.attach?.(this, rules.compiled.get(concept.id) as never));
+  }
+
+  /** A new world at tick 0. `seed` is a 32-bit whole number. */
+  static start(rules: Rules, seed: number): World {
+    const world = new World(rules);
+    world.header[SEED] = seed | 0;
+    rules.registry.lifecycle('worldStarted', world);
+    return world;
+  }
+
+  /** The world as it was when the snapshot was taken. */
+  static restore(rules: Rules, snapshot: Snapshot): World {
+    const world = new World(rules);
+    world.header = [...snapshot.header];
+    world.texts = [...snapshot.texts];
+    for (const [name, table] of world.tables) table.restore(snapshot.tables[name]);
+    return world;
+  }
+
+  /** This world, running on under other rules: what both know keeps its value, nobody is thrown out. */
+  adopt(rules: Rules): World {
+    const next = new World(rules);
+    next.header = [...this.header];
+    next.texts = [...this.texts];
+    adoptTables(this, next);
+    rules.registry.lifecycle('rulesAdopted', next, this);
+    return next;
+  }
+
+  get tick(): number {
+    return this.header[TICK];
+  }
+
+  get seed(): number {
+    return this.header[SEED];
+  }
+
+  /** @throws when there is none of that name: a mistake in the code, never in a ruleset */
+  table(name: string): Table {
+    const table = this.tables.get(name);
+    if (!table) throw new Error(`The world has no table ${name}`);
+    return table;
+  }
+
+  /** The position of a text in the world's list, added where it is new. */
+  textIndex(text: string): number {
+    const index = this.texts.indexOf(text);
+    return index >= 0 ? index : this.texts.push(text) - 1;
+  }
+
+  text(index: number): string {
+    return this.texts[index] ?? '';
+  }
+
+  /** What an actor is called, or nothing where it has gone. */
+  nameOf(actor: number): string {
+    const row = this.actors.rowOf(actor);
+    return row < 0 ? '' : this.text(this.actors.column('name').data[row]);
+  }
+
+  /**
+   * Runs one tick and returns all that happened in it, in order.
+   * @param commands what came from outside since the last tick, in seat order
+   */
+  step(commands: readonly Command[] = []): readonly GameEvent[] {
+    this.header[TICK]++;
+    this.header[CUT] = 0;
+    this.log = [];
+    const { registry } = this.rules;
+    for (const command of commands) {
+      registry.commands.get(command.kind)?.run(this, command.args);
+      this.current = undefined;
+    }
+    for (const phase of PHASES) {
+      if (phase === 'timers') this.fireTimers();
+      for (const system of registry.systems[phase]) {
+        system(this);
+        this.current = undefined;
+      }
+      if (phase === 'reactions') this.emptyQueue();
+    }
+    return this.log;
+  }
+
+  /**
+   * Announces something, after the state it speaks of is in place. Listeners hear it in the reactions phase.
+   * The cause is the event being answered, or the input being run, when this is called.
+   */
+  emit(name: string, parties: EventParties, data: EventData = {}): void {
+    const depth = this.current ? this.current.depth + 1 : 0;
+    if (depth > DEEPEST_CAUSE || this.log.length >= MOST_EVENTS) {
+      if (this.header[CUT]++ === 0) this.record('loopCut', parties, { event: name }, 0);
+      return;
+    }
+    this.queue.push(this.record(name, parties, data, depth));
+  }
+
+  private record(name: string, parties: EventParties, data: EventData, depth: number): GameEvent {
+    const { subject = 0, source = 0, target = 0 } = parties;
+    const event: GameEvent = {
+      serial: ++this.header[SERIAL],
+      tick: this.tick,
+      name,
+      cause: this.current?.serial ?? 0,
+      depth,
+      subject,
+      source,
+      target,
+      who: this.nameOf(subject),
+      by: this.nameOf(source),
+      data,
+    };
+    this.log.push(event);
+    return event;
+  }
+
+  /** Runs `work` with this event as the cause of all it announces. */
+  because(event: GameEvent | undefined, work: () => void): void {
+    const before = this.current;
+    this.current = event ?? before;
+    work();
+    this.current = before;
+  }
+
+  /** Announces something and returns it, for use as a cause. */
+  announce(name: string, parties: EventParties, data: EventData = {}): GameEvent | undefined {
+    const { length } = this.queue;
+    this.emit(name, parties, data);
+    return this.queue[length];
+  }
+
+  private emptyQueue(): void {
+    const { listeners } = this.rules.registry;
+    for (let i = 0; i < this.queue.length; i++) {
+      this.current = this.queue[i];
+      for (const listener of listeners.get(this.current.name) ?? []) listener(this, this.current);
+    }
+    this.current = undefined;
+    this.queue = [];
+  }
+
+  /** Has a timer fire at the start of tick `now + ticks`; one set for 0 ticks fires at the next tick. */
+  setTimer(handler: number, ticks: number, actor: number, a: number): void {
+    const timers = this.table('timers');
+    const row = timers.add();
+    timers.column('due').data[row] = this.tick + Math.max(1, ticks);
+    timers.column('handler').data[row] = handler;
+    timers.column('actor').data[row] = actor;
+    timers.column('a').data[row] = a;
+  }
+
+  private fireTimers(): void {
+    const timers = this.table('timers');
+    if (this.nextDue.version === timers.version && this.nextDue.tick > this.tick) return;
+    const due = timers.column('due').data;
+    let soonest = Number.MAX_SAFE_INTEGER;
+    let fired = false;
+    for (let row = 0; row < timers.high; row++) {
+      if (timers.live[row] === 0) continue;
+      if (due[row] > this.tick) {
+        if (due[row] < soonest) soonest = due[row];
+        continue;
+      }
+      const [handler, actor, a] = ['handler', 'actor', 'a'].map((name) => timers.column(name).data[row]);
+      timers.remove(row);
+      fired = true;
+      this.rules.registry.timers[handler].run(this, actor, a);
+    }
+    // What fired may have set a timer in a row already passed: then the next tick looks again.
+    this.nextDue = { version: fired ? -1 : timers.version, tick: soonest };
+  }
+
+  /** The next random number of this purpose and actor: from 0 (included) to 1 (excluded). */
+  roll(purpose: number, whose: number): number {
+    const rolls = this.table('rolls');
+    if (this.rollIndex.version !== rolls.version) {
+      const rows = new Map<string, number>();
+      for (let row = 0; row < rolls.high; row++) rows.set(`${rolls.column('purpose').data[row]}/${rolls.column('whose').data[row]}`, row);
+      this.rollIndex = { version: rolls.version, rows };
+    }
+    const key = `${purpose}/${whose}`;
+    let row = this.rollIndex.rows.get(key);
+    if (row === undefined) {
+      row = rolls.add();
+      rolls.column('purpose').data[row] = purpose;
+      rolls.column('whose').data[row] = whose;
+      this.rollIndex.rows.set(key, row);
+      this.rollIndex.version = rolls.version;
+    }
+    return rollOf(this.seed, purpose, whose, rolls.column('count').data[row]++);
+  }
+
+  snapshot(): Snapshot {
+    return {
+      header: [...this.header],
+      texts: [...this.texts],
+      tables: Object.fromEntries([...this.tables].map(([name, table]) => [name, table.content()])),
+    };
+  }
+
+  /** A digest of all state: equal worlds have equal digests. 16 hexadecimal digits. */
+  hash(): string {
+    const hasher = new Hasher();
+    for (const value of this.header) hasher.word(value);
+    for (const text of this.texts) hasher.text(text);
+    for (const [name, table] of this.tables) {
+      hasher.text(name);
+      const { high, live, generation } = table;
+      hasher.word(high);
+      hasher.numbers(live, high);
+      hasher.numbers(generation, high);
+      for (const column of table.columns) hasher.numbers(column.data, high);
+    }
+    return hasher.digest();
+  }
+
+  /** The parties of something an actor does to itself. */
+  static alone(actor: number): Parties {
+    return { owner: actor, source: actor, target: actor };
+  }
+}
