@@ -125,7 +125,7 @@ function attributeFacts(rules: Rules, entry: AttributeEntry, actor: ActorEntry, 
     ];
     const list = play(rules, { actor, pokes, seconds: long, watch: [entry.id] }).values.get(entry.id)!;
     const at = list.findIndex((now, i) => i > 0 && done(now, list[i - 1]));
-    return at < 0 ? `not within ${long / 60} minutes` : inSeconds(at, rules);
+    return at < 0 ? `not within ${long / 60} minutes` : inSeconds(at + 1, rules);
   };
   const full = Math.max(...course);
   const label = status ? `, ${(rules.chapters.get('statuses')?.entries.find((s) => s.id === status)?.label ?? status).toLowerCase()}` : '';

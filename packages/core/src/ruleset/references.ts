@@ -13,7 +13,7 @@ export interface Use {
   readonly id?: string;
 }
 
-/** Everywhere that an entry is spoken of, in document order. */
+/** Everywhere that an entry is spoken of, chapter by chapter in the order of the concepts. */
 export function usesOf(rules: Rules, chapter: string, id: string): readonly Use[] {
   const uses: Use[] = [];
   walk(registry().document, rules.document, [], (mark, value, path) => {

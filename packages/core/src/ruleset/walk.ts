@@ -16,9 +16,14 @@ interface Definition {
   readonly getter?: () => z.ZodType;
 }
 
+const isObject = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null && !Array.isArray(value);
+
 const definition = (schema: z.ZodType) => (schema as unknown as { _zod: { def: Definition } })._zod.def;
 
-/** Visits every marked value of a valid document, in document order. `inKey` is set where the value is a property's name. */
+/**
+ * Visits every marked value of a document, in the order of the schema. What has another
+ * shape than its schema says is passed over. `inKey` is set where the value is a property's name.
+ */
 export function walk(schema: z.ZodType, value: unknown, path: Path, visit: (mark: Mark, value: string, path: Path, inKey: boolean) => void): void {
   if (value === undefined || value === null) return;
   const mark = marks.get(schema);
@@ -36,15 +41,17 @@ export function walk(schema: z.ZodType, value: unknown, path: Path, visit: (mark
     case 'pipe':
       return walk(def.in!, value, path, visit);
     case 'object':
-      for (const [key, sub] of Object.entries(def.shape!)) walk(sub, (value as Record<string, unknown>)[key], [...path, key], visit);
+      if (!isObject(value)) return;
+      for (const [key, sub] of Object.entries(def.shape!)) walk(sub, value[key], [...path, key], visit);
       return;
     case 'array':
-      (value as unknown[]).forEach((item, i) => walk(def.element!, item, [...path, i], visit));
+      if (Array.isArray(value)) value.forEach((item, i) => walk(def.element!, item, [...path, i], visit));
       return;
     case 'tuple':
-      (value as unknown[]).forEach((item, i) => walk(def.items![i], item, [...path, i], visit));
+      if (Array.isArray(value)) value.slice(0, def.items!.length).forEach((item, i) => walk(def.items![i], item, [...path, i], visit));
       return;
     case 'record':
+      if (!isObject(value)) return;
       for (const [key, item] of Object.entries(value)) {
         const keyMark = marks.get(def.keyType!);
         if (keyMark) visit(keyMark, key, [...path, key], true);

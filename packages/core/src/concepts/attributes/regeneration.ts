@@ -58,7 +58,7 @@ function regenerateEach(world: World, a: Attributes, attribute: Attribute): void
     if (parts) step = wholePart(parts, row, step);
     const next = clamp(Math.floor((cells[row] + step) * 1e6 + 0.5) / 1e6, low, high);
     // At an end nothing is saved up: a pool that was full for a minute does not jump when it is next hurt.
-    if (parts && (next === high || next === low)) parts[row] = 0;
+    if (parts && (rate > 0 ? next === high : next === low)) parts[row] = 0;
     cells[row] = next;
   }
 }

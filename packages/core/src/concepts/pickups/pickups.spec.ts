@@ -1,0 +1,71 @@
+import { counter, input, join, pool, stat, Trial } from '../../testing/rulesets.js';
+
+const parts = {
+  attributes: [stat('finSpeed', 120), counter('scrip'), pool('oxygen', { max: 90 })],
+  effects: [{ id: 'slipstream', label: 'Slipstream', lasts: '6s', modifiers: [{ attribute: 'finSpeed', operation: 'percent', amount: 40 }] }],
+  pickups: [
+    { id: 'pod', label: 'Pod', radius: 10, returns: '2s', then: [{ do: 'apply', effect: 'slipstream' }] },
+    { id: 'token', label: 'Token', radius: 10, then: [{ do: 'give', attribute: 'scrip', amount: { random: [1, 5], whole: true } }] },
+    { id: 'canister', label: 'Canister', radius: 10, who: 'oxygen < 90', then: [{ do: 'heal', attribute: 'oxygen', amount: 30 }] },
+  ],
+};
+const place = (x: number) => ({ do: 'place', x, y: 100 });
+const withPlaced = (pickup: string) => ({ ...parts, arena: { starts: [{ x: 50, y: 100 }], placed: [{ pickup, x: 200, y: 100 }] } });
+
+describe('A pickup', () => {
+  it('is taken by touch and gone at once, while its effect runs on', () => {
+    const trial = Trial.of(withPlaced('pod'));
+    trial.poke(place(200));
+    expect(trial.named('pickupTaken').length).toBe(1);
+    expect(trial.world.table('pickups').count).toBe(0);
+    expect(trial.value('finSpeed')).toBe(168);
+  });
+
+  it('is taken by one, though two touch it in the same tick', () => {
+    const trial = Trial.of(withPlaced('token'), [join('north'), join('south')]);
+    trial.step({ kind: 'poke', args: { seat: 'north', action: place(195) } }, { kind: 'poke', args: { seat: 'south', action: place(205) } });
+    expect(trial.named('pickupTaken').map((e) => e.who)).toEqual(['north']);
+    expect(trial.value('scrip', 'south')).toBe(0);
+    expect(trial.value('scrip', 'north')).toBeGreaterThanOrEqual(1);
+  });
+
+  it('returns after its time, in its place', () => {
+    const trial = Trial.of(withPlaced('pod'));
+    trial.poke(place(200));
+    trial.poke(place(50));
+    trial.run(1.9);
+    expect(trial.world.table('pickups').count).toBe(0);
+    trial.run(0.1);
+    expect(trial.world.table('pickups').count).toBe(1);
+  });
+
+  it('is only for whom its author says', () => {
+    const trial = Trial.of(withPlaced('canister'));
+    trial.poke(place(200));
+    expect(trial.named('pickupTaken').length).toBe(0);
+    trial.poke({ do: 'hurt', attribute: 'oxygen', amount: 40 });
+    expect(trial.value('oxygen')).toBe(80);
+    expect(trial.named('pickupTaken').length).toBe(1);
+  });
+
+  it('is worth the same under the same seed, and within its range', () => {
+    const worths = () => {
+      const trial = Trial.of(withPlaced('pod'));
+      return Array.from({ length: 40 }, () => {
+        const before = trial.value('scrip');
+        trial.poke({ do: 'spawn', pickup: 'token' });
+        return trial.value('scrip') - before;
+      });
+    };
+    const one = worths();
+    expect(one).toEqual(worths());
+    expect(new Set(one)).toEqual(new Set([1, 2, 3, 4, 5]));
+  });
+
+  it('can be walked into', () => {
+    const trial = Trial.of(withPlaced('pod'));
+    trial.step(input('north', { do: 'moveTo', x: 300, y: 100 }));
+    trial.run(2);
+    expect(trial.named('pickupTaken').length).toBe(1);
+  });
+});

@@ -1,0 +1,114 @@
+import * as fc from 'fast-check';
+import brinewick from '../../../../examples/brinewick.json' with { type: 'json' };
+import { checkAction, checkInput, compileRuleset, readRuleset, readRulesetText, RulesetError, usesOf } from '../index.js';
+import { pool, rulesetWith, stat } from '../testing/rulesets.js';
+
+const at = (value: unknown) => readRuleset(value).problems.map((p) => p.path);
+
+describe('A ruleset', () => {
+  it('of the demo is sound', () => {
+    expect(readRuleset(brinewick).problems).toEqual([]);
+  });
+
+  it('that is not JSON, or not an object, is one problem at the root', () => {
+    expect(readRulesetText('{ "name": NaN }').problems[0].message).toContain('This is not JSON');
+    expect(at(3)).toContain('');
+    expect(readRuleset([]).problems[0].message).toBe('A ruleset is a JSON object.');
+    expect(readRuleset(null).rules).toBeUndefined();
+  });
+
+  it('has no infinities, also not by way of large exponents', () => {
+    const text = JSON.stringify(rulesetWith({ attributes: [pool('suit')] })).replace('"max":100', '"max":1e999');
+    expect(readRulesetText(text).problems.map((p) => p.path)).toEqual(['/attributes/0/max']);
+  });
+
+  it('says which key is not known, and where', () => {
+    expect(at(rulesetWith({ attributes: [pool('suit', { colr: 'red' })], extra: 1 })).sort()).toEqual(['/attributes/0/colr', '/extra']);
+  });
+
+  it('has unique ids that code can use', () => {
+    expect(at(rulesetWith({ statuses: [{ id: 'a', label: 'A' }, { id: 'a', label: 'B' }] }))).toEqual(['/statuses/1/id']);
+    expect(at(rulesetWith({ statuses: [{ id: 'in bell', label: 'A' }] }))).toEqual(['/statuses/0/id']);
+    expect(at(rulesetWith({ statuses: [{ id: 'a'.repeat(49), label: 'A' }] }))).toEqual(['/statuses/0/id']);
+  });
+
+  it('refers to what exists, or is told what may have been meant', () => {
+    const { problems } = readRuleset(rulesetWith({ effects: [{ id: 'e', label: 'E', lasts: '1s', modifiers: [{ attribute: 'finSpede', operation: 'add', amount: 1 }] }], attributes: [stat('finSpeed', 1)] }));
+    expect(problems).toEqual([{ path: '/effects/0/modifiers/0/attribute', message: 'The attributes have no entry finSpede. Did you mean finSpeed?' }]);
+  });
+
+  it('has formulas that can be read, each error with its place in the text', () => {
+    const { problems } = readRuleset(rulesetWith({ attributes: [pool('suit', { max: '2 * (ratng + 1)' }), stat('rating', 1)] }));
+    expect(problems.map(({ path, at: place }) => [path, place])).toEqual([['/attributes/0/max', 5]]);
+  });
+
+  it('that is wrong in many ways is told all of them at once', () => {
+    const found = at(
+      rulesetWith({
+        oops: true,
+        statuses: [{ id: 'a b', label: 'A' }, { id: 'x', label: 'X' }, { id: 'x', label: 'X' }],
+        attributes: [
+          pool('suit', { max: 'nothing', odd: 1 }),
+          stat('p', 1, { max: 'q' }),
+          stat('q', 1, { max: 'p' }),
+          pool('late', { start: 500 }),
+          { id: 'bad', label: 'Bad', kind: 'tank' },
+        ],
+        abilities: [{ id: 'ping', label: 'Ping', then: [{ do: 'aply', effect: 'x' }] }, { id: 'pong', label: 'Pong', then: [{ do: 'apply', effect: 'gone' }] }],
+      }),
+    );
+    for (const path of ['/oops', '/statuses/0/id', '/statuses/2/id', '/attributes/0/max', '/attributes/0/odd', '/attributes/1/max', '/attributes/3/start', '/attributes/4/kind', '/abilities/0/then/0/do', '/abilities/1/then/0/effect'])
+      expect(found).withContext(path).toContain(path);
+  });
+
+  it('never makes the reader throw, whatever stands in it', () => {
+    const keys = ['attributes', 'effects', 'abilities', 'actors', 'arena', 'pickups', 'statuses', 'teams', 'curves', 'name', 'tickRate'];
+    fc.assert(
+      fc.property(fc.constantFrom(...keys), fc.jsonValue(), (key, value) => {
+        expect(Array.isArray(readRuleset({ ...brinewick, [key]: value }).problems)).toBeTrue();
+      }),
+      { numRuns: 300 },
+    );
+    fc.assert(
+      fc.property(fc.constantFrom('attributes', 'effects', 'abilities', 'pickups', 'actors'), fc.nat(3), fc.string(), fc.jsonValue(), (key, i, field, value) => {
+        const copy = JSON.parse(JSON.stringify(brinewick)) as Record<string, Record<string, unknown>[]>;
+        if (copy[key][i]) copy[key][i][field] = value;
+        expect(Array.isArray(readRuleset(copy).problems)).toBeTrue();
+      }),
+      { numRuns: 300 },
+    );
+  });
+
+  it('compiles or throws all its problems', () => {
+    expect(() => compileRuleset(rulesetWith({ attributes: [pool('suit', { start: 200 })] }))).toThrowError(RulesetError, /\/attributes\/0\/start/);
+  });
+
+  it('knows where an entry is spoken of, in references and in formulas', () => {
+    const uses = usesOf(compileRuleset(brinewick), 'attributes', 'lungCapacity');
+    expect(uses.map((use) => use.path)).toEqual(['/actors/0/attributes/1/attribute', '/attributes/0/max', '/pickups/2/who']);
+    expect(uses[1].id).toBe('oxygen');
+  });
+});
+
+describe('Requests from outside', () => {
+  const rules = compileRuleset(brinewick);
+
+  it('are checked against the rules they are to run under', () => {
+    expect(checkAction(rules, { do: 'apply', effect: 'slipstream' }).problems).toEqual([]);
+    expect(checkAction(rules, { do: 'apply', effect: 'slipsteam' }).problems[0].message).toContain('Did you mean slipstream?');
+    expect(checkAction(rules, { do: 'aply', effect: 'silt' }).problems[0].message).toContain('Did you mean apply?');
+    expect(checkAction(rules, { do: 'hurt', attribute: 'suit', amount: 'suti * 2' }).problems[0].path).toBe('/amount');
+    expect(checkAction(rules, { do: 'hurt', attribute: 'suit', amount: Number.NaN }).problems.length).toBe(1);
+    expect(checkAction(rules, null).problems.length).toBe(1);
+  });
+
+  it('of a seat are what seats can ask for', () => {
+    expect(checkInput({ do: 'move', x: 1, y: 0 }).problems).toEqual([]);
+    expect(checkInput({ do: 'move', x: Number.NaN, y: 0 }).problems.length).toBe(1);
+    expect(checkInput({ do: 'move', x: 40, y: 0 }).problems.length).toBe(1);
+    expect(checkInput({ do: 'move', x: 1, y: 0, speed: 900 }).problems[0].message).toContain('"speed" is not known here');
+    expect(checkInput({ do: 'mov' }).problems[0].message).toContain('Did you mean move?');
+    expect(checkInput(undefined).problems.length).toBe(1);
+    expect(checkInput({ do: 'toString' }).problems.length).toBe(1);
+  });
+});

@@ -1,0 +1,213 @@
+import * as fc from 'fast-check';
+import brinewick from '../../../../examples/brinewick.json' with { type: 'json' };
+import { type Command, compileRuleset, defineConcept, loadPlayer, rollOf, savePlayer, World } from '../index.js';
+import { Registry } from '../ruleset/registry.js';
+import { counter, input, join, poke, pool, rulesetWith, stat, Trial } from '../testing/rulesets.js';
+
+const DEMO = compileRuleset(brinewick);
+
+/** Random commands of two seats, by tick. */
+const play = fc.array(
+  fc.record({
+    seat: fc.constantFrom('north', 'south'),
+    ask: fc.oneof(
+      fc.record({ do: fc.constant('move'), x: fc.integer({ min: -1, max: 1 }), y: fc.integer({ min: -1, max: 1 }) }),
+      fc.record({ do: fc.constant('use'), ability: fc.constant('sonarPing') }),
+      fc.record({ do: fc.constant('moveTo'), x: fc.integer({ min: 0, max: 960 }), y: fc.integer({ min: 0, max: 540 }) }),
+    ),
+    wait: fc.integer({ min: 0, max: 25 }),
+  }),
+  { maxLength: 25 },
+);
+type Play = { seat: string; ask: Record<string, unknown>; wait: number }[];
+
+const start = (seed: number) => {
+  const world = World.start(DEMO, seed);
+  world.step([join('north', { team: 'petrel' }), join('south', { team: 'gannet' })]);
+  return world;
+};
+const go = (world: World, deeds: Play) => {
+  for (const { seat, ask, wait } of deeds) {
+    world.step([input(seat, ask)]);
+    for (let i = 0; i < wait; i++) world.step();
+  }
+  return world;
+};
+
+describe('A world', () => {
+  it('is the same for the same rules, seed and commands', () => {
+    fc.assert(
+      fc.property(play, fc.integer(), (deeds, seed) => {
+        expect(go(start(seed), deeds).hash()).toBe(go(start(seed), deeds).hash());
+      }),
+      { numRuns: 20 },
+    );
+  });
+
+  it('goes on after snapshot and restore as if nothing had been', () => {
+    fc.assert(
+      fc.property(play, play, (before, after) => {
+        const world = go(start(7), before);
+        const restored = World.restore(DEMO, world.snapshot());
+        expect(restored.hash()).toBe(world.hash());
+        expect(go(restored, after).hash()).toBe(go(world, after).hash());
+      }),
+      { numRuns: 20 },
+    );
+  });
+
+  it('is told apart by its hash', () => {
+    const [one, other] = [start(1), start(1)];
+    other.step([poke('north', { do: 'give', attribute: 'scrip', amount: 1 })]);
+    one.step();
+    expect(one.hash()).not.toBe(other.hash());
+  });
+
+  it('has snapshots that later ticks do not touch', () => {
+    const world = start(1);
+    const snapshot = world.snapshot();
+    const hash = world.hash();
+    go(world, [{ seat: 'north', ask: { do: 'move', x: 1, y: 0 }, wait: 40 }]);
+    expect(World.restore(DEMO, snapshot).hash()).toBe(hash);
+  });
+
+  it('survives commands that speak of nobody', () => {
+    const world = start(1);
+    const hash = () => World.restore(DEMO, world.snapshot()).hash();
+    world.step([input('nobody', { do: 'move', x: 1, y: 0 }), { kind: 'leave', args: { seat: 'nobody' } }, { kind: 'nonsense', args: {} } as Command]);
+    expect(hash()).toBe(world.hash());
+  });
+});
+
+describe('Leaving', () => {
+  it('takes everything an actor owns with it', () => {
+    const world = start(1);
+    world.step([poke('north', { do: 'apply', effect: 'slipstream' })]);
+    world.step([{ kind: 'leave', args: { seat: 'north' } }]);
+    for (const name of ['effects', 'modifiers']) expect(world.table(name).count).toBe(0);
+    for (const name of ['actors', 'abilities', 'seats']) expect(world.table(name).count).toBe(1);
+    for (let i = 0; i < 200; i++) world.step();
+    expect(world.actors.count).toBe(1);
+  });
+});
+
+describe('Random numbers', () => {
+  it('depend on the seed, the purpose, the actor and the count, and on nothing else', () => {
+    const base = rollOf(1, 2, 3, 4);
+    expect(rollOf(1, 2, 3, 4)).toBe(base);
+    for (const other of [rollOf(2, 2, 3, 4), rollOf(1, 3, 3, 4), rollOf(1, 2, 4, 4), rollOf(1, 2, 3, 5)]) expect(other).not.toBe(base);
+  });
+
+  it('spread evenly from 0 to below 1', () => {
+    const buckets = new Array<number>(10).fill(0);
+    for (let n = 0; n < 20000; n++) buckets[Math.floor(rollOf(42, 7, 1, n) * 10)]++;
+    for (const count of buckets) expect(Math.abs(count - 2000)).toBeLessThan(200);
+  });
+
+  it('are not moved by a roll added elsewhere', () => {
+    const parts = (extra: unknown[]) => ({
+      attributes: [counter('scrip')],
+      pickups: [...extra, { id: 'token', label: 'Token', then: [{ do: 'give', attribute: 'scrip', amount: { random: [1, 1000], whole: true } }] }],
+    });
+    const worth = (extra: unknown[], first?: string) => {
+      const trial = Trial.of(parts(extra));
+      if (first) trial.poke({ do: 'spawn', pickup: first, x: 0, y: 0 });
+      trial.poke({ do: 'spawn', pickup: 'token' });
+      return trial.value('scrip');
+    };
+    const other = { id: 'other', label: 'Other', then: [{ do: 'heal', attribute: 'scrip', amount: { random: [1, 1000], whole: true } }] };
+    expect(worth([other], 'other')).toBe(worth([]));
+  });
+});
+
+describe('Edited rules', () => {
+  const parts = (speed: number, more: Record<string, unknown> = {}) =>
+    compileRuleset(
+      rulesetWith({
+        attributes: [stat('finSpeed', speed, { max: 600 }), pool('suit', { start: 40 }), counter('scrip')],
+        effects: [{ id: 'slipstream', label: 'Slipstream', lasts: '6s', grants: ['fast'], modifiers: [{ attribute: 'finSpeed', operation: 'percent', amount: 40 }] }],
+        statuses: [{ id: 'fast', label: 'Fast' }],
+        ...more,
+      }),
+    );
+
+  it('are taken at the next tick: the new base under the running effects, the rest as it was', () => {
+    const trial = new Trial(parts(120));
+    trial.poke({ do: 'apply', effect: 'slipstream' });
+    trial.poke({ do: 'give', attribute: 'scrip', amount: 9 });
+    trial.world = trial.world.adopt(parts(200));
+    expect([trial.value('finSpeed'), trial.value('scrip'), trial.value('suit')]).toEqual([280, 9, 40]);
+    trial.run(6);
+    expect(trial.value('finSpeed')).toBe(200);
+  });
+
+  it('leave a base alone that the game had moved', () => {
+    const trial = new Trial(parts(120));
+    trial.poke({ do: 'set', attribute: 'finSpeed', value: 90 });
+    trial.world = trial.world.adopt(parts(200));
+    expect(trial.value('finSpeed')).toBe(90);
+  });
+
+  it('start a new attribute where its author says', () => {
+    const trial = new Trial(parts(120));
+    trial.world = trial.world.adopt(parts(120, { attributes: [pool('air', { start: 33 }), stat('finSpeed', 120), pool('suit', { start: 40 }), counter('scrip')] }));
+    expect([trial.value('air'), trial.value('finSpeed')]).toEqual([33, 120]);
+  });
+
+  it('take deleted effects away, with what they modified and granted', () => {
+    const trial = new Trial(parts(120));
+    trial.poke({ do: 'apply', effect: 'slipstream' });
+    trial.world = trial.world.adopt(parts(120, { effects: [] }));
+    trial.run(10);
+    expect(trial.value('finSpeed')).toBe(120);
+    expect(trial.world.table('statuses').column('fast').data[0]).toBe(0);
+  });
+
+  it('bring pools back into moved bounds', () => {
+    const trial = new Trial(parts(120));
+    trial.world = trial.world.adopt(parts(120, { attributes: [stat('finSpeed', 120), pool('suit', { start: 5, max: 10 }), counter('scrip')] }));
+    expect(trial.value('suit')).toBe(10);
+  });
+});
+
+describe('A player', () => {
+  it('is kept by names, and comes back also under edited rules', () => {
+    const trial = Trial.of({ attributes: [counter('scrip'), pool('suit', { saved: true }), pool('stamina')] });
+    trial.poke({ do: 'give', attribute: 'scrip', amount: 12 });
+    trial.poke({ do: 'hurt', attribute: 'suit', amount: 60 });
+    trial.poke({ do: 'hurt', attribute: 'stamina', amount: 60 });
+    const saved = savePlayer(trial.world, trial.world.actors.rowOf(trial.actor()));
+    expect(saved).toEqual({ attributes: { scrip: 12, suit: 40 } });
+    const back = Trial.of({ attributes: [pool('stamina'), pool('suit', { saved: true, max: 30 }), counter('scrip')] }, [join('north', { saved })]);
+    expect([back.value('scrip'), back.value('suit'), back.value('stamina')]).toEqual([12, 30, 100]);
+  });
+
+  it('is not harmed by what the rules no longer know', () => {
+    const trial = Trial.of({ attributes: [counter('scrip')] });
+    loadPlayer(trial.world, 0, { attributes: { gone: 3, scrip: 'text' }, nowhere: { a: 1 } });
+    expect(trial.value('scrip')).toBe(0);
+  });
+});
+
+describe('Causes', () => {
+  it('are cut where they go round for ever, and the world goes on', () => {
+    const world = start(1);
+    const { registry } = DEMO;
+    registry.listeners.set('pickupAppeared', [(w) => w.emit('pickupAppeared', {}, { pickup: 'copperToken', x: 0, y: 0 })]);
+    try {
+      const events = world.step([poke('north', { do: 'spawn', pickup: 'copperToken', x: 900, y: 20 })]);
+      expect(events.filter((e) => e.name === 'pickupAppeared').length).toBeLessThan(40);
+      expect(events.filter((e) => e.name === 'loopCut').length).toBe(1);
+    } finally {
+      registry.listeners.delete('pickupAppeared');
+    }
+    expect(world.step().length).toBe(0);
+  });
+});
+
+describe('The registry', () => {
+  it('refuses two concepts that declare the same name', () => {
+    const twin = () => defineConcept({ id: 'twin', events: { echo: { label: 'echo', see: 'everyone', sentence: () => 'echo' } } });
+    expect(() => new Registry([twin(), twin()] as never)).toThrowError(/Two concepts declare the event echo/);
+  });
+});
