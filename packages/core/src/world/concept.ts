@@ -18,6 +18,8 @@ export type SectionSpec =
 /** Something a list of actions can do, to one actor at a time. */
 export interface ActionSpec {
   readonly label: string;
+  /** How a spec says it, with `{argument}` where one stands and `{to}` for whom it is for. */
+  readonly sentence: string;
   /** Its arguments beside `do` and `to`. */
   readonly args: Readonly<Record<string, z.ZodType>>;
   /** Resolves ids and formulas once, when the ruleset is compiled. `actor` is a live handle. */

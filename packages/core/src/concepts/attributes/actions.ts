@@ -8,9 +8,10 @@ import { changeBy } from './values.js';
 const PARTIES = ['source', 'target'] as const;
 
 /** An action that changes a pool or counter by an amount. `sign` is the direction. */
-function changing(label: string, sign: 1 | -1): ActionSpec {
+function changing(label: string, sentence: string, sign: 1 | -1): ActionSpec {
   return {
     label,
+    sentence,
     args: { attribute: reference('attributes'), amount: amount(PARTIES) },
     compile: (args, context, path) => {
       const index = context.index('attributes', String(args['attribute']));
@@ -22,12 +23,13 @@ function changing(label: string, sign: 1 | -1): ActionSpec {
 }
 
 export const actions: Readonly<Record<string, ActionSpec>> = {
-  hurt: changing('lower a pool', -1),
-  heal: changing('raise a pool', 1),
-  give: changing('give of a counter', 1),
-  take: changing('take of a counter', -1),
+  hurt: changing('lower a pool', 'lower {attribute} by {amount} for {to}', -1),
+  heal: changing('raise a pool', 'raise {attribute} by {amount} for {to}', 1),
+  give: changing('give of a counter', 'give {amount} {attribute} to {to}', 1),
+  take: changing('take of a counter', 'take {amount} {attribute} from {to}', -1),
   set: {
     label: 'set an attribute',
+    sentence: 'set {attribute} to {value} for {to}',
     args: { attribute: reference('attributes'), value: amount(PARTIES) },
     compile: (args, context, path) => {
       const index = context.index('attributes', String(args['attribute']));

@@ -29,6 +29,7 @@ const events: Readonly<Record<string, EventSpec>> = {
 const actions: Readonly<Record<string, ActionSpec>> = {
   apply: {
     label: 'apply an effect',
+    sentence: 'apply {effect} to {to}',
     args: { effect: reference('effects') },
     compile: (args, context) => {
       const index = context.index('effects', String(args['effect']));
@@ -37,6 +38,7 @@ const actions: Readonly<Record<string, ActionSpec>> = {
   },
   end: {
     label: 'end an effect',
+    sentence: 'end {effect} on {to}',
     args: { effect: reference('effects') },
     compile: (args, context) => {
       const index = context.index('effects', String(args['effect']));

@@ -62,6 +62,7 @@ export const movement = defineConcept<undefined, Movement>({
   actions: {
     place: {
       label: 'move at once to a point',
+      sentence: 'put {to} at {x}, {y}',
       args: { x: amount(PARTIES), y: amount(PARTIES) },
       compile: (args, context, path) => {
         const [x, y] = ['x', 'y'].map((key) => context.amount(args[key] as AmountSource, [...path, key], PARTIES));

@@ -10,9 +10,13 @@ import { arena } from '../arena/index.js';
 import { placeOf } from '../movement/index.js';
 import { bodyRadius } from '../movement/system.js';
 
+export const SHAPES = ['circle', 'diamond', 'capsule', 'square', 'triangle'] as const;
+
 const schema = z.strictObject({
   ...entryFields(),
   radius: finite().min(1, 'A radius is 1 to 200.').max(200, 'A radius is 1 to 200.').default(10),
+  /** How it is drawn. */
+  shape: z.enum(SHAPES, `One of ${SHAPES.join(', ')} is expected.`).default('circle'),
   /** Who may take it; anyone where nothing is said. Bare names belong to the one who touches it. */
   who: condition().optional(),
   then: then().default([]),
@@ -25,6 +29,7 @@ interface Pickup {
   readonly id: string;
   readonly label: string;
   readonly radius: number;
+  readonly shape: PickupEntry['shape'];
   readonly who: FormulaFunction | undefined;
   readonly then: CompiledThen;
   readonly returns: number;
@@ -45,6 +50,7 @@ export const pickups = defineConcept<readonly Pickup[], Pickups>({
       id: entry.id,
       label: entry.label,
       radius: entry.radius,
+      shape: entry.shape,
       who: entry.who === undefined ? undefined : context.condition(entry.who),
       then: context.then(entry.then, ['pickups', i, 'then']),
       returns: entry.returns === undefined ? 0 : Math.max(1, context.ticks(entry.returns)),
@@ -74,6 +80,7 @@ export const pickups = defineConcept<readonly Pickup[], Pickups>({
   actions: {
     spawn: {
       label: 'put a pickup down',
+      sentence: 'put {pickup} down at {to}',
       args: { pickup: reference('pickups'), x: finite().optional(), y: finite().optional() },
       compile: (args, context) => {
         const index = context.index('pickups', String(args['pickup']));
@@ -90,7 +97,7 @@ export const pickups = defineConcept<readonly Pickup[], Pickups>({
     rulesAdopted: followArena,
   },
   systems: { overlaps: takeTouched },
-  display: (list) => list.map(({ id, label, radius }) => ({ id, label, radius })),
+  display: (list) => list.map(({ id, label, radius, shape }) => ({ id, label, radius, shape })),
 });
 
 function layDown(world: World, index: number, x: number, y: number, placed: number): void {

@@ -49,6 +49,7 @@ export const statuses: Concept<readonly StatusEntry[], Statuses> = defineConcept
   actions: {
     grant: {
       label: 'grant a status',
+      sentence: 'grant {status} to {to}',
       args: { status: reference('statuses') },
       compile: (args, context) => {
         const status = context.index('statuses', String(args['status']));
@@ -57,6 +58,7 @@ export const statuses: Concept<readonly StatusEntry[], Statuses> = defineConcept
     },
     withdraw: {
       label: 'withdraw a status',
+      sentence: 'withdraw {status} from {to}',
       args: { status: reference('statuses') },
       compile: (args, context) => {
         const status = context.index('statuses', String(args['status']));

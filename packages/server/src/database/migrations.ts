@@ -1,0 +1,71 @@
+import type { QueryInterface, Sequelize } from 'sequelize';
+import { DataTypes } from 'sequelize';
+import { SequelizeStorage, Umzug } from 'umzug';
+
+interface Step {
+  readonly name: string;
+  readonly up: (query: QueryInterface) => Promise<void>;
+  readonly down: (query: QueryInterface) => Promise<void>;
+}
+
+// Made anew for each use: the library writes into what it is given.
+const uuid = () => ({ type: DataTypes.UUID, allowNull: false });
+const text = () => ({ type: DataTypes.TEXT, allowNull: false });
+const whole = () => ({ type: DataTypes.INTEGER, allowNull: false });
+const json = () => ({ type: DataTypes.JSON, allowNull: false });
+const at = () => ({ type: DataTypes.DATE, allowNull: false });
+const belongsTo = (model: string, column: { type: unknown; allowNull: boolean }) => ({ ...column, references: { model, key: 'id' }, onDelete: 'CASCADE' }) as never;
+
+/** In order, each once. What has landed is never edited: what follows is a step of its own. */
+const STEPS: readonly Step[] = [
+  {
+    name: '0001-people-and-rulesets',
+    up: async (query) => {
+      await query.createTable('users', { id: { ...uuid(), primaryKey: true }, name: text() });
+      await query.createTable('sessions', { id: { ...text(), primaryKey: true }, user_id: belongsTo('users', uuid()), expires_at: at() });
+      await query.createTable('rulesets', { id: { ...uuid(), primaryKey: true }, name: text(), document: json(), revision: whole(), created_at: at(), updated_at: at() });
+      await query.createTable('revisions', {
+        ruleset_id: belongsTo('rulesets', { ...uuid(), primaryKey: true } as never),
+        revision: { ...whole(), primaryKey: true },
+        patch: json(),
+        user_id: belongsTo('users', uuid()),
+        created_at: at(),
+      });
+    },
+    down: async (query) => {
+      for (const table of ['revisions', 'rulesets', 'sessions', 'users']) await query.dropTable(table);
+    },
+  },
+  {
+    name: '0002-rooms-and-players',
+    up: async (query) => {
+      await query.createTable('rooms', { id: { ...text(), primaryKey: true }, ruleset_id: belongsTo('rulesets', uuid()), seed: whole(), created_at: at() });
+      await query.createTable('seats', {
+        room_id: belongsTo('rooms', { ...text(), primaryKey: true } as never),
+        name: { ...text(), primaryKey: true },
+        team: { type: DataTypes.TEXT },
+        token: { ...text(), unique: true },
+      });
+      await query.createTable('players', {
+        ruleset_id: belongsTo('rulesets', { ...uuid(), primaryKey: true } as never),
+        name: { ...text(), primaryKey: true },
+        saved: json(),
+        updated_at: at(),
+      });
+    },
+    down: async (query) => {
+      for (const table of ['players', 'seats', 'rooms']) await query.dropTable(table);
+    },
+  },
+];
+
+/** Brings the database up to date. Returns the names of the steps that were taken. */
+export async function migrate(sequelize: Sequelize): Promise<readonly string[]> {
+  const umzug = new Umzug<QueryInterface>({
+    migrations: STEPS.map(({ name, up, down }) => ({ name, up: ({ context }) => up(context), down: ({ context }) => down(context) })),
+    context: sequelize.getQueryInterface(),
+    storage: new SequelizeStorage({ sequelize, modelName: 'migrations' }),
+    logger: undefined,
+  });
+  return (await umzug.up()).map((step) => step.name);
+}

@@ -1,0 +1,90 @@
+import type { SavedPlayer } from '@eager-ember/core';
+import { type CreationOptional, DataTypes, type InferAttributes, type InferCreationAttributes, Model, Sequelize } from 'sequelize';
+
+type Fields<M extends Model> = InferAttributes<M>;
+type NewFields<M extends Model> = InferCreationAttributes<M>;
+
+export class User extends Model<Fields<User>, NewFields<User>> {
+  declare id: CreationOptional<string>;
+  declare name: string;
+}
+
+export class Session extends Model<Fields<Session>, NewFields<Session>> {
+  /** SHA-256 of the token in the cookie. */
+  declare id: string;
+  declare userId: string;
+  declare expiresAt: Date;
+}
+
+export class Ruleset extends Model<Fields<Ruleset>, NewFields<Ruleset>> {
+  declare id: CreationOptional<string>;
+  declare name: string;
+  /** As authored: `json`, not `jsonb`, since the order of keys is the author's. */
+  declare document: Record<string, unknown>;
+  declare revision: number;
+  declare createdAt: CreationOptional<Date>;
+  declare updatedAt: CreationOptional<Date>;
+}
+
+export class Revision extends Model<Fields<Revision>, NewFields<Revision>> {
+  declare rulesetId: string;
+  declare revision: number;
+  /** JSON Patch (RFC 6902) from the revision before. */
+  declare patch: unknown;
+  declare userId: string;
+  declare createdAt: CreationOptional<Date>;
+}
+
+export class Room extends Model<Fields<Room>, NewFields<Room>> {
+  declare id: string;
+  declare rulesetId: string;
+  declare seed: number;
+  declare createdAt: CreationOptional<Date>;
+}
+
+export class Seat extends Model<Fields<Seat>, NewFields<Seat>> {
+  declare roomId: string;
+  declare name: string;
+  declare team: string | null;
+  /** Opens the seat to whoever has the join link. */
+  declare token: string;
+}
+
+export class Player extends Model<Fields<Player>, NewFields<Player>> {
+  declare rulesetId: string;
+  declare name: string;
+  declare saved: SavedPlayer;
+  declare updatedAt: CreationOptional<Date>;
+}
+
+// Made anew for each use: the library writes into what it is given.
+const uuid = () => ({ type: DataTypes.UUID, primaryKey: true, defaultValue: DataTypes.UUIDV4 });
+const key = () => ({ type: DataTypes.TEXT, primaryKey: true });
+const at = () => ({ type: DataTypes.DATE, allowNull: false });
+const text = () => ({ type: DataTypes.TEXT, allowNull: false });
+const json = () => ({ type: DataTypes.JSON, allowNull: false });
+const ruleset = () => ({ type: DataTypes.UUID, allowNull: false });
+const whole = () => ({ type: DataTypes.INTEGER, allowNull: false });
+
+/** The database, its models bound to it. Migrations, not the models, make the tables. */
+export function connect(url: string, log: (sql: string) => void = () => undefined): Sequelize {
+  const sequelize = new Sequelize(url, {
+    dialect: 'postgres',
+    logging: log,
+    pool: { max: 8, acquire: 4000 },
+    retry: { max: 0 },
+    define: { underscored: true },
+  });
+  const timed = { sequelize, createdAt: 'createdAt', updatedAt: 'updatedAt' } as const;
+  User.init({ id: uuid(), name: text() }, { sequelize, tableName: 'users', timestamps: false });
+  Session.init({ id: key(), userId: { type: DataTypes.UUID, allowNull: false }, expiresAt: at() }, { sequelize, tableName: 'sessions', timestamps: false });
+  Ruleset.init({ id: uuid(), name: text(), document: json(), revision: whole(), createdAt: at(), updatedAt: at() }, { ...timed, tableName: 'rulesets' });
+  Revision.init(
+    { rulesetId: { ...ruleset(), primaryKey: true }, revision: { ...whole(), primaryKey: true }, patch: json(), userId: { type: DataTypes.UUID, allowNull: false }, createdAt: at() },
+    { ...timed, tableName: 'revisions', updatedAt: false },
+  );
+  Room.init({ id: key(), rulesetId: ruleset(), seed: whole(), createdAt: at() }, { ...timed, tableName: 'rooms', updatedAt: false });
+  Seat.init({ roomId: { ...text(), primaryKey: true }, name: key(), team: DataTypes.TEXT, token: text() }, { sequelize, tableName: 'seats', timestamps: false });
+  Player.init({ rulesetId: { ...ruleset(), primaryKey: true }, name: key(), saved: json(), updatedAt: at() }, { ...timed, tableName: 'players', createdAt: false });
+  return sequelize;
+}

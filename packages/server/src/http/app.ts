@@ -1,0 +1,85 @@
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import express, { type Express } from 'express';
+import { rateLimit } from 'express-rate-limit';
+import helmet from 'helmet';
+import type { Logger } from 'pino';
+import type { Registry } from 'prom-client';
+import type { Sequelize } from 'sequelize';
+import type { Config } from '../config.js';
+import type { RoomKeeper } from '../rooms/keeper.js';
+import { HttpProblem, noSuchPath, problemHandler } from './problems.js';
+import { joinRoutes, roomRoutes } from './rooms.js';
+import { rulesetRoutes } from './rulesets.js';
+import { type Sessions, sameSiteWrites } from './sessions.js';
+
+export interface AppParts {
+  readonly config: Config;
+  readonly log: Logger;
+  readonly sequelize: Sequelize;
+  readonly sessions: Sessions;
+  readonly keeper: RoomKeeper;
+  readonly metrics: Registry;
+}
+
+const MINUTE = 60_000;
+const limited = (most: number) => rateLimit({ windowMs: MINUTE, limit: most, standardHeaders: 'draft-8', legacyHeaders: false });
+
+const policy = helmet({
+  contentSecurityPolicy: {
+    directives: {
+      defaultSrc: ["'self'"],
+      // The interface's framework puts component styles into the page; scripts stay strict.
+      styleSrc: ["'self'", "'unsafe-inline'"],
+      imgSrc: ["'self'", 'data:', 'blob:'],
+      connectSrc: ["'self'"],
+      workerSrc: ["'self'", 'blob:'],
+      upgradeInsecureRequests: null,
+    },
+  },
+  strictTransportSecurity: false,
+});
+
+/** The HTTP side of the server. */
+export function createApp({ config, log, sequelize, sessions, keeper, metrics }: AppParts): Express {
+  const app = express();
+  app.disable('x-powered-by').set('etag', false);
+  app.use(policy);
+  app.get('/healthz', async (_request, response) => {
+    await sequelize.query('SELECT 1');
+    response.json({ ok: true });
+  });
+  app.get('/metrics', async (request, response) => {
+    const bearer = config.METRICS_TOKEN !== undefined && request.get('authorization') === `Bearer ${config.METRICS_TOKEN}`;
+    if (!bearer && (await sessions.userOf(request)) === undefined) throw new HttpProblem(401, 'You are not signed in');
+    response.type(metrics.contentType).send(await metrics.metrics());
+  });
+  app.get('/enter/:token', limited(60), sessions.enter);
+
+  const api = express.Router();
+  api.use(limited(3000));
+  api.use('/join', joinRoutes());
+  api.use(sessions.required, sameSiteWrites);
+  api.use(express.json({ limit: '2mb', type: ['application/json', 'application/json-patch+json'] }));
+  api.get('/session', (_request, response) => void response.json({ user: response.locals['user'] as string }));
+  api.use('/rulesets', rulesetRoutes(sequelize, (id, rules, revision) => keeper.edited(id, rules, revision)));
+  api.use('/rooms', roomRoutes(keeper));
+  api.use(noSuchPath);
+  app.use('/api', api);
+
+  if (config.WEB_ROOT !== undefined) serveWorkbench(app, config.WEB_ROOT);
+  app.use(noSuchPath);
+  app.use(problemHandler(log));
+  return app;
+}
+
+/** Serves the built files; every other path is the workbench's own, which finds its way itself. */
+function serveWorkbench(app: Express, root: string): void {
+  const page = join(root, 'index.html');
+  if (!existsSync(page)) throw new Error(`WEB_ROOT has no index.html: ${root}`);
+  app.use(express.static(root, { index: false, setHeaders: (response, file) => void response.setHeader('Cache-Control', /-[A-Z0-9]{8}\./.test(file) ? 'public, max-age=31536000, immutable' : 'no-cache') }));
+  app.get(/^\/(?!api\/|enter\/|ws\/).*/, (request, response, next) => {
+    if (!request.accepts('html')) return next();
+    response.set('Cache-Control', 'no-cache').sendFile(page);
+  });
+}

@@ -1,0 +1,119 @@
+import brinewick from '../../../../examples/brinewick.json' with { type: 'json' };
+import { Harness } from '../testing/harness.js';
+
+interface Stored {
+  readonly id: string;
+  readonly revision: number;
+  readonly document: Record<string, unknown> & { attributes: { label: string; start?: unknown }[] };
+}
+
+describe('The HTTP API', () => {
+  let harness: Harness;
+  beforeAll(async () => (harness = await Harness.start()));
+  afterAll(() => harness.stop());
+
+  const create = async (name: string) => harness.json<Stored>('/api/rulesets', { method: 'POST', body: { document: { ...brinewick, name } } });
+  const patch = (id: string, revision: number | string, body: unknown, headers: Record<string, string> = {}) =>
+    harness.request(`/api/rulesets/${id}`, { method: 'PATCH', body, headers: { 'if-match': `"${revision}"`, ...headers } });
+
+  it('lists the demo after the first start', async () => {
+    const { rulesets } = await harness.json<{ rulesets: { name: string; revision: number; entries: Record<string, number> }[] }>('/api/rulesets');
+    const demo = rulesets.find((r) => r.name === 'Brinewick Salvage')!;
+    expect(demo.revision).toBe(1);
+    expect(demo.entries['attributes']).toBe(brinewick.attributes.length);
+  });
+
+  it('keeps a document as it was authored, to the order of its keys', async () => {
+    const made = await create('Kept');
+    const { document } = await harness.json<Stored>(`/api/rulesets/${made.id}`);
+    expect(JSON.stringify(document)).toBe(JSON.stringify({ ...brinewick, name: 'Kept' }));
+  });
+
+  it('answers strangers with 401, everywhere but at sign-in and join', async () => {
+    for (const path of ['/api/rulesets', '/api/session', '/api/rooms/slate-heron', '/metrics', '/api/nothing'])
+      expect((await fetch(harness.server.url + path)).status).withContext(path).toBe(401);
+    expect((await fetch(`${harness.server.url}/api/join/nonsense`)).status).toBe(404);
+    expect((await fetch(`${harness.server.url}/healthz`)).status).toBe(200);
+  });
+
+  it('lets a sign-in link work once', async () => {
+    expect((await fetch(harness.server.signIn, { redirect: 'manual' })).status).toBe(410);
+    expect((await fetch(`${harness.server.url}/enter/guess`, { redirect: 'manual' })).status).toBe(410);
+    expect((await harness.request(new URL(harness.server.signIn).pathname)).redirected).toBeTrue();
+  });
+
+  it('takes no write that another site’s page could send', async () => {
+    const { id } = await create('Guarded');
+    const response = await fetch(`${harness.server.url}/api/rulesets/${id}`, { method: 'PATCH', headers: { cookie: harness.cookie, 'if-match': '"1"' }, body: '[]' });
+    expect(response.status).toBe(403);
+  });
+
+  it('edits by JSON Patch on the revision one names', async () => {
+    const { id } = await create('Edited');
+    const response = await patch(id, 1, [{ op: 'replace', path: '/attributes/6/start', value: 150 }]);
+    expect([response.status, response.headers.get('etag')]).toEqual([200, '"2"']);
+    const stored = await harness.json<Stored>(`/api/rulesets/${id}`);
+    expect([stored.revision, stored.document.attributes[6].start]).toEqual([2, 150]);
+  });
+
+  it('answers a stale revision with 412 and the current one', async () => {
+    const { id } = await create('Stale');
+    await patch(id, 1, [{ op: 'replace', path: '/name', value: 'Other' }]);
+    const response = await patch(id, 1, [{ op: 'replace', path: '/name', value: 'Mine' }]);
+    expect([response.status, response.headers.get('etag')]).toEqual([412, '"2"']);
+    expect(((await response.json()) as { revision: number }).revision).toBe(2);
+    expect((await harness.json<Stored>(`/api/rulesets/${id}`)).document['name']).toBe('Other');
+  });
+
+  it('lets one of two edits on the same revision through', async () => {
+    const { id } = await create('Raced');
+    const answers = await Promise.all([1, 2, 3, 4].map((n) => patch(id, 1, [{ op: 'replace', path: '/name', value: `Raced ${n}` }])));
+    expect(answers.map((r) => r.status).sort()).toEqual([200, 412, 412, 412]);
+  });
+
+  it('asks for the revision where none is named', async () => {
+    const { id } = await create('Unnamed');
+    expect((await harness.request(`/api/rulesets/${id}`, { method: 'PATCH', body: [{ op: 'remove', path: '/note' }] })).status).toBe(428);
+  });
+
+  it('refuses what would not be sound, with every problem, and stores nothing', async () => {
+    const { id } = await create('Sound');
+    const response = await patch(id, 1, [
+      { op: 'replace', path: '/attributes/0/max', value: 'lungCapasity' },
+      { op: 'add', path: '/attributes/5/start', value: 300 },
+    ]);
+    expect(response.status).toBe(422);
+    expect(response.headers.get('content-type')).toContain('application/problem+json');
+    const { problems } = (await response.json()) as { problems: { path: string; message: string }[] };
+    expect(problems.map((p) => p.path)).toEqual(['/attributes/0/max', '/attributes/5/start']);
+    expect((await harness.json<Stored>(`/api/rulesets/${id}`)).revision).toBe(1);
+  });
+
+  it('refuses patches that do not fit or are none', async () => {
+    const { id } = await create('Fit');
+    expect((await patch(id, 1, [{ op: 'replace', path: '/attributes/99/start', value: 1 }])).status).toBe(422);
+    expect((await patch(id, 1, [{ op: 'explode', path: '/' }])).status).toBe(400);
+    expect((await patch(id, 1, [{ op: 'add', path: '/__proto__/polluted', value: 1 }])).status).toBe(422);
+    expect((await patch(id, 1, [])).status).toBe(400);
+    expect(({} as Record<string, unknown>)['polluted']).toBeUndefined();
+  });
+
+  it('answers what is not JSON, too large, or not there', async () => {
+    expect((await harness.request('/api/rulesets', { method: 'POST', body: '{ "name": NaN }' })).status).toBe(400);
+    expect((await harness.request('/api/rulesets', { method: 'POST', body: { name: 'x'.repeat(2 * 1024 * 1024) } })).status).toBe(413);
+    expect((await harness.request('/api/rulesets', { method: 'POST', body: { document: { name: 'No' } } })).status).toBe(422);
+    for (const id of ['not-an-id', '00000000-0000-4000-8000-000000000000']) expect((await harness.request(`/api/rulesets/${id}`)).status).toBe(404);
+    expect((await harness.request('/api/nothing')).status).toBe(404);
+    expect((await harness.request('/api/rooms', { method: 'POST', body: { ruleset: 3 } })).status).toBe(400);
+  });
+
+  it('sends a strict content policy', async () => {
+    const policy = (await harness.request('/healthz')).headers.get('content-security-policy')!;
+    expect(policy).toContain("script-src 'self'");
+    expect(policy).not.toContain('unsafe-eval');
+  });
+
+  it('counts what rooms do', async () => {
+    expect(await (await harness.request('/metrics')).text()).toContain('ember_rooms');
+  });
+});

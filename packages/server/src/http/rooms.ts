@@ -1,0 +1,46 @@
+import { Router } from 'express';
+import { z } from 'zod';
+import { Seat } from '../database/models.js';
+import type { RoomKeeper } from '../rooms/keeper.js';
+import { HttpProblem, notFound } from './problems.js';
+import { findRuleset } from './rulesets.js';
+
+const createSchema = z.strictObject({ ruleset: z.uuid() });
+
+/** Rooms for who is signed in. */
+export function roomRoutes(keeper: RoomKeeper): Router {
+  const router = Router();
+
+  router.post('/', async (request, response) => {
+    const body = createSchema.safeParse(request.body);
+    if (!body.success) throw new HttpProblem(400, 'The id of a ruleset is expected', body.error.issues[0].message);
+    const ruleset = await findRuleset(body.data.ruleset);
+    const room = await keeper.create(ruleset);
+    response.status(201).location(`/api/rooms/${room.id}`).json(await keeper.describe(room.id));
+  });
+
+  router.get('/', async (request, response) => {
+    const ruleset = z.uuid().safeParse(request.query['ruleset']);
+    if (!ruleset.success) throw new HttpProblem(400, 'The id of a ruleset is expected', 'Ask for /api/rooms?ruleset=…');
+    response.json({ rooms: await keeper.ofRuleset(ruleset.data) });
+  });
+
+  router.get('/:id', async (request, response) => {
+    const room = await keeper.describe(request.params.id);
+    if (!room) throw notFound('room');
+    response.json(room);
+  });
+
+  return router;
+}
+
+/** What a join link opens, for who has it; no session needed. */
+export function joinRoutes(): Router {
+  const router = Router();
+  router.get('/:token', async (request, response) => {
+    const seat = await Seat.findOne({ where: { token: request.params.token } });
+    if (!seat) throw new HttpProblem(404, 'This seat is not there any more', 'Ask for a new join link.');
+    response.json({ room: seat.roomId, seat: seat.name });
+  });
+  return router;
+}

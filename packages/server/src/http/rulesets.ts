@@ -1,0 +1,109 @@
+import { readRuleset, registry, type Rules } from '@eager-ember/core';
+import { Router } from 'express';
+import jsonPatch, { type Operation } from 'fast-json-patch';
+import type { Sequelize } from 'sequelize';
+import { z } from 'zod';
+import { Revision, Ruleset } from '../database/models.js';
+import { HttpProblem, notFound } from './problems.js';
+
+const pathText = z.string().max(500).regex(/^(\/.*)?$/, 'A JSON Pointer is expected.');
+/** JSON Patch (RFC 6902). */
+export const patchSchema = z
+  .array(
+    z.discriminatedUnion('op', [
+      z.strictObject({ op: z.enum(['add', 'replace', 'test']), path: pathText, value: z.unknown() }),
+      z.strictObject({ op: z.literal('remove'), path: pathText }),
+      z.strictObject({ op: z.enum(['move', 'copy']), path: pathText, from: pathText }),
+    ]),
+  )
+  .min(1)
+  .max(2000);
+
+export const createSchema = z.strictObject({ name: z.string().min(1).max(80).optional(), document: z.record(z.string(), z.unknown()).optional() });
+
+const uuid = z.uuid();
+
+export async function findRuleset(id: string): Promise<Ruleset> {
+  const ruleset = uuid.safeParse(id).success ? await Ruleset.findByPk(id) : null;
+  if (!ruleset) throw notFound('ruleset');
+  return ruleset;
+}
+
+/** @throws HttpProblem 422 with every problem where the document is not sound */
+export function rulesFrom(document: unknown): Rules {
+  const { rules, problems } = readRuleset(document);
+  if (!rules) throw new HttpProblem(422, 'The ruleset has problems', 'Nothing was stored.', { problems });
+  return rules;
+}
+
+function counts(document: Record<string, unknown>): Record<string, number> {
+  const chapters = [...registry().sections].filter(([, section]) => section.kind === 'chapter');
+  return Object.fromEntries(chapters.map(([key]) => [key, Array.isArray(document[key]) ? document[key].length : 0]));
+}
+
+const summary = ({ id, name, revision, updatedAt, document }: Ruleset) => ({ id, name, revision, updatedAt, entries: counts(document) });
+const whole = (ruleset: Ruleset) => ({ id: ruleset.id, revision: ruleset.revision, updatedAt: ruleset.updatedAt, document: ruleset.document });
+
+function patched(document: Record<string, unknown>, patch: readonly Operation[]): Record<string, unknown> {
+  try {
+    return jsonPatch.applyPatch(structuredClone(document), patch as Operation[], true).newDocument;
+  } catch (error) {
+    const { name, index } = error as { name?: string; index?: number };
+    throw new HttpProblem(422, 'The patch does not fit the ruleset', `Operation ${index ?? 0}: ${name ?? 'it cannot be applied'}.`);
+  }
+}
+
+/** Tells running rooms of edited rules. */
+export type OnEdit = (rulesetId: string, rules: Rules, revision: number) => void;
+
+/** Rulesets as documents: ETag is the revision, edits are JSON Patches on a revision one names. */
+export function rulesetRoutes(sequelize: Sequelize, onEdit: OnEdit): Router {
+  const router = Router();
+
+  router.get('/', async (_request, response) => {
+    const all = await Ruleset.findAll({ order: [['updatedAt', 'DESC']] });
+    response.json({ rulesets: all.map(summary) });
+  });
+
+  router.post('/', async (request, response) => {
+    const body = createSchema.safeParse(request.body);
+    if (!body.success) throw new HttpProblem(400, 'A name or a document is expected', body.error.issues[0].message);
+    const document = body.data.document ?? { format: 'eager-ember/ruleset', version: 1, name: body.data.name ?? 'New ruleset', tickRate: 20 };
+    rulesFrom(document);
+    const ruleset = await Ruleset.create({ name: String(document['name']), document, revision: 1 });
+    response.status(201).location(`/api/rulesets/${ruleset.id}`).set('ETag', '"1"').json(whole(ruleset));
+  });
+
+  router.get('/:id', async (request, response) => {
+    const ruleset = await findRuleset(request.params.id);
+    response.set('ETag', `"${ruleset.revision}"`).json(whole(ruleset));
+  });
+
+  router.patch('/:id', async (request, response) => {
+    const expected = /^"(\d+)"$/.exec(request.get('If-Match') ?? '')?.[1];
+    if (expected === undefined) throw new HttpProblem(428, 'Say which revision you edit', 'Send its ETag as If-Match.');
+    const patch = patchSchema.safeParse(request.body);
+    if (!patch.success) throw new HttpProblem(400, 'A JSON Patch is expected', `${patch.error.issues[0].path.join('/')}: ${patch.error.issues[0].message}`);
+    await findRuleset(request.params.id);
+    const { ruleset, rules } = await sequelize.transaction(async (transaction) => {
+      const locked = await Ruleset.findByPk(request.params.id, { transaction, lock: transaction.LOCK.UPDATE });
+      if (!locked) throw notFound('ruleset');
+      if (locked.revision !== Number(expected))
+        throw new HttpProblem(412, 'The ruleset was edited meanwhile', `You edited revision ${expected}; it is at ${locked.revision} now.`, { revision: locked.revision });
+      const document = patched(locked.document, patch.data as Operation[]);
+      const edited = rulesFrom(document);
+      locked.document = document;
+      // A new object of the same shape may compare equal to the old one; it is a new revision all the same.
+      locked.changed('document', true);
+      locked.name = String(document['name']);
+      locked.revision++;
+      await locked.save({ transaction });
+      await Revision.create({ rulesetId: locked.id, revision: locked.revision, patch: patch.data, userId: String(response.locals['user']) }, { transaction });
+      return { ruleset: locked, rules: edited };
+    });
+    onEdit(ruleset.id, rules, ruleset.revision);
+    response.set('ETag', `"${ruleset.revision}"`).json({ id: ruleset.id, revision: ruleset.revision, updatedAt: ruleset.updatedAt });
+  });
+
+  return router;
+}

@@ -1,0 +1,6 @@
+export { type Config, readConfig } from './config.js';
+export { connect } from './database/models.js';
+export { migrate } from './database/migrations.js';
+export { createSchema, patchSchema } from './http/rulesets.js';
+export { type RunningServer, startServer } from './server.js';
+export { type Client, Room } from './rooms/room.js';

@@ -1,0 +1,45 @@
+/**
+ * Calls `tick` a fixed number of times a second and catches up after a delay, by at most a few ticks: a machine that
+ * slept does not owe the hours it slept through.
+ */
+export class Clock {
+  private timer: NodeJS.Timeout | undefined;
+  private due = 0;
+  private static readonly MOST_AT_ONCE = 5;
+
+  constructor(
+    private readonly perSecond: () => number,
+    private readonly tick: () => void,
+    /** Told how late each tick came, in milliseconds. */
+    private readonly late: (ms: number) => void = () => undefined,
+  ) {}
+
+  get running(): boolean {
+    return this.timer !== undefined;
+  }
+
+  start(): void {
+    if (this.timer) return;
+    this.due = performance.now() + 1000 / this.perSecond();
+    this.plan();
+  }
+
+  stop(): void {
+    clearTimeout(this.timer);
+    this.timer = undefined;
+  }
+
+  private plan(): void {
+    this.timer = setTimeout(() => this.run(), Math.max(0, this.due - performance.now()));
+  }
+
+  private run(): void {
+    for (let n = 0; n < Clock.MOST_AT_ONCE && performance.now() >= this.due; n++) {
+      this.late(performance.now() - this.due);
+      this.due += 1000 / this.perSecond();
+      this.tick();
+    }
+    if (this.due < performance.now()) this.due = performance.now();
+    if (this.timer) this.plan();
+  }
+}

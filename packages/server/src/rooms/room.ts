@@ -1,0 +1,234 @@
+import {
+  actorOfSeat,
+  announcementsFor,
+  checkAction,
+  checkInput,
+  type Command,
+  encodeMessage,
+  Publisher,
+  type Rules,
+  savePlayer,
+  type SavedPlayer,
+  type ServerMessage,
+  type Viewer,
+  wireSchemaOf,
+  World,
+} from '@eager-ember/core';
+
+/** One connected screen: a seat's, or one that watches the truth. */
+export interface Client {
+  /** The seat's name; undefined watches the truth. */
+  readonly seat: string | undefined;
+  /** A seat's controls are driven from here, rather than only shown beside the truth. */
+  readonly drives: boolean;
+  send(bytes: Uint8Array): void;
+  /** Whether what was sent before is still on its way; frames are then left out, the next one carries all. */
+  readonly congested: boolean;
+}
+
+interface Connection {
+  readonly client: Client;
+  acknowledged: number;
+}
+
+export interface RoomSeat {
+  readonly name: string;
+  readonly team: string | null;
+  readonly token: string;
+}
+
+export interface RoomRules {
+  readonly rules: Rules;
+  readonly rulesetId: string;
+  readonly revision: number;
+}
+
+/** Commands that wait for the next tick; more are refused. */
+const MOST_WAITING = 500;
+
+/** A running game: a world, its seats, and the screens that look on. It knows no sockets and no database. */
+export class Room {
+  private world: World;
+  private publisher: Publisher;
+  /** Acknowledgements of frames before this one speak of a copy that was thrown away. */
+  private firstFrame = 1;
+  private current: RoomRules;
+  private next: RoomRules | undefined;
+  private readonly waiting: Command[] = [];
+  private readonly connections = new Map<Client, Connection>();
+  private saved = new Map<string, string>();
+
+  constructor(
+    readonly id: string,
+    rules: RoomRules,
+    readonly seed: number,
+    readonly seats: readonly RoomSeat[],
+    players: ReadonlyMap<string, SavedPlayer>,
+  ) {
+    this.current = rules;
+    this.world = World.start(rules.rules, seed);
+    this.publisher = new Publisher(this.world);
+    for (const { name, team } of seats) {
+      const saved = players.get(name);
+      this.waiting.push({ kind: 'join', args: { seat: name, ...(team !== null && { team }), ...(saved && { saved }) } });
+    }
+    this.tick();
+    for (const [name, saved] of this.players()) this.saved.set(name, JSON.stringify(saved));
+  }
+
+  get rulesetId(): string {
+    return this.current.rulesetId;
+  }
+
+  get tickRate(): number {
+    return this.current.rules.tickRate;
+  }
+
+  get watched(): boolean {
+    return this.connections.size > 0;
+  }
+
+  get hash(): string {
+    return this.world.hash();
+  }
+
+  get tickNumber(): number {
+    return this.world.tick;
+  }
+
+  /** Takes edited rules over at the next tick. */
+  edited(rules: RoomRules): void {
+    this.next = rules;
+  }
+
+  connect(client: Client): void {
+    this.connections.set(client, { client, acknowledged: 0 });
+    this.welcome(client);
+    this.tellSeats(client);
+  }
+
+  disconnect(client: Client): void {
+    if (!this.connections.delete(client)) return;
+    // Nobody holds the stick any more: a body must not drift on for ever.
+    if (client.drives && client.seat !== undefined && !this.isDriven(client.seat)) this.enqueue({ kind: 'input', args: { seat: client.seat, input: { do: 'stop' } } });
+    this.tellSeats();
+  }
+
+  acknowledge(client: Client, frame: number): void {
+    const connection = this.connections.get(client);
+    if (connection && frame >= this.firstFrame && frame <= this.publisher.frame && frame > connection.acknowledged) connection.acknowledged = frame;
+  }
+
+  /** What a seat asks for. Returns what is wrong with it, or undefined. */
+  input(client: Client, n: number, value: unknown): string | undefined {
+    if (client.seat === undefined) return 'Who watches the truth has no seat to move.';
+    const { value: input, problems } = checkInput(value);
+    if (!input) return `${problems[0].path.slice(1)}: ${problems[0].message}`;
+    return this.enqueue({ kind: 'input', args: { seat: client.seat, n, input } });
+  }
+
+  /** A change from outside the rules. Returns what is wrong with it, or undefined. */
+  poke(client: Client, seat: string | undefined, value: unknown): string | undefined {
+    if (client.seat !== undefined) return 'Only who watches the truth may poke.';
+    if (seat !== undefined && !this.seats.some((s) => s.name === seat)) return `This room has no seat ${seat}.`;
+    const { value: action, problems } = checkAction(this.current.rules, value);
+    if (!action) return `${problems[0].path.slice(1) || 'poke'}: ${problems[0].message}`;
+    return this.enqueue({ kind: 'poke', args: { ...(seat !== undefined && { seat }), action } });
+  }
+
+  private enqueue(command: Command): string | undefined {
+    if (this.waiting.length >= MOST_WAITING) return 'Too much is asked of this room at once.';
+    this.waiting.push(command);
+    return undefined;
+  }
+
+  /** Runs one tick and tells every screen what it may know of it. */
+  tick(): void {
+    if (this.next) this.adopt(this.next);
+    const order = new Map(this.seats.map((seat, i) => [seat.name, i]));
+    const commands = this.waiting.splice(0);
+    commands.sort((a, b) => (order.get(String(a.args['seat'])) ?? -1) - (order.get(String(b.args['seat'])) ?? -1));
+    const events = this.world.step(commands);
+    this.publisher.capture();
+    for (const connection of this.connections.values()) {
+      const { client } = connection;
+      const viewer = this.viewerOf(client);
+      if (!client.congested) client.send(this.publisher.frameFor(viewer, connection.acknowledged));
+      const items = [...announcementsFor(this.world, events, viewer)];
+      if (items.length > 0) client.send(encodeMessage({ t: 'news', items }));
+    }
+  }
+
+  private adopt(next: RoomRules): void {
+    this.next = undefined;
+    this.current = next;
+    this.world = this.world.adopt(next.rules);
+    // A poke that waits was checked against the old rules; what it speaks of may be gone.
+    const still = this.waiting.filter((command) => command.kind !== 'poke' || checkAction(next.rules, command.args['action']).problems.length === 0);
+    this.waiting.splice(0, this.waiting.length, ...still);
+    const { frame } = this.publisher;
+    this.publisher = new Publisher(this.world);
+    this.publisher.frame = frame;
+    this.firstFrame = frame + 1;
+    for (const connection of this.connections.values()) {
+      connection.acknowledged = 0;
+      this.welcome(connection.client);
+    }
+  }
+
+  private viewerOf({ seat }: Client): Viewer {
+    if (seat === undefined) return 'truth';
+    const actor = actorOfSeat(this.world, seat);
+    const row = this.world.actors.rowOf(actor);
+    return { actor, team: row < 0 ? -1 : this.world.actors.column('team').data[row] };
+  }
+
+  private welcome(client: Client): void {
+    const viewer = this.viewerOf(client);
+    const row = viewer === 'truth' ? -1 : this.world.actors.rowOf(viewer.actor);
+    const message: ServerMessage = {
+      t: 'welcome',
+      room: this.id,
+      ruleset: String(this.current.rules.document.name),
+      revision: this.current.revision,
+      ...(client.seat !== undefined && { seat: client.seat }),
+      ...(row >= 0 && { row }),
+      seats: this.seatStates(),
+      schema: wireSchemaOf(this.current.rules, viewer === 'truth'),
+    };
+    client.send(encodeMessage(message));
+  }
+
+  isDriven(seat: string): boolean {
+    return [...this.connections.keys()].some((client) => client.seat === seat && client.drives);
+  }
+
+  private seatStates() {
+    return this.seats.map(({ name }) => ({ name, driven: this.isDriven(name) }));
+  }
+
+  private tellSeats(except?: Client): void {
+    const bytes = encodeMessage({ t: 'seats', seats: this.seatStates() });
+    for (const client of this.connections.keys()) if (client !== except) client.send(bytes);
+  }
+
+  tell(message: ServerMessage): void {
+    const bytes = encodeMessage(message);
+    for (const client of this.connections.keys()) client.send(bytes);
+  }
+
+  private *players(): Iterable<readonly [string, SavedPlayer]> {
+    for (const { name } of this.seats) {
+      const row = this.world.actors.rowOf(actorOfSeat(this.world, name));
+      if (row >= 0) yield [name, savePlayer(this.world, row)];
+    }
+  }
+
+  /** The players whose saved state has changed since it was last kept. Call `kept` once it is stored. */
+  changedPlayers(): readonly { readonly name: string; readonly saved: SavedPlayer; readonly kept: () => void }[] {
+    return [...this.players()].flatMap(([name, saved]) => {
+      const text = JSON.stringify(saved);
+      return this.saved.get(name) === text ? [] : [{ name, saved, kept: () => void this.saved.set(name, text) }];
+    });
+  }
+}

@@ -1,0 +1,156 @@
+import { Harness, type RoomInfo, type Screen } from '../testing/harness.js';
+
+describe('A room', () => {
+  let harness: Harness;
+  let room: RoomInfo;
+  let truth: Screen;
+  let north: Screen;
+  let south: Screen;
+
+  beforeAll(async () => (harness = await Harness.start()));
+  afterAll(() => harness.stop());
+  beforeEach(async () => {
+    room = await harness.newRoom();
+    truth = harness.screen(room.id);
+    north = harness.screen(room.id, room.seats[0].join);
+    south = harness.screen(room.id, room.seats[1].join);
+    await Promise.all([truth, north, south].map((screen) => screen.ready()));
+  });
+  afterEach(() => Promise.all([truth, north, south].map((screen) => screen.closed ?? screen.close())));
+
+  it('has two seats of two crews, seen by all', () => {
+    expect(room.seats.map((seat) => [seat.name, seat.team])).toEqual([['north', 'petrel'], ['south', 'gannet']]);
+    expect(south.copy!.rows('actors').map((row) => south.copy!.value('actors', row, 'name'))).toEqual(['north', 'south']);
+  });
+
+  it('moves who asks to, and shows it to the others', async () => {
+    const before = south.copy!.value('bodies', 0, 'x') as number;
+    north.ask({ do: 'move', x: 1, y: 0 });
+    await south.until('north has moved', () => (south.copy!.value('bodies', 0, 'x') as number) > before + 5);
+    north.ask({ do: 'stop' });
+  });
+
+  it('takes a pod away for both at once and ends each slipstream on its own clock', async () => {
+    truth.poke('north', { do: 'apply', effect: 'slipstream' });
+    await south.until('one counts', () => south.value('finSpeed', 0) === 168);
+    truth.poke('north', { do: 'place', x: 260, y: 140 });
+    await south.until('both count', () => south.value('finSpeed', 0) === 216);
+    const pods = (screen: Screen) => screen.copy!.rows('pickups').filter((row) => screen.copy!.value('pickups', row, 'pickup') === 'slipstreamPod').length;
+    await Promise.all([north, south].map((screen) => screen.until('the pod is gone', () => pods(screen) === 2)));
+    await south.until('it returns to exactly 120', () => south.value('finSpeed', 0) === 120, 12_000);
+    expect(south.news.filter((n) => n.event === 'effectEnded').length).toBe(2);
+  }, 20_000);
+
+  it('refuses the early ping to its owner alone, with the time left', async () => {
+    north.ask({ do: 'use', ability: 'sonarPing' });
+    await north.until('it is used', () => north.news.some((n) => n.event === 'abilityUsed'));
+    north.ask({ do: 'use', ability: 'sonarPing' });
+    await north.until('it is refused', () => north.news.some((n) => n.refusal));
+    expect(north.news.find((n) => n.refusal)!.text).toMatch(/^Sonar ping is cooling down: ready in [78](\.\d)? s\.$/);
+    expect(south.news.some((n) => n.refusal)).toBeFalse();
+  });
+
+  it('tells south nothing of north’s oxygen, on the wire', async () => {
+    truth.poke('north', { do: 'set', attribute: 'oxygen', value: 41.7 });
+    await north.until('north knows', () => Math.abs(north.value('oxygen')! - 41.6) < 0.3);
+    await truth.until('the truth shows it', () => Math.abs(truth.value('oxygen', 0)! - 41.6) < 0.5);
+    expect(south.value('oxygen', 0)).toBeUndefined();
+    expect(south.value('oxygen', 1)).toBeGreaterThan(0);
+    expect(Object.keys(south.copy!.contents()['attributes'][0])).toEqual(['finSpeed']);
+    expect(south.copy!.contents()['modifiers']).toBeUndefined();
+  });
+
+  it('takes edited rules at the next tick, and nobody is thrown out', async () => {
+    const { id } = await harness.demo();
+    const { revision } = await harness.json<{ revision: number }>(`/api/rulesets/${id}`);
+    truth.poke('south', { do: 'give', attribute: 'scrip', amount: 5 });
+    await south.until('south is richer', () => (south.value('scrip') ?? 0) >= 5);
+    const scrip = south.value('scrip')!;
+    await harness.request(`/api/rulesets/${id}`, { method: 'PATCH', headers: { 'if-match': `"${revision}"` }, body: [{ op: 'replace', path: '/attributes/6/start', value: 150 }] });
+    await Promise.all([north, south].map((screen) => screen.until('the edit is there', () => screen.value('finSpeed') === 150)));
+    expect([north.welcomes, north.closed, south.value('scrip')]).toEqual([2, undefined, scrip]);
+    expect(north.welcome!.revision).toBe(revision + 1);
+    await harness.request(`/api/rulesets/${id}`, { method: 'PATCH', headers: { 'if-match': `"${revision + 1}"` }, body: [{ op: 'replace', path: '/attributes/6/start', value: 120 }] });
+    await north.until('and the next', () => north.value('finSpeed') === 120);
+  });
+
+  it('keeps players’ scrip and pools over a restart', async () => {
+    truth.poke('north', { do: 'set', attribute: 'scrip', value: 77 });
+    truth.poke('north', { do: 'set', attribute: 'stamina', value: 3 });
+    truth.poke('north', { do: 'hurt', attribute: 'suit', amount: 60 });
+    await north.until('it is so', () => north.value('scrip') === 77);
+    const suit = north.value('suit')!;
+    await harness.restart();
+    await north.until('the old socket is gone', () => north.closed !== undefined);
+    const back = harness.screen(room.id, room.seats[0].join);
+    await back.ready();
+    expect(back.value('scrip')).toBe(77);
+    expect(back.value('suit')).toBeGreaterThanOrEqual(suit);
+    expect(back.value('suit')).toBeLessThan(100);
+    await back.close();
+  });
+
+  it('stops who leaves in mid-stride', async () => {
+    north.ask({ do: 'move', x: 1, y: 0 });
+    await south.until('north moves', () => (south.copy!.value('bodies', 0, 'x') as number) > 150);
+    await north.close();
+    await south.until('the seat is free', () => south.welcome!.seats[0].driven === false);
+    const { frame } = south.copy!;
+    await south.until('some frames have gone by', () => south.copy!.frame > frame + 3);
+    const x = south.copy!.value('bodies', 0, 'x');
+    const later = south.copy!.frame;
+    await south.until('some more', () => south.copy!.frame > later + 5);
+    expect(south.copy!.value('bodies', 0, 'x')).toBe(x!);
+  });
+
+  it('tells what is wrong with a request, and goes on', async () => {
+    north.ask({ do: 'fly' });
+    north.ask({ do: 'move', x: Number.NaN, y: 0 });
+    north.poke('south', { do: 'set', attribute: 'scrip', value: 1000 });
+    truth.poke('nobody', { do: 'set', attribute: 'scrip', value: 1 });
+    truth.poke('south', { do: 'apply', effect: 'slipsteam' });
+    await north.until('three complaints', () => north.errors.length === 3);
+    await truth.until('two complaints', () => truth.errors.length === 2);
+    expect(north.errors[2]).toContain('Only who watches the truth may poke');
+    expect(truth.errors[1]).toContain('Did you mean slipstream?');
+    expect(south.value('scrip')).not.toBe(1000);
+    expect(north.closed).toBeUndefined();
+  });
+
+  it('closes sockets that do not speak the protocol; the others play on', async () => {
+    const cases: ((screen: Screen) => void)[] = [
+      (s) => s.socket.send('text'),
+      (s) => s.socket.send(new Uint8Array([0xc1, 0xff])),
+      (s) => s.socket.send(new Uint8Array(5000)),
+      (s) => s.send({ t: 'shout' } as never),
+      (s) => {
+        for (let i = 0; i < 500; i++) s.send({ t: 'ack', frame: 0 });
+      },
+    ];
+    for (const spoil of cases) {
+      const bad = harness.screen(room.id, room.seats[0].join);
+      await bad.ready();
+      spoil(bad);
+      await bad.until('it is closed', () => bad.closed !== undefined);
+      expect(bad.closed).toBe(1008);
+      expect(bad.errors.length).toBe(1);
+    }
+    const { frame } = south.copy!;
+    await south.until('south plays on', () => south.copy!.frame > frame + 3);
+  });
+
+  it('opens no socket for strangers, foreign pages or rooms that are not there', async () => {
+    const refusals: [Screen, number][] = [
+      [harness.screen(room.id, undefined, { cookie: '' }), 401],
+      [harness.screen(room.id, '/join/guess'), 401],
+      [harness.screen(room.id, undefined, { origin: 'http://elsewhere.invalid' }), 403],
+    ];
+    for (const [screen, status] of refusals) {
+      await screen.until('an answer', () => screen.refused !== undefined);
+      expect(screen.refused).toBe(status);
+    }
+    const gone = harness.screen('no-room');
+    await gone.until('it is closed', () => gone.closed !== undefined);
+    expect(gone.errors[0]).toContain('no such room');
+  });
+});

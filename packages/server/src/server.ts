@@ -1,0 +1,59 @@
+import { createServer, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import pino, { type Logger } from 'pino';
+import { Gauge, Histogram, Registry } from 'prom-client';
+import type { Config } from './config.js';
+import { migrate } from './database/migrations.js';
+import { connect } from './database/models.js';
+import { seed } from './database/seed.js';
+import { createApp } from './http/app.js';
+import { Sessions } from './http/sessions.js';
+import { RoomKeeper } from './rooms/keeper.js';
+import { attachSockets } from './rooms/sockets.js';
+
+export interface RunningServer {
+  readonly url: string;
+  /** A sign-in address that works once. */
+  readonly signIn: string;
+  readonly close: () => Promise<void>;
+}
+
+/** Migrates, seeds, and serves until closed. */
+export async function startServer(config: Config, log: Logger = pino({ level: config.LOG_LEVEL })): Promise<RunningServer> {
+  const sequelize = connect(config.DATABASE_URL, (sql) => log.trace(sql));
+  for (const step of await migrate(sequelize)) log.info(`migrated: ${step}`);
+  await seed(config.DEMO_RULESET);
+
+  const metrics = new Registry();
+  const buckets = [0.0005, 0.001, 0.002, 0.005, 0.01, 0.02, 0.05];
+  const ticks = new Histogram({ name: 'ember_tick_seconds', help: 'Time a room takes for a tick', buckets, registers: [metrics] });
+  const late = new Histogram({ name: 'ember_tick_late_seconds', help: 'How late a tick came', buckets, registers: [metrics] });
+  const keeper = new RoomKeeper(sequelize, log, { tickSeconds: (s) => ticks.observe(s), lateSeconds: (s) => late.observe(s) });
+  new Gauge({ name: 'ember_rooms', help: 'Open rooms', registers: [metrics], collect() { this.set(keeper.count); } });
+
+  const sessions = new Sessions();
+  const server = createServer(createApp({ config, log, sequelize, sessions, keeper, metrics }));
+  const sockets = attachSockets(server, keeper, sessions, log);
+  await listen(server, config.PORT, config.HOST);
+  const { port } = server.address() as AddressInfo;
+  const url = `http://${config.HOST}:${port}`;
+
+  const close = async () => {
+    for (const socket of sockets.clients) socket.terminate();
+    sockets.close();
+    await keeper.close();
+    await new Promise<void>((done) => {
+      server.close(() => done());
+      server.closeAllConnections();
+    });
+    await sequelize.close();
+  };
+  return { url, signIn: `${url}/enter/${sessions.newLink()}`, close };
+}
+
+function listen(server: Server, port: number, host: string): Promise<void> {
+  return new Promise((done, fail) => {
+    server.once('error', fail);
+    server.listen(port, host, () => done());
+  });
+}

@@ -1,0 +1,54 @@
+// What has to be there before the workbench can start or be tested.
+import { existsSync } from 'node:fs';
+import { isRoot, output, run, say, Stop, unlessDone } from './run.mjs';
+
+const MANIFESTS = ['package.json', 'package-lock.json', 'packages/core/package.json', 'packages/server/package.json', 'packages/cli/package.json', 'packages/web/package.json', 'e2e/package.json', 'bench/package.json'];
+const CORE = ['packages/core/src', 'packages/core/tsconfig.json', 'tsconfig.base.json'];
+
+export function checkNode() {
+  const [major, minor] = process.versions.node.split('.').map(Number);
+  if (major < 20 || (major === 20 && minor < 16)) throw new Stop(`Node 20.16 or later is needed; this is ${process.versions.node}.`);
+}
+
+/** Installs the packages that the lock file names. */
+export async function installDependencies() {
+  await unlessDone('install', MANIFESTS, ['node_modules/.package-lock.json'], async () => {
+    say('Installing packages (a minute or two, once) …');
+    await run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error']);
+  });
+}
+
+/** Builds the core, the server and the command line. */
+export async function buildCode() {
+  const products = ['packages/core/dist/index.js', 'packages/server/dist/main.js', 'packages/cli/dist/main.js'];
+  await unlessDone('code', [...CORE, 'packages/server/src', 'packages/server/tsconfig.json', 'packages/cli/src', 'packages/cli/tsconfig.json', 'package-lock.json'], products, async () => {
+    say('Building the core, the server and the command line …');
+    await run('npx', ['tsc', '-b', 'packages/core', 'packages/server', 'packages/cli', '--force']);
+  });
+}
+
+/** Builds the workbench. */
+export async function buildWeb() {
+  const inputs = [...CORE, 'packages/web/src', 'packages/web/public', 'packages/web/angular.json', 'packages/web/tsconfig.json', 'packages/web/tsconfig.app.json', 'package-lock.json'];
+  await unlessDone('web', inputs, ['packages/web/dist/browser/index.html'], async () => {
+    say('Building the workbench (half a minute) …');
+    await run('npx', ['ng', 'build', '--configuration', 'production'], { cwd: new URL('../../packages/web', import.meta.url).pathname, env: { ...process.env, NG_CLI_ANALYTICS: 'false' } });
+  });
+}
+
+/** Installs a Debian package where that is allowed, and says how to where it is not. */
+export async function installDebian(packages, why) {
+  const command = `apt-get install -y --no-install-recommends ${packages.join(' ')}`;
+  if (!isRoot || output('which', ['apt-get']) === undefined) throw new Stop(`${why} Install it with:\n\n  sudo ${command}\n`);
+  say(`${why} Installing ${packages.join(', ')} …`);
+  const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
+  await run('apt-get', ['update', '-qq'], { env });
+  await run('apt-get', command.split(' ').slice(1).concat('-qq'), { env });
+}
+
+/** The browser that the tests drive. */
+export async function findChromium() {
+  const known = [process.env.CHROME_BIN, '/usr/bin/chromium', '/usr/bin/chromium-browser'].filter(Boolean);
+  if (!known.some((path) => existsSync(path))) await installDebian(['chromium'], 'The tests drive Debian’s Chromium, which is missing.');
+  return known.find((path) => existsSync(path)) ?? '/usr/bin/chromium';
+}
