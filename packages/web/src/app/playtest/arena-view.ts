@@ -1,0 +1,199 @@
+import { ChangeDetectionStrategy, Component, ElementRef, inject, input, output, viewChild } from '@angular/core';
+import type { Copy } from '@eager-ember/core';
+import { Theme } from '../shared/theme';
+import { type ActorView, actorsOf, displayOf } from './display';
+
+/** How quickly what is drawn follows what is known, per picture: twenty frames a second would jerk otherwise. */
+const FOLLOW = 0.4;
+
+/** The arena from above: the truth in ink, a copy in teal with dashed outlines. */
+@Component({
+  selector: 'ee-arena',
+  template: '<canvas #canvas role="img" [attr.aria-label]="label()" (click)="click($event)"></canvas>',
+  styles: `
+    :host {
+      display: block;
+    }
+    canvas {
+      display: block;
+      width: 100%;
+      border: 1px solid var(--hair);
+      border-radius: 5px;
+      touch-action: manipulation;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class ArenaView {
+  readonly label = input.required<string>();
+  readonly truth = input(false);
+  /** The row to mark: the seat's own, or the one that is looked at. */
+  readonly marked = input<number>();
+  /** Where in the arena somebody pointed. */
+  readonly pointed = output<{ readonly x: number; readonly y: number }>();
+  private readonly theme = inject(Theme);
+  private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
+  private readonly places = new Map<number, { x: number; y: number }>();
+  private scale = 1;
+
+  /** Draws what a copy knows. Called once a picture. */
+  draw(copy: Copy): void {
+    const canvas = this.canvas().nativeElement;
+    const { width, height, walls } = displayOf(copy.schema).arena;
+    const wide = canvas.clientWidth;
+    if (wide === 0) return;
+    const tall = Math.round((wide * height) / width);
+    const ratio = window.devicePixelRatio || 1;
+    if (canvas.width !== Math.round(wide * ratio) || canvas.height !== Math.round(tall * ratio)) {
+      canvas.width = Math.round(wide * ratio);
+      canvas.height = Math.round(tall * ratio);
+      canvas.style.height = `${tall}px`;
+    }
+    this.scale = wide / width;
+    const ctx = canvas.getContext('2d')!;
+    ctx.setTransform(ratio * this.scale, 0, 0, ratio * this.scale, 0, 0);
+    const style = getComputedStyle(document.documentElement);
+    const colour = (name: string) => style.getPropertyValue(`--${name}`).trim();
+    ctx.fillStyle = colour('ground');
+    ctx.fillRect(0, 0, width, height);
+    this.grid(ctx, width, height, colour('hair'));
+    ctx.fillStyle = colour('wall');
+    for (const wall of walls) ctx.fillRect(wall.x, wall.y, wall.width, wall.height);
+    const ink = colour(this.truth() ? 'ink' : 'copy');
+    this.pickups(ctx, copy, ink, colour('paper'));
+    for (const actor of this.smoothed(actorsOf(copy))) this.actor(ctx, actor, ink, colour);
+    // Tests and readers of the page know from this what was drawn.
+    canvas.dataset['pickups'] = String(copy.rows('pickups').length);
+    void this.theme;
+  }
+
+  private grid(ctx: CanvasRenderingContext2D, width: number, height: number, colour: string): void {
+    ctx.strokeStyle = colour;
+    ctx.lineWidth = 1;
+    ctx.globalAlpha = 0.55;
+    ctx.beginPath();
+    for (let x = 96; x < width; x += 96) {
+      ctx.moveTo(x, 0);
+      ctx.lineTo(x, height);
+    }
+    for (let y = 90; y < height; y += 90) {
+      ctx.moveTo(0, y);
+      ctx.lineTo(width, y);
+    }
+    ctx.stroke();
+    ctx.globalAlpha = 1;
+  }
+
+  private pickups(ctx: CanvasRenderingContext2D, copy: Copy, ink: string, paper: string): void {
+    const { pickups } = displayOf(copy.schema);
+    ctx.lineWidth = Math.max(1.5, 1.4 / this.scale);
+    ctx.strokeStyle = ink;
+    ctx.fillStyle = paper;
+    for (const row of copy.rows('pickups')) {
+      const info = pickups.find((p) => p.id === copy.value('pickups', row, 'pickup'));
+      const [x, y] = ['x', 'y'].map((axis) => Number(copy.value('pickups', row, axis)));
+      const dash = this.truth() ? [] : [3 / this.scale, 2 / this.scale];
+      ctx.setLineDash(dash);
+      trace(ctx, info?.shape ?? 'circle', x, y, info?.radius ?? 10);
+      ctx.fill();
+      ctx.stroke();
+      // Things of one shape are told apart by the first letter of what they are called.
+      ctx.setLineDash([]);
+      ctx.fillStyle = ink;
+      ctx.font = `600 ${Math.max(10, 8 / this.scale)}px 'Atkinson Hyperlegible Next Variable', sans-serif`;
+      ctx.textAlign = 'center';
+      if (this.truth()) ctx.fillText((info?.label ?? '').charAt(0), x, y + 4);
+      ctx.fillStyle = paper;
+    }
+    ctx.setLineDash([]);
+  }
+
+  private smoothed(actors: readonly ActorView[]): readonly ActorView[] {
+    const still = matchMedia('(prefers-reduced-motion: reduce)').matches;
+    return actors.map((actor) => {
+      const last = this.places.get(actor.row);
+      // Whoever was put elsewhere at once does not fly there.
+      const near = last && Math.abs(last.x - actor.x) + Math.abs(last.y - actor.y) < 60;
+      const place = near && !still ? { x: last.x + (actor.x - last.x) * FOLLOW, y: last.y + (actor.y - last.y) * FOLLOW } : { x: actor.x, y: actor.y };
+      this.places.set(actor.row, place);
+      return { ...actor, ...place };
+    });
+  }
+
+  private actor(ctx: CanvasRenderingContext2D, { row, name, team, radius, x, y }: ActorView, ink: string, colour: (name: string) => string): void {
+    if (row === this.marked()) {
+      ctx.strokeStyle = colour('ember');
+      ctx.lineWidth = 2 / this.scale;
+      ctx.beginPath();
+      ctx.arc(x, y, radius + 5 / this.scale, 0, 2 * Math.PI);
+      ctx.stroke();
+    }
+    ctx.save();
+    ctx.beginPath();
+    ctx.arc(x, y, radius, 0, 2 * Math.PI);
+    ctx.fillStyle = colour('paper');
+    ctx.fill();
+    ctx.clip();
+    fillPattern(ctx, team?.pattern ?? 'plain', team?.colour ?? ink, x, y, radius);
+    ctx.restore();
+    ctx.strokeStyle = ink;
+    ctx.lineWidth = 2 / Math.min(1, this.scale);
+    ctx.setLineDash(this.truth() ? [] : [4 / this.scale, 2.5 / this.scale]);
+    ctx.beginPath();
+    ctx.arc(x, y, radius, 0, 2 * Math.PI);
+    ctx.stroke();
+    ctx.setLineDash([]);
+    ctx.fillStyle = ink;
+    ctx.font = `650 ${11 / this.scale}px 'Atkinson Hyperlegible Next Variable', sans-serif`;
+    ctx.textAlign = 'center';
+    ctx.fillText(name, x, y + radius + 13 / this.scale);
+  }
+
+  protected click(event: MouseEvent): void {
+    this.pointed.emit({ x: event.offsetX / this.scale, y: event.offsetY / this.scale });
+  }
+}
+
+function trace(ctx: CanvasRenderingContext2D, shape: string, x: number, y: number, r: number): void {
+  ctx.beginPath();
+  if (shape === 'diamond') polygon(ctx, [[x, y - r * 1.2], [x + r * 1.2, y], [x, y + r * 1.2], [x - r * 1.2, y]]);
+  else if (shape === 'square') ctx.rect(x - r, y - r, 2 * r, 2 * r);
+  else if (shape === 'triangle') polygon(ctx, [[x, y - r * 1.2], [x + r * 1.1, y + r * 0.8], [x - r * 1.1, y + r * 0.8]]);
+  else if (shape === 'capsule') ctx.roundRect(x - r * 0.65, y - r * 1.25, r * 1.3, r * 2.5, r * 0.65);
+  else ctx.arc(x, y, r, 0, 2 * Math.PI);
+}
+
+function polygon(ctx: CanvasRenderingContext2D, points: readonly (readonly [number, number])[]): void {
+  points.forEach(([x, y], i) => (i === 0 ? ctx.moveTo(x, y) : ctx.lineTo(x, y)));
+  ctx.closePath();
+}
+
+/** Fills a body with its team's pattern, so that colour is not the only sign. */
+function fillPattern(ctx: CanvasRenderingContext2D, pattern: string, colour: string, x: number, y: number, r: number): void {
+  ctx.strokeStyle = ctx.fillStyle = colour;
+  ctx.lineWidth = r / 5;
+  ctx.beginPath();
+  if (pattern === 'stripes') {
+    for (let d = -2 * r; d <= 2 * r; d += r / 2.2) {
+      ctx.moveTo(x + d - r, y + r);
+      ctx.lineTo(x + d + r, y - r);
+    }
+    ctx.stroke();
+  } else if (pattern === 'dots' || pattern === 'checks') {
+    const step = r / 1.8;
+    for (let i = -2; i <= 2; i++)
+      for (let k = -2; k <= 2; k++) {
+        if (pattern === 'checks' && (i + k) % 2 !== 0) continue;
+        if (pattern === 'checks') ctx.rect(x + i * step - step / 2, y + k * step - step / 2, step, step);
+        else {
+          ctx.moveTo(x + i * step, y + k * step);
+          ctx.arc(x + i * step, y + k * step, r / 6, 0, 2 * Math.PI);
+        }
+      }
+    ctx.fill();
+  } else {
+    ctx.globalAlpha = 0.35;
+    ctx.fillRect(x - r, y - r, 2 * r, 2 * r);
+    ctx.globalAlpha = 1;
+  }
+}

@@ -1,0 +1,154 @@
+import type { Copy, WireSchema } from '@eager-ember/core';
+
+/** What concepts tell displays of the rules, as this interface draws it. */
+export interface Display {
+  readonly attributes: readonly AttributeDisplay[];
+  readonly abilities: readonly { readonly id: string; readonly label: string; readonly costs: readonly { readonly attribute: string; readonly amount: number }[] }[];
+  readonly effects: readonly { readonly id: string; readonly label: string }[];
+  readonly statuses: readonly { readonly id: string; readonly label: string }[];
+  readonly pickups: readonly { readonly id: string; readonly label: string; readonly radius: number; readonly shape: string }[];
+  readonly teams: readonly TeamDisplay[];
+  readonly actors: readonly { readonly id: string; readonly label: string; readonly kind: string; readonly radius: number }[];
+  readonly arena: { readonly width: number; readonly height: number; readonly walls: readonly { readonly x: number; readonly y: number; readonly width: number; readonly height: number }[] };
+}
+
+export interface AttributeDisplay {
+  readonly id: string;
+  readonly label: string;
+  readonly kind: 'pool' | 'stat' | 'counter';
+  readonly decimals: number;
+  readonly unit: string;
+  readonly group: string;
+  readonly see: string;
+  readonly min: number;
+  readonly max?: number;
+}
+
+export interface TeamDisplay {
+  readonly id: string;
+  readonly label: string;
+  readonly colour: string;
+  readonly pattern: string;
+  readonly mark: string;
+}
+
+export const displayOf = (schema: WireSchema): Display => schema.display as unknown as Display;
+
+/** An actor as a copy knows it. */
+export interface ActorView {
+  readonly row: number;
+  readonly name: string;
+  readonly team: TeamDisplay | undefined;
+  readonly radius: number;
+  readonly x: number;
+  readonly y: number;
+}
+
+export function actorsOf(copy: Copy): readonly ActorView[] {
+  const display = displayOf(copy.schema);
+  return copy.rows('actors').map((row) => ({
+    row,
+    name: String(copy.value('actors', row, 'name') ?? ''),
+    team: display.teams.find((team) => team.id === copy.value('actors', row, 'team')),
+    radius: display.actors.find((actor) => actor.id === copy.value('actors', row, 'type'))?.radius ?? 12,
+    x: Number(copy.value('bodies', row, 'x') ?? 0),
+    y: Number(copy.value('bodies', row, 'y') ?? 0),
+  }));
+}
+
+export interface BarView {
+  readonly id: string;
+  readonly label: string;
+  readonly value: number;
+  readonly text: string;
+  readonly share: number;
+  readonly max: number;
+}
+
+export interface AbilityView {
+  readonly id: string;
+  readonly label: string;
+  /** Seconds until it is ready; 0 when it is. */
+  readonly left: number;
+  /** How much of the cooldown has passed, 0 to 1. */
+  readonly passed: number;
+  /** What it lacks, in words. */
+  readonly lacks: string;
+}
+
+export interface EffectView {
+  readonly row: number;
+  readonly label: string;
+  readonly left: number;
+}
+
+/** What a seat's heads-up display shows. */
+export interface HudView {
+  readonly bars: readonly BarView[];
+  readonly figures: readonly { readonly id: string; readonly label: string; readonly text: string }[];
+  readonly abilities: readonly AbilityView[];
+  readonly effects: readonly EffectView[];
+  readonly statuses: readonly string[];
+}
+
+const secondsLeft = (copy: Copy, tick: number) => Math.max(0, Math.ceil(((tick - copy.tick) * 10) / copy.schema.tickRate - 1e-9) / 10);
+
+/** Reads an actor's display from a copy: only what the copy was told. */
+export function hudOf(copy: Copy, row: number): HudView {
+  const display = displayOf(copy.schema);
+  const value = (id: string) => copy.value('attributes', row, id) as number | undefined;
+  const known = display.attributes.filter(({ id }) => value(id) !== undefined);
+  const bars = known.filter((a) => a.kind === 'pool').map((a) => barOf(a, value(a.id)!, a.max ?? value(`${a.id}.max`)));
+  const figures = known.filter((a) => a.kind !== 'pool').map((a) => ({ id: a.id, label: a.label, text: value(a.id)!.toFixed(a.decimals) }));
+  const owned = copy.rows('abilities').filter((r) => isOwn(copy, 'abilities', r, row));
+  const abilities = owned.map((r) => abilityOf(copy, display, r, value));
+  const effects = copy
+    .rows('effects')
+    .filter((r) => isOwn(copy, 'effects', r, row))
+    .map((r) => ({ row: r, label: display.effects.find((e) => e.id === copy.value('effects', r, 'effect'))?.label ?? '', left: secondsLeft(copy, Number(copy.value('effects', r, 'ends'))) }));
+  const statuses = display.statuses.filter(({ id }) => Number(copy.value('statuses', row, id) ?? 0) > 0).map(({ label }) => label);
+  return { bars, figures, abilities, effects, statuses };
+}
+
+const ROW_MASK = 0xfffff;
+const isOwn = (copy: Copy, table: string, row: number, actor: number) => (Number(copy.value(table, row, 'actor') ?? -1) & ROW_MASK) === actor;
+
+function barOf({ id, label, decimals, min }: AttributeDisplay, value: number, max: number | undefined): BarView {
+  const end = max ?? value;
+  return { id, label, value, text: value.toFixed(decimals), max: end, share: end > min ? Math.min(1, Math.max(0, (value - min) / (end - min))) : 0 };
+}
+
+function abilityOf(copy: Copy, display: Display, row: number, value: (id: string) => number | undefined): AbilityView {
+  const id = String(copy.value('abilities', row, 'ability'));
+  const info = display.abilities.find((ability) => ability.id === id);
+  const left = secondsLeft(copy, Number(copy.value('abilities', row, 'ready')));
+  const whole = Number(copy.value('abilities', row, 'cooldown')) / copy.schema.tickRate;
+  const short = info?.costs.find((cost) => (value(cost.attribute) ?? Infinity) < cost.amount);
+  const label = display.attributes.find((a) => a.id === short?.attribute)?.label.toLowerCase();
+  return { id, label: info?.label ?? id, left, passed: whole > 0 ? 1 - left / whole : 1, lacks: short ? `needs ${short.amount} ${label}` : '' };
+}
+
+/** What of the actors' attributes the truth knows and a copy was not told, in words. */
+export function untold(truth: Copy, copy: Copy): string {
+  const told = displayOf(truth.schema).attributes;
+  const parts = truth.rows('actors').flatMap((row) => {
+    const hidden = told.filter(({ id }) => truth.value('attributes', row, id) !== undefined && copy.value('attributes', row, id) === undefined);
+    const shown = hidden.slice(0, 3).map((a) => a.label.toLowerCase());
+    if (hidden.length > 3) shown.push(`${hidden.length - 3} more`);
+    return hidden.length > 0 ? [`${truth.value('actors', row, 'name')}’s ${shown.join(', ')}`] : [];
+  });
+  return parts.join('; ');
+}
+
+/** Where a copy says other than the truth of the same tick; undefined where they can't be compared at the moment. */
+export function difference(truth: Copy, copy: Copy): string | undefined {
+  if (truth.tick !== copy.tick) return undefined;
+  for (const { name, columns } of copy.schema.tables)
+    for (const row of copy.rows(name))
+      for (const column of columns) {
+        const seen = copy.value(name, row, column.name);
+        const real = truth.value(name, row, column.name);
+        if (seen !== undefined && seen !== real) return `${name} ${row} ${column.name}: ${seen}, in truth ${real}`;
+      }
+  return '';
+}

@@ -1,0 +1,51 @@
+import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import type { HudView } from './display';
+
+/** A seat's heads-up display: bars, abilities with their cooldowns, what is on and for how long. */
+@Component({
+  selector: 'ee-hud',
+  template: `
+    @if (view(); as hud) {
+      <div class="bars">
+        @for (bar of hud.bars; track bar.id) {
+          <span>{{ bar.label }}</span>
+          <span class="bar" role="meter" [attr.aria-label]="bar.label" aria-valuemin="0" [attr.aria-valuemax]="bar.max" [attr.aria-valuenow]="bar.value"><i [style.width.%]="bar.share * 100"></i></span>
+          <span class="mono" [attr.data-attribute]="bar.id">{{ bar.text }}</span>
+        }
+      </div>
+      <div class="abilities">
+        @for (ability of hud.abilities; track ability.id) {
+          <button type="button" (click)="use.emit(ability.id)" [class.waits]="ability.left > 0" [attr.data-ability]="ability.id">
+            <i [style.width.%]="ability.left > 0 ? ability.passed * 100 : 0"></i>
+            <kbd>{{ $index + 1 }}</kbd>
+            <span
+              >{{ ability.label }}<br /><span class="mono state" [class.bad]="ability.lacks && ability.left <= 0">{{ ability.left > 0 ? ability.left.toFixed(1) + ' s' : ability.lacks || 'ready' }}</span></span
+            >
+          </button>
+        }
+      </div>
+      <p class="on">
+        @for (effect of hud.effects; track effect.row) {
+          <span class="effect" [attr.data-effect]="effect.label">{{ effect.label }} <span class="mono">{{ effect.left.toFixed(1) }} s</span></span>
+        }
+        @for (status of hud.statuses; track status) {
+          <span class="status">{{ status.toLowerCase() }}</span>
+        }
+      </p>
+      <dl>
+        @for (figure of hud.figures; track figure.id) {
+          <div>
+            <dt>{{ figure.label }}</dt>
+            <dd class="mono" [attr.data-attribute]="figure.id">{{ figure.text }}</dd>
+          </div>
+        }
+      </dl>
+    }
+  `,
+  styleUrl: './hud.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class Hud {
+  readonly view = input<HudView>();
+  readonly use = output<string>();
+}

@@ -1,0 +1,200 @@
+import { Clipboard } from '@angular/cdk/clipboard';
+import type { HttpErrorResponse } from '@angular/common/http';
+import { ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject, input, type OnDestroy, signal, untracked, viewChild, viewChildren } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { Store } from '@ngrx/store';
+import { firstValueFrom } from 'rxjs';
+import { Api, failureOf, type RoomInfo } from '../shared/api';
+import { isTyping } from '../shared/keys';
+import { documentFeature } from '../store/document.reducer';
+import { ArenaView } from './arena-view';
+import { Controls } from './controls';
+import { difference, displayOf, hudOf, type HudView, untold } from './display';
+import { Hud } from './hud';
+import { OpenRoom } from './open-room';
+import { type Poke, Pokes } from './pokes';
+import { RoomLink } from './room-link';
+import { Trace } from './trace';
+
+/** One seat beside the truth: its socket, its copy, and what its screen shows at the moment. */
+interface SeatView {
+  readonly name: string;
+  readonly join: string;
+  readonly link: RoomLink;
+  readonly hud: ReturnType<typeof signal<HudView | undefined>>;
+  /** How the copy stands towards the truth, in words. */
+  readonly verdict: ReturnType<typeof signal<{ readonly agrees: boolean; readonly text: string }>>;
+  readonly team: ReturnType<typeof signal<string>>;
+}
+
+const VERDICT_EVERY_MS = 500;
+
+/** One truth and several copies of it, side by side. */
+@Component({
+  selector: 'ee-playtest',
+  imports: [ArenaView, Hud, Pokes, Trace, RouterLink],
+  templateUrl: './playtest.html',
+  styleUrl: './playtest.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { '(document:keydown)': 'key($event, true)', '(document:keyup)': 'key($event, false)', '(window:blur)': 'controls.release()' },
+})
+export class Playtest implements OnDestroy {
+  readonly room = input.required<string>();
+  private readonly api = inject(Api);
+  private readonly openRoom = inject(OpenRoom);
+  private readonly clipboard = inject(Clipboard);
+  private readonly arenas = viewChildren(ArenaView);
+  private readonly pokeForm = viewChild<unknown, ElementRef<HTMLElement>>(Pokes, { read: ElementRef });
+  protected readonly ruleset = inject(Store).selectSignal(documentFeature.selectId);
+  protected readonly failure = signal('');
+  protected readonly truth = signal<RoomLink | undefined>(undefined);
+  protected readonly seats = signal<readonly SeatView[]>([]);
+  protected readonly driven = signal('');
+  protected readonly poking = signal(false);
+  protected readonly copied = signal('');
+  protected readonly tick = signal(0);
+  protected readonly controls = new Controls((x, y) => this.drivenSeat()?.link.ask(x === 0 && y === 0 ? { do: 'stop' } : { do: 'move', x, y }));
+  protected readonly names = computed(() => this.seats().map((seat) => seat.name));
+  protected readonly news = computed(() => this.truth()?.news() ?? []);
+  protected readonly lost = computed(() => [this.truth(), ...this.seats().map((s) => s.link)].some((link) => link?.state() === 'lost'));
+  protected readonly elsewhere = computed(() => new Set(this.truth()?.welcome()?.seats.filter((s) => s.driven).map((s) => s.name) ?? []));
+  private picture = 0;
+  private drawnFrames = -1;
+  private lastVerdict = 0;
+
+  constructor() {
+    effect(() => {
+      const room = this.room();
+      untracked(() => void this.enter(room));
+    });
+  }
+
+  private async enter(room: string): Promise<void> {
+    this.leave();
+    try {
+      const info: RoomInfo = await firstValueFrom(this.api.room(room));
+      const truth = new RoomLink(RoomLink.address(room));
+      this.truth.set(truth);
+      this.seats.set(info.seats.map(({ name, join }) => this.sit(room, name, join)));
+      this.driven.set(info.seats[0].name);
+      this.openRoom.id.set(room);
+      this.picture = requestAnimationFrame(() => this.paint());
+    } catch (error) {
+      const { status, title, detail } = failureOf(error as HttpErrorResponse);
+      this.failure.set(status === 404 ? `There is no room ${room}.` : `${title}. ${detail}`);
+      this.openRoom.id.set(undefined);
+    }
+  }
+
+  private sit(room: string, name: string, join: string): SeatView {
+    return {
+      name,
+      join: new URL(join, location.href).href,
+      link: new RoomLink(RoomLink.address(room, { token: join.split('/').at(-1)!, beside: true })),
+      hud: signal<HudView | undefined>(undefined),
+      verdict: signal({ agrees: true, text: '' }),
+      team: signal(''),
+    };
+  }
+
+  /** Draws what is known: once a picture, whatever came in since the last one. */
+  private paint(): void {
+    this.picture = requestAnimationFrame(() => this.paint());
+    const truth = this.truth();
+    const [main, ...copies] = this.arenas();
+    if (truth?.copy && main) main.draw(truth.copy);
+    this.seats().forEach((seat, i) => seat.link.copy && copies[i]?.draw(seat.link.copy));
+    const frames = [truth, ...this.seats().map((s) => s.link)].reduce((sum, link) => sum + (link?.frames ?? 0), 0);
+    if (frames === this.drawnFrames) return;
+    this.drawnFrames = frames;
+    this.read();
+  }
+
+  private read(): void {
+    const truth = this.truth();
+    if (truth?.copy) {
+      this.tick.set(truth.copy.tick);
+      this.openRoom.status.set(`tick ${truth.copy.tick} · ${this.seats().length} seats`);
+    }
+    const judge = performance.now() - this.lastVerdict > VERDICT_EVERY_MS;
+    for (const seat of this.seats()) {
+      const { copy } = seat.link;
+      const row = seat.link.welcome()?.row;
+      if (!copy || row === undefined) continue;
+      seat.hud.set(hudOf(copy, row));
+      seat.team.set(displayOf(copy.schema).teams.find((team) => team.id === copy.value('actors', row, 'team'))?.label ?? '');
+      if (judge && truth?.copy) this.judge(seat, truth);
+    }
+    if (judge) this.lastVerdict = performance.now();
+  }
+
+  private judge(seat: SeatView, truth: RoomLink): void {
+    const differs = difference(truth.copy!, seat.link.copy!);
+    if (differs === undefined) return;
+    const hidden = untold(truth.copy!, seat.link.copy!);
+    seat.verdict.set(differs === '' ? { agrees: true, text: hidden ? `Not told: ${hidden}.` : '' } : { agrees: false, text: differs });
+  }
+
+  private drivenSeat(): SeatView | undefined {
+    return this.seats().find((seat) => seat.name === this.driven());
+  }
+
+  protected drive(name: string): void {
+    this.controls.release();
+    this.driven.set(name);
+  }
+
+  protected use(seat: SeatView, ability: string): void {
+    seat.link.ask({ do: 'use', ability });
+  }
+
+  protected go(seat: SeatView, place: { readonly x: number; readonly y: number }): void {
+    this.drive(seat.name);
+    seat.link.ask({ do: 'moveTo', ...place });
+  }
+
+  protected poke({ seat, action }: Poke): void {
+    this.truth()?.poke(seat, action);
+  }
+
+  protected share(seat: SeatView): void {
+    this.clipboard.copy(seat.join);
+    this.copied.set(seat.name);
+  }
+
+  protected refusalOf(seat: SeatView): string {
+    const last = seat.link.news().findLast((item) => item.refusal);
+    const rate = seat.link.copy?.schema.tickRate ?? 20;
+    return last && this.tick() - last.tick < 3 * rate ? last.text : (seat.link.complaint()?.text ?? '');
+  }
+
+  protected key(event: KeyboardEvent, down: boolean): void {
+    if (event.ctrlKey || event.metaKey || event.altKey || (down && isTyping(event))) return;
+    if (this.controls.key(event, down)) return event.preventDefault();
+    if (!down || event.repeat) return;
+    const seat = this.drivenSeat();
+    const ability = /^[1-6]$/.test(event.key) ? seat?.hud()?.abilities[Number(event.key) - 1] : undefined;
+    if (seat && ability) this.use(seat, ability.id);
+    else if (event.key.toLowerCase() === 'k') {
+      event.preventDefault();
+      this.poking.set(true);
+      this.pokeForm()?.nativeElement.querySelector('select')?.focus();
+    } else if (event.key === 'Escape') this.poking.set(false);
+  }
+
+  private leave(): void {
+    cancelAnimationFrame(this.picture);
+    this.controls.release();
+    this.truth()?.close();
+    for (const seat of this.seats()) seat.link.close();
+    this.truth.set(undefined);
+    this.seats.set([]);
+    this.failure.set('');
+    this.drawnFrames = -1;
+  }
+
+  ngOnDestroy(): void {
+    this.leave();
+    this.openRoom.status.set('asleep until somebody looks');
+  }
+}

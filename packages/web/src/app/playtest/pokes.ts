@@ -1,0 +1,109 @@
+import { afterNextRender, ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, output, signal, viewChild } from '@angular/core';
+import { entriesOf, type EntryJson } from '../rulebook/chapters';
+import { Editor } from '../store/editor';
+
+/** A poke as it is sent: an action on a seat. */
+export interface Poke {
+  readonly seat: string;
+  readonly action: { readonly do: string; readonly [argument: string]: unknown };
+}
+
+const KINDS = ['hurt', 'heal', 'set', 'give', 'apply', 'grant', 'withdraw', 'spawn'] as const;
+type Kind = (typeof KINDS)[number];
+
+/** What each poke is about: a chapter to pick from, and whether it takes an amount. */
+const ABOUT: Readonly<Record<Kind, { readonly chapter: string; readonly field: string; readonly amount?: string; readonly fits?: (entry: EntryJson) => boolean }>> = {
+  hurt: { chapter: 'attributes', field: 'attribute', amount: 'amount', fits: (e) => e['kind'] === 'pool' },
+  heal: { chapter: 'attributes', field: 'attribute', amount: 'amount', fits: (e) => e['kind'] === 'pool' },
+  set: { chapter: 'attributes', field: 'attribute', amount: 'value' },
+  give: { chapter: 'attributes', field: 'attribute', amount: 'amount', fits: (e) => e['kind'] === 'counter' },
+  apply: { chapter: 'effects', field: 'effect' },
+  grant: { chapter: 'statuses', field: 'status' },
+  withdraw: { chapter: 'statuses', field: 'status' },
+  spawn: { chapter: 'pickups', field: 'pickup' },
+};
+
+/** Changes from outside, to see what follows: one line, opened by one key. */
+@Component({
+  selector: 'ee-pokes',
+  template: `
+    <form (submit)="$event.preventDefault(); poke()">
+      <span class="soft">Poke</span>
+      <select #first aria-label="What to do" (change)="kind.set(asKind(first.value))">
+        @for (item of kinds; track item) {
+          <option [value]="item" [selected]="item === kind()">{{ item }}</option>
+        }
+      </select>
+      <select #what aria-label="What it is about">
+        @for (entry of entries(); track entry.id) {
+          <option [value]="entry.id">{{ entry.label.toLowerCase() }}</option>
+        } @empty {
+          <option value="">nothing to {{ kind() }}</option>
+        }
+      </select>
+      @if (about().amount) {
+        <input #amount type="number" step="any" aria-label="Amount" value="30" />
+      }
+      <span class="soft">{{ kind() === 'spawn' ? 'at' : kind() === 'withdraw' ? 'from' : 'on' }}</span>
+      <select #seat aria-label="Seat">
+        @for (name of seats(); track name) {
+          <option [value]="name">{{ name }}</option>
+        }
+      </select>
+      <button type="submit" class="act" [disabled]="entries().length === 0">Do it</button>
+    </form>
+  `,
+  styles: `
+    form {
+      display: flex;
+      flex-wrap: wrap;
+      align-items: baseline;
+      gap: 8px;
+    }
+    select,
+    input {
+      border: 0;
+      border-bottom: 1px dotted var(--soft);
+      background: var(--paper);
+      font: 16px var(--serif);
+      padding: 1px 2px;
+      max-width: 150px;
+    }
+    input {
+      width: 66px;
+      font: 13px var(--mono);
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class Pokes {
+  readonly seats = input.required<readonly string[]>();
+  readonly poked = output<Poke>();
+  private readonly document = inject(Editor).document;
+  private readonly first = viewChild.required<ElementRef<HTMLSelectElement>>('first');
+  private readonly what = viewChild.required<ElementRef<HTMLSelectElement>>('what');
+  private readonly amount = viewChild<ElementRef<HTMLInputElement>>('amount');
+  private readonly seat = viewChild.required<ElementRef<HTMLSelectElement>>('seat');
+  protected readonly kinds = KINDS;
+  protected readonly kind = signal<Kind>('hurt');
+  protected readonly about = computed(() => ABOUT[this.kind()]);
+  protected readonly entries = computed(() => entriesOf(this.document(), this.about().chapter).filter(this.about().fits ?? (() => true)));
+
+  constructor() {
+    afterNextRender(() => this.first().nativeElement.focus());
+  }
+
+  protected asKind(value: string): Kind {
+    return KINDS.find((kind) => kind === value) ?? 'hurt';
+  }
+
+  protected poke(): void {
+    const { field, amount } = this.about();
+    const number = Number(this.amount()?.nativeElement.value);
+    if (amount !== undefined && !Number.isFinite(number)) return;
+    this.poked.emit({
+      seat: this.seat().nativeElement.value,
+      action: { do: this.kind(), [field]: this.what().nativeElement.value, ...(amount === undefined ? {} : { [amount]: number }) },
+    });
+  }
+}

@@ -1,0 +1,115 @@
+import { signal } from '@angular/core';
+import { type Announcement, Copy, encodeMessage, readServerMessage, SUBPROTOCOL, type Welcome } from '@eager-ember/core';
+
+export type LinkState = 'connecting' | 'open' | 'lost' | 'closed';
+
+const FIRST_RETRY_MS = 300;
+const LONGEST_RETRY_MS = 4000;
+const MOST_NEWS = 400;
+
+/** A socket to a room, with the copy that it keeps. Comes back by itself; what was known before is then thrown away. */
+export class RoomLink {
+  readonly state = signal<LinkState>('connecting');
+  readonly welcome = signal<Welcome | undefined>(undefined);
+  readonly news = signal<readonly Announcement[]>([]);
+  /** What the server last complained of, and how manieth complaint it was. */
+  readonly complaint = signal<{ readonly text: string; readonly nth: number } | undefined>(undefined);
+  /** Bytes received in the last whole second. */
+  readonly bytesPerSecond = signal(0);
+  copy: Copy | undefined;
+  /** Rises with every frame taken in. */
+  frames = 0;
+  private socket: WebSocket | undefined;
+  private inputs = 0;
+  private wait = FIRST_RETRY_MS;
+  private retry: ReturnType<typeof setTimeout> | undefined;
+  private counted = { second: 0, bytes: 0 };
+  private ended = false;
+
+  constructor(private readonly address: string) {
+    this.open();
+  }
+
+  /** The address of a room's socket, as a seat with its token, or watching the truth. */
+  static address(room: string, seat?: { readonly token: string; readonly beside: boolean }): string {
+    const url = new URL(`/ws/rooms/${room}`, location.href);
+    url.protocol = url.protocol.replace('http', 'ws');
+    if (seat) url.searchParams.set('seat', seat.token);
+    if (seat?.beside) url.searchParams.set('shown', 'beside');
+    return url.href;
+  }
+
+  private open(): void {
+    const socket = new WebSocket(this.address, SUBPROTOCOL);
+    socket.binaryType = 'arraybuffer';
+    socket.onopen = () => {
+      this.wait = FIRST_RETRY_MS;
+      this.state.set('open');
+    };
+    socket.onmessage = ({ data }: MessageEvent<ArrayBuffer>) => this.hear(new Uint8Array(data));
+    socket.onclose = () => this.lost();
+    this.socket = socket;
+  }
+
+  private lost(): void {
+    if (this.ended) return;
+    this.state.set('lost');
+    this.retry = setTimeout(() => this.open(), this.wait);
+    this.wait = Math.min(LONGEST_RETRY_MS, this.wait * 1.7);
+  }
+
+  private hear(bytes: Uint8Array): void {
+    this.count(bytes.length);
+    const heard = readServerMessage(bytes);
+    if ('frame' in heard) {
+      if (!this.copy?.applyDecoded(heard.frame)) return;
+      this.frames++;
+      this.send({ t: 'ack', frame: this.copy.frame });
+      return;
+    }
+    const { message } = heard;
+    switch (message.t) {
+      case 'welcome':
+        this.copy = new Copy(message.schema);
+        this.welcome.set(message);
+        return;
+      case 'seats':
+        this.welcome.update((welcome) => welcome && { ...welcome, seats: message.seats });
+        return;
+      case 'news':
+        this.news.update((news) => [...news, ...message.items].slice(-MOST_NEWS));
+        return;
+      case 'error':
+        this.complaint.update((last) => ({ text: message.message, nth: (last?.nth ?? 0) + 1 }));
+        if (message.final) this.close('closed');
+    }
+  }
+
+  private count(bytes: number): void {
+    const second = Math.floor(performance.now() / 1000);
+    if (second !== this.counted.second) {
+      this.bytesPerSecond.set(this.counted.bytes);
+      this.counted = { second, bytes: 0 };
+    }
+    this.counted.bytes += bytes;
+  }
+
+  private send(message: Parameters<typeof encodeMessage>[0]): void {
+    if (this.socket?.readyState === WebSocket.OPEN) this.socket.send(encodeMessage(message) as Uint8Array<ArrayBuffer>);
+  }
+
+  ask(input: { readonly do: string; readonly [argument: string]: unknown }): void {
+    this.send({ t: 'input', n: ++this.inputs, input });
+  }
+
+  poke(seat: string, action: { readonly do: string; readonly [argument: string]: unknown }): void {
+    this.send({ t: 'poke', seat, action });
+  }
+
+  close(state: LinkState = 'closed'): void {
+    this.ended = true;
+    clearTimeout(this.retry);
+    this.socket?.close();
+    this.state.set(state);
+  }
+}

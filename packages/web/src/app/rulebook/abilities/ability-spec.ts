@@ -1,0 +1,65 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { entriesOf } from '../chapters';
+import { Carriers } from '../spec/carriers';
+import { type Clause, Clauses } from '../spec/clauses';
+import { amount, entry, text, timeAmount } from '../spec/formats';
+import { Part } from '../spec/part';
+import { Sentence } from '../spec/sentence';
+import { SpecContext } from '../spec/spec-context';
+import { ThenList } from '../spec/then-list';
+
+/** An ability in sentences. */
+@Component({
+  selector: 'ee-ability-spec',
+  imports: [Part, Sentence, Clauses, ThenList, Carriers],
+  template: `
+    <ee-sentence>Done at once@if (cools()) {, then ready again after <ee-part at="cooldown" [format]="timeAmount" label="cooldown" empty="no time" />}.</ee-sentence>
+    @for (cost of costs(); track $index) {
+      <ee-sentence clause="cost" (removed)="removeCost($index)">
+        Costs <ee-part [at]="'costs/' + $index + '/amount'" [format]="amount" label="amount" /> <ee-part [at]="'costs/' + $index + '/attribute'" [format]="paid" label="what it costs" />.
+      </ee-sentence>
+    }
+    <ee-sentence>When it is used:</ee-sentence>
+    <ee-then at="then" />
+    @if (noted()) {
+      <ee-sentence clause="note" at="note"><ee-part at="note" [format]="text" label="note" /></ee-sentence>
+    }
+    @if (payable().length > 0) {
+      <p class="add"><span class="soft">Add</span> <button type="button" class="chip" (click)="addCost()">cost</button></p>
+    }
+    <ee-clauses [all]="clauses" />
+    <ee-carriers />
+  `,
+  styles: `
+    .add {
+      display: flex;
+      align-items: center;
+      gap: 8px;
+      margin: 4px 0 8px;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class AbilitySpec {
+  private readonly context = inject(SpecContext);
+  protected readonly amount = amount;
+  protected readonly timeAmount = timeAmount;
+  protected readonly text = text;
+  protected readonly paid = entry('attributes', (e) => e['kind'] !== 'stat');
+  protected readonly cools = computed(() => this.context.value('cooldown') !== undefined);
+  protected readonly noted = computed(() => this.context.value('note') !== undefined);
+  protected readonly costs = computed(() => (this.context.value('costs') as readonly unknown[] | undefined) ?? []);
+  protected readonly payable = computed(() => entriesOf(this.context.document(), 'attributes').filter((e) => e['kind'] !== 'stat'));
+  protected readonly clauses: readonly Clause[] = [
+    { at: 'cooldown', name: 'cooldown', begins: '5s' },
+    { at: 'note', name: 'note', begins: 'Write what it is for.' },
+  ];
+
+  protected addCost(): void {
+    void this.context.set('costs', [...this.costs(), { attribute: this.payable()[0].id, amount: 10 }]);
+  }
+
+  protected removeCost(index: number): void {
+    void this.context.set('costs', this.costs().filter((_, i) => i !== index));
+  }
+}

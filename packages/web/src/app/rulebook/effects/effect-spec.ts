@@ -1,0 +1,84 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { entriesOf } from '../chapters';
+import { SEEN_BY } from '../attributes/attribute-spec';
+import { type Clause, Clauses } from '../spec/clauses';
+import { amount, choice, duration, entry, text } from '../spec/formats';
+import { Part } from '../spec/part';
+import { Sentence } from '../spec/sentence';
+import { SpecContext } from '../spec/spec-context';
+
+interface Modifier {
+  readonly attribute: string;
+  readonly operation: string;
+  readonly amount: unknown;
+}
+
+/** An effect in sentences. */
+@Component({
+  selector: 'ee-effect-spec',
+  imports: [Part, Sentence, Clauses],
+  template: `
+    <ee-sentence>Lasts <ee-part at="lasts" [format]="duration" label="how long it lasts" />. Two of it each end on their own clock.</ee-sentence>
+    @for (modifier of modifiers(); track $index) {
+      <ee-sentence clause="modifier" (removed)="remove('modifiers', $index)">
+        While it lasts, <ee-part [at]="'modifiers/' + $index + '/attribute'" [format]="stat" label="stat" />
+        <ee-part [at]="'modifiers/' + $index + '/operation'" [format]="operations" label="operation" />
+        <ee-part [at]="'modifiers/' + $index + '/amount'" [format]="amount" label="amount" />{{ modifier.operation === 'percent' ? ' %' : '' }}.
+      </ee-sentence>
+    }
+    @for (status of grants(); track $index) {
+      <ee-sentence clause="status" (removed)="remove('grants', $index)">Its bearer is <ee-part [at]="'grants/' + $index" [format]="status_" label="status" />.</ee-sentence>
+    }
+    <ee-sentence>Seen by <ee-part at="see" [format]="seen" label="seen by" empty="everyone" />.</ee-sentence>
+    @if (noted()) {
+      <ee-sentence clause="note" at="note"><ee-part at="note" [format]="text" label="note" /></ee-sentence>
+    }
+    <p class="add">
+      <span class="soft">Add</span>
+      @if (stats().length > 0) {
+        <button type="button" class="chip" (click)="addModifier()">modifier</button>
+      }
+      @if (statuses().length > 0) {
+        <button type="button" class="chip" (click)="addGrant()">status</button>
+      }
+    </p>
+    <ee-clauses [all]="clauses" />
+  `,
+  styles: `
+    .add {
+      display: flex;
+      align-items: center;
+      gap: 8px;
+      margin: 4px 0 8px;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class EffectSpec {
+  private readonly context = inject(SpecContext);
+  protected readonly amount = amount;
+  protected readonly duration = duration;
+  protected readonly text = text;
+  protected readonly seen = choice(SEEN_BY);
+  protected readonly operations = choice({ add: 'gains', percent: 'changes by', times: 'is multiplied by' });
+  protected readonly stat = entry('attributes', (e) => e['kind'] === 'stat');
+  protected readonly status_ = entry('statuses');
+  protected readonly modifiers = computed(() => (this.context.value('modifiers') as readonly Modifier[] | undefined) ?? []);
+  protected readonly grants = computed(() => (this.context.value('grants') as readonly string[] | undefined) ?? []);
+  protected readonly noted = computed(() => this.context.value('note') !== undefined);
+  protected readonly stats = computed(() => entriesOf(this.context.document(), 'attributes').filter((e) => e['kind'] === 'stat'));
+  protected readonly statuses = computed(() => entriesOf(this.context.document(), 'statuses'));
+  protected readonly clauses: readonly Clause[] = [{ at: 'note', name: 'note', begins: 'Write what it is for.' }];
+
+  protected addModifier(): void {
+    void this.context.set('modifiers', [...this.modifiers(), { attribute: this.stats()[0].id, operation: 'percent', amount: 10 }]);
+  }
+
+  protected addGrant(): void {
+    void this.context.set('grants', [...this.grants(), this.statuses()[0].id]);
+  }
+
+  protected remove(list: 'modifiers' | 'grants', index: number): void {
+    void this.context.set(list, (this.context.value(list) as readonly unknown[]).filter((_, i) => i !== index));
+  }
+}

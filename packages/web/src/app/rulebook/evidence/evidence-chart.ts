@@ -1,0 +1,150 @@
+import { afterNextRender, ChangeDetectionStrategy, Component, effect, ElementRef, inject, input, type OnDestroy, viewChild } from '@angular/core';
+import type { Evidence } from '@eager-ember/core';
+import { type Chart } from 'chart.js';
+import { Theme } from '../../shared/theme';
+
+const DASHES: readonly number[][] = [[], [7, 3], [2, 3], [9, 3, 2, 3]];
+const WIDTH_OF_AXIS = 44;
+
+/** The course of one or more values: the present one in ember, the one before as a pale ghost. */
+@Component({
+  selector: 'ee-evidence-chart',
+  template: '<div><canvas #canvas role="img" [attr.aria-label]="words()"></canvas></div>',
+  styles: `
+    div {
+      position: relative;
+      height: 264px;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class EvidenceChart implements OnDestroy {
+  readonly now = input.required<Evidence>();
+  readonly before = input<Evidence>();
+  /** Shade the spans as stretches of time; otherwise they are drawn elsewhere. */
+  readonly regions = input(false);
+  private readonly theme = inject(Theme);
+  private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
+  private chart: Chart | undefined;
+
+  constructor() {
+    afterNextRender(() => void this.start());
+    effect(() => {
+      const [now, before] = [this.now(), this.before()];
+      this.theme.dark();
+      // Colours are read from the page after the theme's attribute has changed.
+      queueMicrotask(() => this.draw(now, before));
+    });
+  }
+
+  protected words(): string {
+    const [series] = this.now().series;
+    if (!series) return 'No values';
+    return `${series.label}: from ${series.values[0].toFixed(1)} at the start to ${series.values.at(-1)!.toFixed(1)} after ${this.now().seconds} seconds, between ${Math.min(...series.values).toFixed(1)} and ${Math.max(...series.values).toFixed(1)}`;
+  }
+
+  private async start(): Promise<void> {
+    const { Chart: Library, LineController, LineElement, PointElement, LinearScale } = await import('chart.js');
+    Library.register(LineController, LineElement, PointElement, LinearScale);
+    this.chart = new Library(this.canvas().nativeElement, {
+      type: 'line',
+      data: { datasets: [] },
+      options: {
+        animation: false,
+        parsing: false,
+        normalized: true,
+        maintainAspectRatio: false,
+        events: [],
+        layout: { padding: { right: 10, top: 14 } },
+        elements: { point: { radius: 0 } },
+        scales: {
+          x: { type: 'linear', min: 0, ticks: { callback: (value) => (value === 0 ? '0 s' : `${value}`), maxTicksLimit: 8 }, grid: { display: false } },
+          y: { ticks: { maxTicksLimit: 6 }, afterFit: (axis) => (axis.width = WIDTH_OF_AXIS) },
+        },
+      },
+      plugins: [{ id: 'regions', beforeDatasetsDraw: (chart) => this.shade(chart) }, { id: 'labels', afterDatasetsDraw: (chart) => this.name(chart) }],
+    });
+    this.draw(this.now(), this.before());
+  }
+
+  private draw(now: Evidence, before: Evidence | undefined): void {
+    const { chart } = this;
+    if (!chart) return;
+    const style = getComputedStyle(document.documentElement);
+    const colour = (name: string) => style.getPropertyValue(`--${name}`).trim();
+    const line = (evidence: Evidence, i: number, ghost: boolean) => ({
+      label: evidence.series[i].label,
+      data: pointsOf(evidence, i),
+      borderColor: colour(ghost ? 'ghost' : 'ember'),
+      borderWidth: ghost ? 1.8 : 2.4,
+      borderDash: ghost ? [5, 4] : DASHES[i % DASHES.length],
+    });
+    const ghosts = before?.series.map((_, i) => line(before, i, true)) ?? [];
+    chart.data.datasets = [...now.series.map((_, i) => line(now, i, false)), ...ghosts];
+    const all = [now, before].flatMap((e) => e?.series.flatMap((s) => s.values) ?? []);
+    const [low, high] = [Math.min(0, ...all), Math.max(...all)];
+    const { x, y } = chart.options.scales!;
+    Object.assign(x!, { max: now.seconds });
+    // Axes begin at zero, and end a little above what there is.
+    Object.assign(y!, { min: low < 0 ? undefined : 0, suggestedMax: high === low ? low + 1 : high * 1.02 });
+    const font = { family: "'JetBrains Mono Variable', monospace", size: 11 };
+    for (const axis of [x!, y!]) {
+      axis.ticks = { ...axis.ticks, color: colour('soft'), font } as never;
+      axis.grid = { ...axis.grid, color: colour('hair') } as never;
+      Object.assign(axis, { border: { color: colour('soft') } });
+    }
+    chart.update('none');
+    // Tests wait for this rather than for a time.
+    this.canvas().nativeElement.dataset['drawn'] = `${now.series.map((s) => s.values.at(-1)).join()}${before ? ' ghost' : ''}`;
+  }
+
+  private shade(chart: Chart): void {
+    if (!this.regions()) return;
+    const { ctx, chartArea, scales } = chart;
+    const style = getComputedStyle(document.documentElement);
+    for (const { from, to, label } of this.now().spans) {
+      const [left, right] = [from, to].map((t) => scales['x'].getPixelForValue(t));
+      ctx.fillStyle = style.getPropertyValue('--copy-wash');
+      ctx.fillRect(left, chartArea.top, right - left, chartArea.bottom - chartArea.top);
+      ctx.fillStyle = style.getPropertyValue('--copy');
+      ctx.font = "12px 'Atkinson Hyperlegible Next Variable', sans-serif";
+      ctx.fillText(label.toLowerCase(), left + 6, chartArea.top + 14);
+    }
+  }
+
+  /** Names lines at their ends, where they can be told apart: no key to look up. */
+  private name(chart: Chart): void {
+    const { ctx, chartArea } = chart;
+    const count = this.now().series.length;
+    ctx.font = "12px 'Atkinson Hyperlegible Next Variable', sans-serif";
+    ctx.textAlign = 'right';
+    const taken: number[] = [];
+    chart.data.datasets.forEach((set, i) => {
+      if (count === 1 && !this.before()) return;
+      const last = chart.getDatasetMeta(i).data.at(-1);
+      if (!last) return;
+      let y = Math.max(chartArea.top + 12, last.y - 7);
+      while (taken.some((t) => Math.abs(t - y) < 13)) y += 14;
+      taken.push(y);
+      ctx.fillStyle = String(set.borderColor);
+      const ghost = i >= count;
+      ctx.fillText(count === 1 ? (ghost ? 'before' : 'now') : `${set.label}${ghost ? ', before' : ''}`, chartArea.right - 4, y);
+    });
+    ctx.textAlign = 'left';
+  }
+
+  ngOnDestroy(): void {
+    this.chart?.destroy();
+  }
+}
+
+/** Points of a course, without those on a straight line between others: a minute at 20 ticks a second draws itself quickly. */
+export function pointsOf(evidence: Evidence, index: number): { x: number; y: number }[] {
+  const { values } = evidence.series[index];
+  const points: { x: number; y: number }[] = [];
+  for (let i = 0; i < values.length; i++) {
+    const straight = i > 0 && i < values.length - 1 && Math.abs(values[i + 1] - 2 * values[i] + values[i - 1]) < 1e-9;
+    if (!straight) points.push({ x: (i + 1) / evidence.perSecond, y: values[i] });
+  }
+  return points;
+}

@@ -1,0 +1,58 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import type { Operation } from 'fast-json-patch';
+import { type EntryJson, entriesOf } from '../chapters';
+import { SpecContext } from './spec-context';
+
+/** Which kinds of actor have this attribute or ability. */
+@Component({
+  selector: 'ee-carriers',
+  template: `
+    @if (types().length > 0) {
+      <p>
+        <span class="soft">Carried by</span>
+        @for (type of types(); track type.id) {
+          <button type="button" role="checkbox" [attr.aria-checked]="type.has" (click)="toggle(type.id, type.has)">{{ type.has ? '☑' : '☐' }} {{ type.label }}</button>
+        }
+      </p>
+    }
+    @if (refusal()) {
+      <p class="refusal" role="alert">{{ refusal() }}</p>
+    }
+  `,
+  styles: `
+    p {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 14px;
+      margin: 6px 0 12px;
+    }
+    button[aria-checked='true'] {
+      color: var(--ember);
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class Carriers {
+  private readonly context = inject(SpecContext);
+  protected readonly refusal = signal('');
+  protected readonly types = computed(() => entriesOf(this.context.document(), 'actors').map((type) => ({ id: type.id, label: type.label, has: placeIn(type, this.context.chapter(), this.context.id()) >= 0 })));
+
+  protected async toggle(type: string, has: boolean): Promise<void> {
+    const [chapter, id] = [this.context.chapter(), this.context.id()];
+    const label = `${this.context.entry()?.label ?? id}: ${has ? 'taken from' : 'given to'} ${type}`;
+    const problems = await this.context.change(label, (_, document): readonly Operation[] => {
+      const types = entriesOf(document, 'actors');
+      const index = types.findIndex((t) => t.id === type);
+      const at = placeIn(types[index], chapter, id);
+      if (has) return at < 0 ? [] : [{ op: 'remove', path: `/actors/${index}/${chapter}/${at}` }];
+      const fresh = chapter === 'attributes' ? { attribute: id } : id;
+      return types[index][chapter] === undefined ? [{ op: 'add', path: `/actors/${index}/${chapter}`, value: [fresh] }] : [{ op: 'add', path: `/actors/${index}/${chapter}/-`, value: fresh }];
+    });
+    this.refusal.set(problems.map((p) => p.message).join(' '));
+  }
+}
+
+function placeIn(type: EntryJson, chapter: string, id: string): number {
+  const list = (type[chapter] as readonly (string | { attribute: string })[] | undefined) ?? [];
+  return list.findIndex((item) => (typeof item === 'string' ? item : item.attribute) === id);
+}

@@ -1,0 +1,127 @@
+import { afterNextRender, ChangeDetectionStrategy, Component, computed, ElementRef, inject, Injector, input, signal, viewChild } from '@angular/core';
+import { MatAutocompleteModule, type MatAutocompleteSelectedEvent } from '@angular/material/autocomplete';
+import type { Choice, PartFormat } from './formats';
+import { Refusals } from './sentence';
+import { SpecContext } from './spec-context';
+
+/**
+ * A live part of a sentence: read as prose, edited in place. Click or Enter opens it, Enter applies, Escape restores; a
+ * value that is refused says why under the sentence and leaves the old one working.
+ */
+@Component({
+  selector: 'ee-part',
+  imports: [MatAutocompleteModule],
+  template: `
+    @if (editing()) {
+      <input
+        #field
+        [attr.aria-label]="label()"
+        [attr.aria-invalid]="refused()"
+        autocomplete="off"
+        spellcheck="false"
+        [value]="typed()"
+        [style.width.ch]="width()"
+        [class.closed]="format().closed"
+        (input)="typed.set(field.value)"
+        (blur)="leave()"
+        (keydown.enter)="enter($event)"
+        (keydown.escape)="restore(true)"
+        [matAutocomplete]="list"
+      />
+    } @else {
+      <button type="button" class="part {{ shown().look }}" [class.none]="absent()" [attr.aria-label]="label() + ': ' + shown().text" (click)="open()">{{ shown().text }}</button>
+    }
+    <mat-autocomplete #list="matAutocomplete" [autoActiveFirstOption]="format().closed" (optionSelected)="pick($event)" class="choices" panelWidth="auto">
+      @for (choice of choices(); track choice.text) {
+        <mat-option [value]="choice.text"
+          ><span>{{ choice.label }}</span> <span class="soft mono">{{ choice.hint }}</span></mat-option
+        >
+      }
+    </mat-autocomplete>
+  `,
+  styleUrl: './part.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class Part {
+  /** Where the value stands, below the entry. */
+  readonly at = input.required<string>();
+  readonly format = input.required<PartFormat>();
+  /** What the part is, for who hears the page. */
+  readonly label = input.required<string>();
+  /** What stands there where the document says nothing; then an empty field takes the value out. */
+  readonly empty = input<string>();
+
+  private readonly context = inject(SpecContext);
+  private readonly refusals = inject(Refusals);
+  private readonly injector = inject(Injector);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
+  private readonly field = viewChild<ElementRef<HTMLInputElement>>('field');
+
+  protected readonly editing = signal(false);
+  protected readonly refused = signal(false);
+  protected readonly typed = signal('');
+  private started = '';
+  private busy = false;
+
+  protected readonly value = computed(() => this.context.value(this.at()));
+  protected readonly absent = computed(() => this.value() === undefined && this.empty() !== undefined);
+  protected readonly shown = computed(() => (this.absent() ? ({ text: this.empty()!, look: 'word' } as const) : this.format().show(this.value(), this.context.document())));
+  protected readonly width = computed(() => Math.min(44, Math.max(6, this.typed().length + 2)));
+  protected readonly choices = computed<readonly Choice[]>(() => (this.editing() ? this.format().choices(this.typed(), this.context.document()) : []));
+
+  protected open(): void {
+    this.started = this.format().edit(this.value(), this.context.document());
+    this.typed.set(this.started);
+    this.editing.set(true);
+    afterNextRender(() => this.field()?.nativeElement.select(), { injector: this.injector });
+    afterNextRender(() => this.field()?.nativeElement.focus(), { injector: this.injector });
+  }
+
+  protected enter(event: Event): void {
+    // Enter on an open list has picked something already.
+    if (!event.defaultPrevented) void this.apply(true);
+  }
+
+  protected pick({ option }: MatAutocompleteSelectedEvent): void {
+    const before = this.typed();
+    const text = String(option.value);
+    this.typed.set(text);
+    // A name in the middle of a formula is not yet the end of it.
+    if (this.format().closed || !/[-+*/%(),?:<>=\s]/.test(before.trim())) void this.apply(true);
+  }
+
+  protected leave(): void {
+    if (this.busy || !this.editing()) return;
+    if (this.typed() === this.started) this.restore(false);
+    else void this.apply(false);
+  }
+
+  private async apply(focus: boolean): Promise<void> {
+    if (this.busy) return;
+    const text = this.typed();
+    const absent = text.trim() === '' && this.empty() !== undefined;
+    if (text.trim() === '' && this.format().closed && !absent) return this.restore(focus);
+    const reading = absent ? { value: undefined } : this.format().read(text, this.context.document());
+    if ('error' in reading && reading.error !== undefined) return this.refuse(reading.error);
+    this.busy = true;
+    try {
+      const problems = await this.context.set(this.at(), 'value' in reading ? reading.value : undefined);
+      if (problems.length > 0) this.refuse(problems.map((p) => p.message).join(' '));
+      else this.restore(focus);
+    } finally {
+      this.busy = false;
+    }
+  }
+
+  private refuse(message: string): void {
+    this.refused.set(true);
+    this.refusals.put(this.at(), message);
+  }
+
+  protected restore(focus: boolean): void {
+    this.refused.set(false);
+    this.refusals.put(this.at(), undefined);
+    this.editing.set(false);
+    if (focus) afterNextRender(() => this.host.nativeElement.querySelector('button')?.focus(), { injector: this.injector });
+  }
+}

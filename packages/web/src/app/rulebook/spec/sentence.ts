@@ -1,0 +1,72 @@
+import { ChangeDetectionStrategy, Component, computed, inject, Injectable, input, output, signal } from '@angular/core';
+import { SpecContext } from './spec-context';
+
+/** What is wrong with the parts of one sentence, by part. */
+@Injectable()
+export class Refusals {
+  private readonly all = signal<ReadonlyMap<string, string>>(new Map());
+  readonly texts = computed(() => [...new Set(this.all().values())]);
+
+  put(part: string, message: string | undefined): void {
+    const next = new Map(this.all());
+    if (message === undefined) next.delete(part);
+    else next.set(part, message);
+    this.all.set(next);
+  }
+}
+
+/** A sentence of a spec, with what is wrong with it below. A clause can be taken out. */
+@Component({
+  selector: 'ee-sentence',
+  template: `
+    <p>
+      <ng-content />
+      @if (clause()) {
+        <button type="button" class="out" (click)="remove()" [attr.aria-label]="'Take out: ' + clause()">×</button>
+      }
+    </p>
+    @for (text of refusals.texts(); track text) {
+      <p class="refusal" role="alert">{{ text }}</p>
+    }
+  `,
+  styles: `
+    :host {
+      display: block;
+      margin-bottom: 9px;
+    }
+    p:first-child {
+      font: 18px/1.68 var(--serif);
+    }
+    .refusal {
+      margin: 4px 0 6px;
+    }
+    .out {
+      color: var(--soft);
+      font: 16px var(--sans);
+      padding: 0 6px;
+      opacity: 0.55;
+    }
+    .out:hover,
+    .out:focus-visible {
+      color: var(--bad);
+      opacity: 1;
+    }
+  `,
+  providers: [Refusals],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class Sentence {
+  protected readonly refusals = inject(Refusals);
+  private readonly context = inject(SpecContext);
+  /** What is taken out by the × behind the sentence; none where it is no clause. */
+  readonly clause = input<string>('');
+  /** The field that goes; where the clause is more than a field, listen to `removed`. */
+  readonly at = input<string>('');
+  readonly removed = output<void>();
+
+  protected async remove(): Promise<void> {
+    if (this.at() === '') return this.removed.emit();
+    const [problem] = await this.context.set(this.at(), undefined);
+    this.refusals.put('clause', problem?.message);
+  }
+}

@@ -1,0 +1,95 @@
+import { HttpClient, type HttpErrorResponse, type HttpInterceptorFn } from '@angular/common/http';
+import { inject, Injectable } from '@angular/core';
+import type { Problem } from '@eager-ember/core';
+import type { Operation } from 'fast-json-patch';
+import { map, type Observable } from 'rxjs';
+
+export type RulesetJson = Record<string, unknown>;
+
+export interface RulesetSummary {
+  readonly id: string;
+  readonly name: string;
+  readonly revision: number;
+  readonly updatedAt: string;
+  readonly entries: Readonly<Record<string, number>>;
+}
+
+export interface StoredRuleset {
+  readonly id: string;
+  readonly revision: number;
+  readonly document: RulesetJson;
+}
+
+export interface RoomInfo {
+  readonly id: string;
+  readonly ruleset: string;
+  readonly seats: readonly { readonly name: string; readonly team: string | null; readonly join: string }[];
+}
+
+/** What a failed request said. `status` 0 is no answer at all. */
+export interface Failure {
+  readonly status: number;
+  readonly title: string;
+  readonly detail: string;
+  readonly problems: readonly Problem[];
+  readonly revision: number | undefined;
+}
+
+export function failureOf({ status, error }: HttpErrorResponse): Failure {
+  const body = (typeof error === 'string' ? parsed(error) : error) as Partial<Failure> | null;
+  return {
+    status,
+    title: body?.title ?? (status === 0 ? 'The server can’t be reached' : 'The request failed'),
+    detail: body?.detail ?? '',
+    problems: body?.problems ?? [],
+    revision: body?.revision,
+  };
+}
+
+function parsed(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return null;
+  }
+}
+
+/** Marks writes as this application's own: a page of another site can't send this header. */
+export const writeHeader: HttpInterceptorFn = (request, next) => next(request.clone({ setHeaders: { 'x-eager-ember': '1' } }));
+
+@Injectable({ providedIn: 'root' })
+export class Api {
+  private readonly http = inject(HttpClient);
+
+  rulesets(): Observable<readonly RulesetSummary[]> {
+    return this.http.get<{ rulesets: RulesetSummary[] }>('/api/rulesets').pipe(map((body) => body.rulesets));
+  }
+
+  create(body: { name: string } | { document: RulesetJson }): Observable<StoredRuleset> {
+    return this.http.post<StoredRuleset>('/api/rulesets', body);
+  }
+
+  ruleset(id: string): Observable<StoredRuleset> {
+    return this.http.get<StoredRuleset>(`/api/rulesets/${encodeURIComponent(id)}`);
+  }
+
+  patch(id: string, revision: number, patch: readonly Operation[]): Observable<{ revision: number }> {
+    return this.http.patch<{ revision: number }>(`/api/rulesets/${encodeURIComponent(id)}`, patch, { headers: { 'If-Match': `"${revision}"` } });
+  }
+
+  rooms(ruleset: string): Observable<readonly { id: string; createdAt: string; open: boolean }[]> {
+    return this.http.get<{ rooms: { id: string; createdAt: string; open: boolean }[] }>('/api/rooms', { params: { ruleset } }).pipe(map((body) => body.rooms));
+  }
+
+  createRoom(ruleset: string): Observable<RoomInfo> {
+    return this.http.post<RoomInfo>('/api/rooms', { ruleset });
+  }
+
+  room(id: string): Observable<RoomInfo> {
+    return this.http.get<RoomInfo>(`/api/rooms/${encodeURIComponent(id)}`);
+  }
+
+  seat(token: string): Observable<{ room: string; seat: string }> {
+    return this.http.get<{ room: string; seat: string }>(`/api/join/${encodeURIComponent(token)}`);
+  }
+}

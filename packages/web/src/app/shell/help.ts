@@ -1,0 +1,54 @@
+import { ChangeDetectionStrategy, Component } from '@angular/core';
+import { MatDialogModule } from '@angular/material/dialog';
+
+/** The list of keys. */
+@Component({
+  selector: 'ee-help',
+  imports: [MatDialogModule],
+  template: `
+    <h2 mat-dialog-title>Keys</h2>
+    <mat-dialog-content>
+      <dl>
+        @for (row of rows; track row.keys) {
+          <dt>
+            @for (key of row.keys.split(' '); track key) {
+              <kbd>{{ key }}</kbd>
+            }
+          </dt>
+          <dd>{{ row.does }}</dd>
+        }
+      </dl>
+    </mat-dialog-content>
+  `,
+  styles: `
+    dl {
+      display: grid;
+      grid-template-columns: auto 1fr;
+      gap: 8px 20px;
+      margin: 0;
+    }
+    dt {
+      display: flex;
+      gap: 4px;
+    }
+    dd {
+      margin: 0;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class Help {
+  readonly rows = [
+    { keys: 'Ctrl K', does: 'search entries' },
+    { keys: 'Ctrl Z', does: 'undo' },
+    { keys: 'Ctrl Shift Z', does: 'redo' },
+    { keys: 'Tab Enter', does: 'go to a part of a sentence, then edit it' },
+    { keys: 'Enter', does: 'apply what was typed' },
+    { keys: 'Escape', does: 'leave it as it was' },
+    { keys: 'P', does: 'play with two seats' },
+    { keys: 'W A S D', does: 'move the seat you drive (arrow keys too)' },
+    { keys: '1 … 6', does: 'use an ability' },
+    { keys: 'K', does: 'poke the room' },
+    { keys: '?', does: 'this list' },
+  ];
+}

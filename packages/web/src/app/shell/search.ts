@@ -1,0 +1,65 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatAutocompleteModule } from '@angular/material/autocomplete';
+import { MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { Router } from '@angular/router';
+import { Store } from '@ngrx/store';
+import { CHAPTERS, entriesOf } from '../rulebook/chapters';
+import { documentFeature } from '../store/document.reducer';
+
+interface Hit {
+  readonly label: string;
+  readonly id: string;
+  readonly chapter: string;
+  readonly title: string;
+}
+
+/** Finds an entry by a part of its label or id, and goes there. */
+@Component({
+  selector: 'ee-search',
+  imports: [MatDialogModule, MatAutocompleteModule],
+  template: `
+    <mat-dialog-content>
+      <input #box type="search" placeholder="Search entries" aria-label="Search entries" [value]="text()" (input)="text.set(box.value)" [matAutocomplete]="list" cdkFocusInitial />
+      <mat-autocomplete #list="matAutocomplete" [autoActiveFirstOption]="true" [displayWith]="shown" (optionSelected)="go($event.option.value)">
+        @for (hit of hits(); track hit.chapter + hit.id) {
+          <mat-option [value]="hit"
+            ><span>{{ hit.label }}</span> <span class="soft">{{ hit.title }}</span></mat-option
+          >
+        } @empty {
+          <mat-option disabled>Nothing is called that.</mat-option>
+        }
+      </mat-autocomplete>
+    </mat-dialog-content>
+  `,
+  styles: `
+    input {
+      width: min(480px, 80vw);
+      border: 0;
+      border-bottom: 2px solid var(--ember);
+      background: none;
+      padding: 6px 2px;
+      font: 18px var(--serif);
+      outline: none;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class Search {
+  private readonly document = inject(Store).selectSignal(documentFeature.selectDocument);
+  private readonly ruleset = inject(Store).selectSignal(documentFeature.selectId);
+  private readonly router = inject(Router);
+  private readonly dialog = inject(MatDialogRef<Search>);
+  readonly text = signal('');
+  readonly shown = () => '';
+
+  readonly hits = computed<readonly Hit[]>(() => {
+    const words = this.text().toLowerCase().trim();
+    const all = CHAPTERS.flatMap(({ key, title }) => entriesOf(this.document(), key).map(({ id, label }) => ({ id, label, chapter: key, title })));
+    return all.filter((hit) => `${hit.label} ${hit.id}`.toLowerCase().includes(words)).slice(0, 10);
+  });
+
+  go(hit: Hit): void {
+    this.dialog.close();
+    void this.router.navigate(['/r', this.ruleset(), 'rulebook', hit.chapter, hit.id]);
+  }
+}

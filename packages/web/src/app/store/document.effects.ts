@@ -1,0 +1,133 @@
+import type { HttpErrorResponse } from '@angular/common/http';
+import { inject, Injectable } from '@angular/core';
+import { Actions, createEffect, ofType } from '@ngrx/effects';
+import { type Action, Store } from '@ngrx/store';
+import type { Operation } from 'fast-json-patch';
+import { catchError, concat, debounceTime, distinctUntilChanged, exhaustMap, filter, from, map, type Observable, of, switchMap, tap, timer, withLatestFrom } from 'rxjs';
+import { Api, failureOf, type RulesetJson, type StoredRuleset } from '../shared/api';
+import { CoreClient } from '../shared/core-client';
+import { applied, documentActions, documentFeature, type DocumentState, type Edit } from './document.reducer';
+import { pendingStore } from './pending-store';
+
+/** How long an edit waits for the next before both are sent. */
+const GATHER_MS = 120;
+const RETRY_MS = 2000;
+
+/** Carries the document to the server and back. Edits are kept until the server has them, also over a reload. */
+@Injectable()
+export class DocumentEffects {
+  private readonly actions = inject(Actions);
+  private readonly api = inject(Api);
+  private readonly client = inject(CoreClient);
+  private readonly store = inject(Store);
+  private readonly state = this.store.select(documentFeature.selectDocumentState);
+
+  readonly open = createEffect(() =>
+    this.actions.pipe(
+      ofType(documentActions.open),
+      withLatestFrom(this.state),
+      filter(([, state]) => state.document === undefined),
+      switchMap(([{ id }]) => this.api.ruleset(id).pipe(switchMap((stored) => this.opened(stored)), catchError((error: HttpErrorResponse) => of(openFailed(error))))),
+    ),
+  );
+
+  /** What an earlier page could not save is put on top, or waits for a decision where the ruleset moved on meanwhile. */
+  private opened({ id, document, revision }: StoredRuleset): Observable<Action> {
+    const opened = documentActions.opened({ id, document, revision });
+    const kept = pendingStore.read(id);
+    if (!kept || kept.pending.length === 0) return of(opened);
+    const all = kept.pending.map((edit) => documentActions.edit({ edit }));
+    if (kept.revision === revision) return from([opened, ...all]);
+    return concat(of(opened), this.rebase({ id, document, revision }, kept.pending));
+  }
+
+  readonly save = createEffect(() =>
+    this.actions.pipe(
+      ofType(documentActions.edit, documentActions.undo, documentActions.redo, documentActions.saved, documentActions.retry, documentActions.rebased),
+      debounceTime(GATHER_MS),
+      withLatestFrom(this.state),
+      filter(([, state]) => state.pending.length > 0 && state.save !== 'conflict' && state.save !== 'saving'),
+      exhaustMap(([, state]) => concat(of(documentActions.sending()), this.send(state))),
+    ),
+  );
+
+  private send({ id, revision, pending }: DocumentState): Observable<Action> {
+    const patch = pending.flatMap((edit) => edit.patch) as Operation[];
+    return this.api.patch(id!, revision, patch).pipe(
+      map((answer) => documentActions.saved({ revision: answer.revision })),
+      catchError((error: HttpErrorResponse) => of(saveFailed(error))),
+    );
+  }
+
+  /** An edit made while another was on its way is sent when that one is through. */
+  readonly retry = createEffect(() =>
+    this.actions.pipe(
+      ofType(documentActions.saveFailed),
+      filter(({ save }) => save === 'offline'),
+      switchMap(() => timer(RETRY_MS).pipe(map(() => documentActions.retry()))),
+    ),
+  );
+
+  readonly reapply = createEffect(() =>
+    this.actions.pipe(
+      ofType(documentActions.reapply),
+      withLatestFrom(this.state),
+      exhaustMap(([, { id, pending }]) => this.api.ruleset(id!).pipe(switchMap((stored) => this.rebase(stored, pending)), catchError((error: HttpErrorResponse) => of(saveFailed(error))))),
+    ),
+  );
+
+  readonly drop = createEffect(() =>
+    this.actions.pipe(
+      ofType(documentActions.dropMine),
+      withLatestFrom(this.state),
+      exhaustMap(([, { id }]) =>
+        this.api.ruleset(id!).pipe(
+          map(({ document, revision }) => documentActions.rebased({ document, revision, pending: [] })),
+          catchError((error: HttpErrorResponse) => of(saveFailed(error))),
+        ),
+      ),
+    ),
+  );
+
+  /** Puts edits on a newer document, where they fit and leave it sound. */
+  private rebase({ document, revision }: StoredRuleset, pending: readonly Edit[]): Observable<Action> {
+    let rebased: RulesetJson;
+    try {
+      rebased = pending.reduce((doc, edit) => applied(doc, edit.patch), document);
+    } catch {
+      return of(documentActions.saveFailed({ save: 'conflict', pending, obstacle: `Your edits don’t fit revision ${revision} any more: what they changed has moved or gone.` }));
+    }
+    return from(this.client.core.check(rebased)).pipe(
+      map((problems) =>
+        problems.length === 0
+          ? documentActions.rebased({ document: rebased, revision, pending })
+          : documentActions.saveFailed({ save: 'conflict', pending, obstacle: `On revision ${revision} your edits would not be sound: ${problems[0].path}: ${problems[0].message}` }),
+      ),
+    );
+  }
+
+  readonly keep = createEffect(
+    () =>
+      this.state.pipe(
+        filter((state) => state.document !== undefined),
+        distinctUntilChanged((a, b) => a.pending === b.pending && a.revision === b.revision),
+        tap(({ id, revision, pending }) => pendingStore.write(id!, { revision, pending })),
+      ),
+    { dispatch: false },
+  );
+}
+
+function openFailed(error: HttpErrorResponse): Action {
+  const { status, title, detail } = failureOf(error);
+  return documentActions.openFailed({ message: status === 401 ? 'You are not signed in. Open the link that npm start prints.' : `${title}. ${detail}` });
+}
+
+function saveFailed(error: HttpErrorResponse): Action {
+  const { status, title, detail, revision, problems } = failureOf(error);
+  if (status === 412) return documentActions.saveFailed({ save: 'conflict', obstacle: `This ruleset was edited elsewhere: it is at revision ${revision} now.` });
+  if (status === 503) return documentActions.saveFailed({ save: 'offline', obstacle: 'The database can’t be reached. Your edits are kept here and are saved when it is back.' });
+  if (status === 0 || status === 502 || status === 504 || status === 429) return documentActions.saveFailed({ save: 'offline', obstacle: 'The server can’t be reached. Your edits are kept here and are saved when it is back.' });
+  if (status === 401) return documentActions.saveFailed({ save: 'offline', obstacle: 'You are signed out. Open the link that npm start prints; your edits are kept here.' });
+  const first = problems[0] ? `${problems[0].path}: ${problems[0].message}` : detail;
+  return documentActions.saveFailed({ save: 'refused', obstacle: `The server refused this: ${title}. ${first}` });
+}

@@ -1,0 +1,114 @@
+import { createActionGroup, createFeature, createReducer, emptyProps, on, props, createSelector } from '@ngrx/store';
+import jsonPatch, { type Operation } from 'fast-json-patch';
+import type { RulesetJson } from '../shared/api';
+
+/** A change to the document, with the way back. */
+export interface Edit {
+  /** What was done, for Undo's tooltip. */
+  readonly label: string;
+  readonly patch: readonly Operation[];
+  readonly inverse: readonly Operation[];
+}
+
+/** Where the document stands towards the server. */
+export type SaveState = 'saved' | 'unsaved' | 'saving' | 'offline' | 'conflict' | 'refused';
+
+export interface DocumentState {
+  readonly id: string | undefined;
+  readonly document: RulesetJson | undefined;
+  readonly revision: number;
+  /** Edits that the server has not acknowledged; the first `sending` of them are on their way. */
+  readonly pending: readonly Edit[];
+  readonly sending: number;
+  readonly undo: readonly Edit[];
+  readonly redo: readonly Edit[];
+  readonly save: SaveState;
+  /** What stands in the way of saving, in words. */
+  readonly obstacle: string;
+  /** Why the ruleset could not be opened. */
+  readonly failure: string;
+}
+
+export const documentActions = createActionGroup({
+  source: 'Document',
+  events: {
+    Open: props<{ id: string }>(),
+    Opened: props<{ id: string; document: RulesetJson; revision: number }>(),
+    'Open Failed': props<{ message: string }>(),
+    Edit: props<{ edit: Edit }>(),
+    Undo: emptyProps(),
+    Redo: emptyProps(),
+    Sending: emptyProps(),
+    Saved: props<{ revision: number }>(),
+    /** `pending` where the edits in question are not in the state yet. */
+    'Save Failed': props<{ save: SaveState; obstacle: string; pending?: readonly Edit[] }>(),
+    /** Try to save again what could not be saved. */
+    Retry: emptyProps(),
+    /** The ruleset was edited elsewhere: put this session's edits on top of that. */
+    Reapply: emptyProps(),
+    /** Or drop them. */
+    'Drop Mine': emptyProps(),
+    Rebased: props<{ document: RulesetJson; revision: number; pending: readonly Edit[] }>(),
+  },
+});
+
+const EMPTY: DocumentState = { id: undefined, document: undefined, revision: 0, pending: [], sending: 0, undo: [], redo: [], save: 'saved', obstacle: '', failure: '' };
+const MOST_UNDO = 200;
+
+export function applied(document: RulesetJson, patch: readonly Operation[]): RulesetJson {
+  return jsonPatch.applyPatch(structuredClone(document), structuredClone(patch) as Operation[], true).newDocument;
+}
+
+/** An edit from a patch, its inverse worked out. @throws where the patch does not fit */
+export function editOf(document: RulesetJson, patch: readonly Operation[], label: string): Edit {
+  return { label, patch, inverse: jsonPatch.compare(applied(document, patch), document) };
+}
+
+const reversed = ({ label, patch, inverse }: Edit): Edit => ({ label, patch: inverse, inverse: patch });
+
+function perform(state: DocumentState, edit: Edit, undo: readonly Edit[], redo: readonly Edit[]): DocumentState {
+  if (!state.document) return state;
+  const save = state.save === 'conflict' || state.save === 'offline' || state.save === 'saving' ? state.save : 'unsaved';
+  return { ...state, document: applied(state.document, edit.patch), pending: [...state.pending, edit], undo: undo.slice(-MOST_UNDO), redo, save };
+}
+
+export const documentFeature = createFeature({
+  name: 'document',
+  reducer: createReducer(
+    EMPTY,
+    on(documentActions.open, (state, { id }) => (state.id === id && state.document ? state : { ...EMPTY, id })),
+    on(documentActions.opened, (_, { id, document, revision }) => ({ ...EMPTY, id, document, revision })),
+    on(documentActions.openFailed, (state, { message }) => ({ ...state, failure: message })),
+    on(documentActions.edit, (state, { edit }) => perform(state, edit, [...state.undo, edit], [])),
+    on(documentActions.undo, (state) => {
+      const last = state.undo.at(-1);
+      return last ? perform(state, reversed(last), state.undo.slice(0, -1), [...state.redo, last]) : state;
+    }),
+    on(documentActions.redo, (state) => {
+      const next = state.redo.at(-1);
+      return next ? perform(state, next, [...state.undo, next], state.redo.slice(0, -1)) : state;
+    }),
+    on(documentActions.sending, (state) => ({ ...state, sending: state.pending.length, save: 'saving' as const })),
+    on(documentActions.saved, (state, { revision }) => {
+      const pending = state.pending.slice(state.sending);
+      return { ...state, revision, pending, sending: 0, obstacle: '', save: pending.length > 0 ? ('unsaved' as const) : ('saved' as const) };
+    }),
+    on(documentActions.saveFailed, (state, { save, obstacle, pending }) => ({ ...state, sending: 0, save, obstacle, pending: pending ?? state.pending })),
+    on(documentActions.rebased, (state, { document, revision, pending }) => ({
+      ...state,
+      document,
+      revision,
+      pending,
+      sending: 0,
+      obstacle: '',
+      save: pending.length > 0 ? ('unsaved' as const) : ('saved' as const),
+      undo: pending.length > 0 ? state.undo : [],
+      redo: [],
+    })),
+  ),
+  extraSelectors: ({ selectUndo, selectRedo, selectDocument }) => ({
+    selectUndoLabel: createSelector(selectUndo, (undo) => undo.at(-1)?.label),
+    selectRedoLabel: createSelector(selectRedo, (redo) => redo.at(-1)?.label),
+    selectName: createSelector(selectDocument, (document) => (document?.['name'] as string | undefined) ?? ''),
+  }),
+});

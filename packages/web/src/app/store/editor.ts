@@ -1,0 +1,35 @@
+import { inject, Injectable } from '@angular/core';
+import type { Problem } from '@eager-ember/core';
+import { Store } from '@ngrx/store';
+import type { Operation } from 'fast-json-patch';
+import type { RulesetJson } from '../shared/api';
+import { CoreClient } from '../shared/core-client';
+import { applied, documentActions, documentFeature, editOf } from './document.reducer';
+
+/** The one way to edit the document: an edit that would leave it unsound is refused, and the old value keeps working. */
+@Injectable({ providedIn: 'root' })
+export class Editor {
+  private readonly store = inject(Store);
+  private readonly client = inject(CoreClient);
+  readonly document = this.store.selectSignal(documentFeature.selectDocument);
+  private turn: Promise<unknown> = Promise.resolve();
+
+  /** Proposes an edit. Resolves with what is wrong with it; nothing means that it is done. */
+  propose(patch: (document: RulesetJson) => readonly Operation[], label: string): Promise<readonly Problem[]> {
+    const done = this.turn.then(() => this.tryOut(patch, label));
+    this.turn = done.catch(() => undefined);
+    return done;
+  }
+
+  private async tryOut(make: (document: RulesetJson) => readonly Operation[], label: string): Promise<readonly Problem[]> {
+    const document = this.document();
+    if (!document) return [{ path: '', message: 'No ruleset is open.' }];
+    const patch = make(document);
+    if (patch.length === 0) return [];
+    const problems = await this.client.core.check(applied(document, patch));
+    // An undo may have come in between: then the patch was checked against a document that is no more.
+    if (this.document() !== document) return this.tryOut(make, label);
+    if (problems.length === 0) this.store.dispatch(documentActions.edit({ edit: editOf(document, patch, label) }));
+    return problems;
+  }
+}
