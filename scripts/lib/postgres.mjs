@@ -52,7 +52,9 @@ function ownedByPostgres(path) {
 
 /**
  * Starts the cluster that belongs to `home`, making it where there is none yet; one that still runs is used as it is.
- * @returns {Promise<{ url: string, stop: () => void }>}
+ * @typedef {{ url: string, data: string, stop: (how?: string) => void, restart: () => Promise<Cluster> }} Cluster
+ * @param {string} home
+ * @returns {Promise<Cluster>}
  */
 export async function startPostgres(home, { durable = true } = {}) {
   const bin = await findBinaries();
@@ -82,7 +84,8 @@ export async function startPostgres(home, { durable = true } = {}) {
 function makeCluster(bin, data, notes) {
   say('Making a private database …');
   rmSync(data, { recursive: true, force: true });
-  mkdirSync(data, { recursive: true, mode: 0o700 });
+  mkdirSync(dirname(data), { recursive: true, mode: 0o755 });
+  mkdirSync(data, { mode: 0o700 });
   ownedByPostgres(data);
   const password = randomBytes(18).toString('base64url');
   const secret = join(dirname(data), `.ember-password-${process.pid}`);

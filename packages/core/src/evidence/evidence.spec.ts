@@ -35,3 +35,13 @@ describe('Evidence', () => {
     expect(attributeEvidence(lone, 'no such').series).toEqual([]);
   });
 });
+
+describe('Evidence of a pool that would stay full', () => {
+  it('hurts it, so that its rest and refill are seen', () => {
+    const { series, pins, facts } = attributeEvidence(rules, 'suit');
+    const at = (seconds: number) => series[0].values[seconds * 20 - 1];
+    expect(pins).toEqual([{ t: 5, label: 'lose 50 at 5 s' }]);
+    expect([at(4), at(6), at(8), at(12), at(30)]).toEqual([100, 50, 50, 66, 100]);
+    expect(facts.find((f) => f.label === 'Full, from empty')!.value).toBe('28 s');
+  });
+});

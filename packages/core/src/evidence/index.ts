@@ -33,12 +33,14 @@ export interface Evidence {
   readonly perSecond: number;
   readonly series: readonly Series[];
   readonly spans: readonly Span[];
+  /** What was done from outside, and when. */
+  readonly pins: readonly { readonly t: number; readonly label: string }[];
   readonly moments: readonly { readonly t: number; readonly text: string; readonly refusal: boolean }[];
   /** Answers in a line each: what is asked, and the answer in words. */
   readonly facts: readonly { readonly label: string; readonly value: string }[];
 }
 
-const NONE: Evidence = { actor: undefined, seconds: EVIDENCE_SECONDS, perSecond: 1, series: [], spans: [], moments: [], facts: [] };
+const NONE: Evidence = { actor: undefined, seconds: EVIDENCE_SECONDS, perSecond: 1, series: [], spans: [], pins: [], moments: [], facts: [] };
 const SEAT = 'trial';
 
 interface Situation {
@@ -93,14 +95,23 @@ function askedStatus(rules: Rules, entry: AttributeEntry): { id: string; label: 
 
 const WITH_STATUS = { from: 20, to: 34 };
 
-/** Sixty seconds of an attribute: from its start, with a status its refill asks about from 20 s to 34 s. */
+/** When a pool that refills and would otherwise stay full is hurt, so that its refill is seen. */
+const HURT_AT = 5;
+
+/**
+ * Sixty seconds of an attribute from its start: with a status that its refill asks about from 20 s to 34 s, or, where it
+ * asks about none, with half of it lost at 5 s.
+ */
 export function attributeEvidence(rules: Rules, id: string): Evidence {
   const entry = (rules.chapters.get('attributes')?.entries as unknown as readonly AttributeEntry[]).find((e) => e.id === id);
   const actor = holderOf(rules, (type) => type.attributes.some((a) => a.attribute === id));
   if (!entry || !actor) return NONE;
   const status = askedStatus(rules, entry);
   const grant = (at: number, how: 'grant' | 'withdraw') => ({ at, seat: SEAT, do: how, status: status!.id });
-  const pokes = status ? [grant(WITH_STATUS.from, 'grant'), grant(WITH_STATUS.to, 'withdraw')] : [];
+  const granted = status ? [grant(WITH_STATUS.from, 'grant'), grant(WITH_STATUS.to, 'withdraw')] : [];
+  const first = play(rules, { actor, pokes: granted, seconds: 1, watch: [id] }).values.get(id)![0];
+  const loss = entry.kind === 'pool' && entry.refill && !status && first > 0 ? Math.ceil(first / 2) : 0;
+  const pokes = loss > 0 ? [{ at: HURT_AT, seat: SEAT, do: 'hurt', attribute: id, amount: loss }] : granted;
   const watch = [id, ...(entry.max !== undefined && typeof entry.max === 'string' ? [`${id}.max`] : [])];
   const { values, moments } = play(rules, { actor, pokes, watch });
   return {
@@ -109,13 +120,14 @@ export function attributeEvidence(rules: Rules, id: string): Evidence {
     perSecond: rules.tickRate,
     series: [{ id, label: entry.label, values: values.get(id)! }],
     spans: status ? [{ ...WITH_STATUS, label: status.label }] : [],
+    pins: loss > 0 ? [{ t: HURT_AT, label: `lose ${loss} at ${HURT_AT} s` }] : [],
     moments: moments.filter((m) => m.refusal),
     facts: attributeFacts(rules, entry, actor, status?.id, values.get(id)!),
   };
 }
 
 function attributeFacts(rules: Rules, entry: AttributeEntry, actor: ActorEntry, status: string | undefined, course: readonly number[]): Evidence['facts'] {
-  const facts = [{ label: 'At the start', value: text(course[0]) }, { label: `After ${EVIDENCE_SECONDS} s of this`, value: text(course[course.length - 1]) }];
+  const facts = [{ label: 'Highest', value: text(Math.max(...course)) }, { label: 'Lowest', value: text(Math.min(...course)) }, { label: `After ${EVIDENCE_SECONDS} s of this`, value: text(course[course.length - 1]) }];
   if (entry.kind !== 'pool' || !entry.refill) return facts;
   const long = 600;
   const until = (set: number, grants: boolean, done: (now: number, before: number) => boolean) => {
@@ -159,6 +171,7 @@ export function effectEvidence(rules: Rules, id: string): Evidence {
     perSecond: rules.tickRate,
     series: stats.map((stat) => ({ id: stat, label: label(stat), values: values.get(stat)! })),
     spans: starts.map((from, i) => ({ from, to: Math.min(seconds, from + lasts), label: `${entry.label} ${i + 1}` })),
+    pins: [],
     moments,
     facts: stats.flatMap((stat) => [
       { label: `${label(stat)} without it`, value: at(stat, 1) },
@@ -191,6 +204,7 @@ export function abilityEvidence(rules: Rules, id: string): Evidence {
     perSecond: rules.tickRate,
     series: watch.map((cost) => ({ id: cost, label: rules.chapters.get('attributes')!.entries.find((a) => a.id === cost)!.label, values: values.get(cost)! })),
     spans: used.map((m, i) => ({ from: m.t, to: Math.min(EVIDENCE_SECONDS, used[i + 1]?.t ?? EVIDENCE_SECONDS), label: `use ${i + 1}` })),
+    pins: [],
     moments: used,
     facts: [
       { label: 'Uses in a minute', value: String(used.length) },

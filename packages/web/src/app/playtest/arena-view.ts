@@ -86,15 +86,17 @@ export class ArenaView {
 
   private pickups(ctx: CanvasRenderingContext2D, copy: Copy, ink: string, paper: string): void {
     const { pickups } = displayOf(copy.schema);
-    ctx.lineWidth = Math.max(1.5, 1.4 / this.scale);
+    // Small arenas keep their things visible: never under four pixels across the middle, with lines to match.
+    const least = 4 / this.scale;
+    ctx.lineWidth = (this.truth() ? 1.5 : 1.1) / this.scale;
     ctx.strokeStyle = ink;
     ctx.fillStyle = paper;
     for (const row of copy.rows('pickups')) {
       const info = pickups.find((p) => p.id === copy.value('pickups', row, 'pickup'));
       const [x, y] = ['x', 'y'].map((axis) => Number(copy.value('pickups', row, axis)));
-      const dash = this.truth() ? [] : [3 / this.scale, 2 / this.scale];
+      const dash = this.truth() ? [] : [2.4 / this.scale, 1.6 / this.scale];
       ctx.setLineDash(dash);
-      trace(ctx, info?.shape ?? 'circle', x, y, info?.radius ?? 10);
+      trace(ctx, info?.shape ?? 'circle', x, y, Math.max(least, info?.radius ?? 10));
       ctx.fill();
       ctx.stroke();
       // Things of one shape are told apart by the first letter of what they are called.
@@ -137,8 +139,8 @@ export class ArenaView {
     fillPattern(ctx, team?.pattern ?? 'plain', team?.colour ?? ink, x, y, radius);
     ctx.restore();
     ctx.strokeStyle = ink;
-    ctx.lineWidth = 2 / Math.min(1, this.scale);
-    ctx.setLineDash(this.truth() ? [] : [4 / this.scale, 2.5 / this.scale]);
+    ctx.lineWidth = (this.truth() ? 2 : 1.4) / this.scale;
+    ctx.setLineDash(this.truth() ? [] : [3 / this.scale, 1.8 / this.scale]);
     ctx.beginPath();
     ctx.arc(x, y, radius, 0, 2 * Math.PI);
     ctx.stroke();

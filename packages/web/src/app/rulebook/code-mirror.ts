@@ -1,7 +1,9 @@
 import { json, jsonParseLinter } from '@codemirror/lang-json';
+import { HighlightStyle, syntaxHighlighting } from '@codemirror/language';
 import { linter, type Diagnostic } from '@codemirror/lint';
 import { EditorState, type Extension } from '@codemirror/state';
-import { EditorView, keymap, lineNumbers } from '@codemirror/view';
+import { EditorView } from '@codemirror/view';
+import { tags } from '@lezer/highlight';
 import { basicSetup } from 'codemirror';
 
 const look = EditorView.theme({
@@ -15,6 +17,14 @@ const look = EditorView.theme({
   '.cm-tooltip': { background: 'var(--paper)', border: '1px solid var(--hair)', color: 'var(--ink)' },
 });
 
+const colours = HighlightStyle.define([
+  { tag: tags.propertyName, color: 'var(--ink)' },
+  { tag: tags.string, color: 'var(--copy)' },
+  { tag: tags.number, color: 'var(--ember)' },
+  { tag: [tags.bool, tags.null], color: 'var(--brass)' },
+  { tag: tags.invalid, color: 'var(--bad)' },
+]);
+
 /** A JSON editor in a host element. `changed` hears of every edit by a person. */
 export function jsonEditor(parent: HTMLElement, text: string, label: string, changed: (text: string) => void, more: Extension = []): EditorView {
   const parse = jsonParseLinter();
@@ -22,10 +32,9 @@ export function jsonEditor(parent: HTMLElement, text: string, label: string, cha
     doc: text,
     extensions: [
       basicSetup,
-      lineNumbers(),
       json(),
       look,
-      keymap.of([]),
+      syntaxHighlighting(colours),
       EditorView.lineWrapping,
       EditorView.contentAttributes.of({ 'aria-label': label }),
       linter((view): Diagnostic[] => (view.state.doc.length === 0 ? [] : [...parse(view)])),

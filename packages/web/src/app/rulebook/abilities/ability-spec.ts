@@ -16,7 +16,7 @@ import { ThenList } from '../spec/then-list';
     <ee-sentence>Done at once@if (cools()) {, then ready again after <ee-part at="cooldown" [format]="timeAmount" label="cooldown" empty="no time" />}.</ee-sentence>
     @for (cost of costs(); track $index) {
       <ee-sentence clause="cost" (removed)="removeCost($index)">
-        Costs <ee-part [at]="'costs/' + $index + '/amount'" [format]="amount" label="amount" /> <ee-part [at]="'costs/' + $index + '/attribute'" [format]="paid" label="what it costs" />.
+        Costs <ee-part [at]="'costs/' + $index + '/amount'" [format]="amount" label="amount" />&ngsp;<ee-part [at]="'costs/' + $index + '/attribute'" [format]="paid" label="what it costs" />.
       </ee-sentence>
     }
     <ee-sentence>When it is used:</ee-sentence>
@@ -24,19 +24,12 @@ import { ThenList } from '../spec/then-list';
     @if (noted()) {
       <ee-sentence clause="note" at="note"><ee-part at="note" [format]="text" label="note" /></ee-sentence>
     }
-    @if (payable().length > 0) {
-      <p class="add"><span class="soft">Add</span> <button type="button" class="chip" (click)="addCost()">cost</button></p>
-    }
-    <ee-clauses [all]="clauses" />
+    <ee-clauses [all]="clauses">
+      @if (payable().length > 0) {
+        <button type="button" class="chip" (click)="addCost()">cost</button>
+      }
+    </ee-clauses>
     <ee-carriers />
-  `,
-  styles: `
-    .add {
-      display: flex;
-      align-items: center;
-      gap: 8px;
-      margin: 4px 0 8px;
-    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })

@@ -21,8 +21,8 @@ interface Modifier {
     <ee-sentence>Lasts <ee-part at="lasts" [format]="duration" label="how long it lasts" />. Two of it each end on their own clock.</ee-sentence>
     @for (modifier of modifiers(); track $index) {
       <ee-sentence clause="modifier" (removed)="remove('modifiers', $index)">
-        While it lasts, <ee-part [at]="'modifiers/' + $index + '/attribute'" [format]="stat" label="stat" />
-        <ee-part [at]="'modifiers/' + $index + '/operation'" [format]="operations" label="operation" />
+        While it lasts, <ee-part [at]="'modifiers/' + $index + '/attribute'" [format]="stat" label="stat" />&ngsp;
+        <ee-part [at]="'modifiers/' + $index + '/operation'" [format]="operations" label="operation" />&ngsp;
         <ee-part [at]="'modifiers/' + $index + '/amount'" [format]="amount" label="amount" />{{ modifier.operation === 'percent' ? ' %' : '' }}.
       </ee-sentence>
     }
@@ -33,24 +33,14 @@ interface Modifier {
     @if (noted()) {
       <ee-sentence clause="note" at="note"><ee-part at="note" [format]="text" label="note" /></ee-sentence>
     }
-    <p class="add">
-      <span class="soft">Add</span>
+    <ee-clauses [all]="clauses">
       @if (stats().length > 0) {
         <button type="button" class="chip" (click)="addModifier()">modifier</button>
       }
       @if (statuses().length > 0) {
         <button type="button" class="chip" (click)="addGrant()">status</button>
       }
-    </p>
-    <ee-clauses [all]="clauses" />
-  `,
-  styles: `
-    .add {
-      display: flex;
-      align-items: center;
-      gap: 8px;
-      margin: 4px 0 8px;
-    }
+    </ee-clauses>
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })

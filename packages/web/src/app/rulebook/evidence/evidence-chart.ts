@@ -5,6 +5,8 @@ import { Theme } from '../../shared/theme';
 
 const DASHES: readonly number[][] = [[], [7, 3], [2, 3], [9, 3, 2, 3]];
 const WIDTH_OF_AXIS = 44;
+/** Room behind the plot, where lines are named. */
+const RIGHT_OF_PLOT = 56;
 
 /** The course of one or more values: the present one in ember, the one before as a pale ghost. */
 @Component({
@@ -55,14 +57,20 @@ export class EvidenceChart implements OnDestroy {
         normalized: true,
         maintainAspectRatio: false,
         events: [],
-        layout: { padding: { right: 10, top: 14 } },
+        layout: { padding: { right: RIGHT_OF_PLOT, top: 14 } },
         elements: { point: { radius: 0 } },
         scales: {
           x: { type: 'linear', min: 0, ticks: { callback: (value) => (value === 0 ? '0 s' : `${value}`), maxTicksLimit: 8 }, grid: { display: false } },
           y: { ticks: { maxTicksLimit: 6 }, afterFit: (axis) => (axis.width = WIDTH_OF_AXIS) },
         },
       },
-      plugins: [{ id: 'regions', beforeDatasetsDraw: (chart) => this.shade(chart) }, { id: 'labels', afterDatasetsDraw: (chart) => this.name(chart) }],
+      plugins: [{ id: 'regions', beforeDatasetsDraw: (chart) => this.shade(chart) }, {
+          id: 'labels',
+          afterDatasetsDraw: (chart) => {
+            this.pin(chart);
+            this.name(chart);
+          },
+        }],
     });
     this.draw(this.now(), this.before());
   }
@@ -112,25 +120,44 @@ export class EvidenceChart implements OnDestroy {
     }
   }
 
+  /** What was done to it from outside, and when. */
+  private pin(chart: Chart): void {
+    const { ctx, chartArea, scales } = chart;
+    ctx.fillStyle = ctx.strokeStyle = getComputedStyle(document.documentElement).getPropertyValue('--brass');
+    ctx.font = "12px 'Atkinson Hyperlegible Next Variable', sans-serif";
+    for (const { t, label } of this.now().pins) {
+      const x = scales['x'].getPixelForValue(t);
+      ctx.setLineDash([2, 3]);
+      ctx.beginPath();
+      ctx.moveTo(x, chartArea.top);
+      ctx.lineTo(x, chartArea.bottom);
+      ctx.stroke();
+      ctx.setLineDash([]);
+      ctx.beginPath();
+      ctx.arc(x, chartArea.top - 4, 5, 0, 2 * Math.PI);
+      ctx.fill();
+      ctx.fillText(label, x + 10, chartArea.top);
+    }
+  }
+
   /** Names lines at their ends, where they can be told apart: no key to look up. */
   private name(chart: Chart): void {
     const { ctx, chartArea } = chart;
     const count = this.now().series.length;
     ctx.font = "12px 'Atkinson Hyperlegible Next Variable', sans-serif";
-    ctx.textAlign = 'right';
+    ctx.textAlign = 'left';
     const taken: number[] = [];
     chart.data.datasets.forEach((set, i) => {
       if (count === 1 && !this.before()) return;
       const last = chart.getDatasetMeta(i).data.at(-1);
       if (!last) return;
-      let y = Math.max(chartArea.top + 12, last.y - 7);
+      let y = last.y + 4;
       while (taken.some((t) => Math.abs(t - y) < 13)) y += 14;
       taken.push(y);
       ctx.fillStyle = String(set.borderColor);
       const ghost = i >= count;
-      ctx.fillText(count === 1 ? (ghost ? 'before' : 'now') : `${set.label}${ghost ? ', before' : ''}`, chartArea.right - 4, y);
+      ctx.fillText(count === 1 ? (ghost ? 'before' : 'now') : `${set.label}${ghost ? ' before' : ''}`, chartArea.right + 6, y, RIGHT_OF_PLOT - 6);
     });
-    ctx.textAlign = 'left';
   }
 
   ngOnDestroy(): void {

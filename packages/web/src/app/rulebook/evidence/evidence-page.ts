@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import type { Evidence, Use } from '@eager-ember/core';
+import type { Evidence, Span, Use } from '@eager-ember/core';
 import { Store } from '@ngrx/store';
 import { CoreClient } from '../../shared/core-client';
 import { documentFeature } from '../../store/document.reducer';
@@ -12,6 +12,8 @@ interface Fact {
   readonly label: string;
   readonly before: string | undefined;
   readonly now: string;
+  /** A figure rather than a sentence. */
+  readonly short: boolean;
 }
 
 const TITLES: Readonly<Record<string, string>> = { attributes: 'Sixty seconds of it', effects: 'Applied twice', abilities: 'A minute of asking for it' };
@@ -40,9 +42,20 @@ export class EvidencePage {
 
   protected readonly facts = computed<readonly Fact[]>(() => {
     const before = this.before()?.facts ?? [];
-    return (this.now()?.facts ?? []).map(({ label, value }) => ({ label, now: value, before: before.find((fact) => fact.label === label)?.value }));
+    return (this.now()?.facts ?? []).map(({ label, value }) => ({ label, now: value, before: before.find((fact) => fact.label === label)?.value, short: value.length < 14 }));
   });
   protected readonly moved = computed(() => this.before() !== undefined);
+
+  /** Spans that overlap stand below each other, the others in one line. */
+  protected readonly lanes = computed<readonly (readonly Span[])[]>(() => {
+    const lanes: Span[][] = [];
+    for (const span of this.now()?.spans ?? []) {
+      const free = lanes.find((lane) => lane[lane.length - 1].to <= span.from);
+      if (free) free.push(span);
+      else lanes.push([span]);
+    }
+    return lanes;
+  });
 
   /** The entries that speak of this one, each once. */
   protected readonly users = computed(() => {

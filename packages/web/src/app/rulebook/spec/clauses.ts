@@ -10,18 +10,17 @@ export interface Clause {
   readonly fits?: (entry: Readonly<Record<string, unknown>>) => boolean;
 }
 
-/** What else can be said, as chips. */
+/** What else can be said, as chips; a spec puts those of its own first. */
 @Component({
   selector: 'ee-clauses',
   template: `
-    @if (open().length > 0) {
-      <p>
-        <span class="soft">Add</span>
-        @for (clause of open(); track clause.at) {
-          <button type="button" class="chip" (click)="add(clause)">{{ clause.name }}</button>
-        }
-      </p>
-    }
+    <p>
+      <span class="soft">Add</span>
+      <ng-content />
+      @for (clause of open(); track clause.at) {
+        <button type="button" class="chip" (click)="add(clause)">{{ clause.name }}</button>
+      }
+    </p>
     @if (refusal()) {
       <p class="refusal" role="alert">{{ refusal() }}</p>
     }
@@ -33,6 +32,9 @@ export interface Clause {
       align-items: center;
       gap: 8px;
       margin: 4px 0 12px;
+    }
+    p > span:only-child {
+      display: none;
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -83,11 +83,10 @@ export class Part {
   }
 
   protected pick({ option }: MatAutocompleteSelectedEvent): void {
-    const before = this.typed();
     const text = String(option.value);
     this.typed.set(text);
-    // A name in the middle of a formula is not yet the end of it.
-    if (this.format().closed || !/[-+*/%(),?:<>=\s]/.test(before.trim())) void this.apply(true);
+    // A name that is all there is was meant; one in the middle of a formula is not yet the end of it.
+    if (this.format().closed || /^[a-z][A-Za-z0-9]*$/.test(text)) void this.apply(true);
   }
 
   protected leave(): void {

@@ -1,0 +1,69 @@
+import { createRequire } from 'node:module';
+import { readFileSync } from 'node:fs';
+import { Screen, Workbench } from './workbench.js';
+
+const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+
+interface Finding {
+  readonly id: string;
+  readonly impact: string;
+  readonly nodes: readonly { readonly html: string; readonly failureSummary: string }[];
+}
+
+describe('Accessibility', () => {
+  let workbench: Workbench;
+  let screen: Screen;
+  beforeAll(async () => {
+    workbench = await Workbench.start();
+    screen = await workbench.signIn();
+  }, 60_000);
+  afterAll(() => workbench.stop(), 30_000);
+
+  /** What axe finds serious or critical on the page as it is. */
+  async function serious(): Promise<string[]> {
+    // Through the debugger, which the page's content policy does not bind.
+    await screen.page.evaluate(AXE);
+    const found = (await screen.page.evaluate(`axe.run({ resultTypes: ['violations'] }).then((r) => r.violations)`)) as Finding[];
+    return found.filter((f) => ['serious', 'critical'].includes(f.impact)).map((f) => `${f.id}: ${f.nodes.map((n) => `${n.html} ${n.failureSummary}`).join('; ')}`.slice(0, 600));
+  }
+
+  for (const theme of ['light', 'dark'])
+    it(`finds nothing serious on any page, in the ${theme} theme`, async () => {
+      await screen.page.evaluate((t: string) => localStorage.setItem('eager-ember.theme', t), theme);
+      await screen.page.goto(workbench.url);
+      await screen.sees('li', 'Brinewick Salvage');
+      expect(await serious()).withContext('list').toEqual([]);
+      await screen.page.locator('ul li a').click();
+      await screen.sees('h2', 'What it comes to');
+      expect(await serious()).withContext('attribute').toEqual([]);
+      for (const chapter of ['Effects', 'Abilities']) {
+        await screen.click('link', chapter);
+        await screen.sees('h2', 'What it comes to');
+        expect(await serious()).withContext(chapter).toEqual([]);
+      }
+      await screen.page.keyboard.press('p');
+      await screen.sees('.verdict', 'Copy agrees with truth.');
+      await screen.page.keyboard.press('k');
+      expect(await serious()).withContext('playtest').toEqual([]);
+    }, 60_000);
+
+  it('fits a whole job into 1024 pixels, and the join page onto a phone', async () => {
+    await screen.page.setViewport({ width: 1024, height: 768 });
+    const wide = () => screen.page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
+    expect(await wide()).toBe(0);
+    await screen.page.goto(screen.page.url().replace(/playtest.*/, 'rulebook/attributes/oxygen'));
+    await screen.sees('h2', 'What it comes to');
+    expect(await wide()).toBe(0);
+    const join = await screen.page.evaluate(async () => {
+      const { rulesets } = (await (await fetch('/api/rulesets')).json()) as { rulesets: { id: string }[] };
+      const { rooms } = (await (await fetch(`/api/rooms?ruleset=${rulesets[0].id}`)).json()) as { rooms: { id: string }[] };
+      return ((await (await fetch(`/api/rooms/${rooms[0].id}`)).json()) as { seats: { join: string }[] }).seats[0].join;
+    });
+    await screen.page.setViewport({ width: 390, height: 800, isMobile: true, hasTouch: true });
+    await screen.page.goto(workbench.url + join);
+    await screen.sees('header', 'north');
+    await screen.page.waitForSelector('[data-attribute="oxygen"]');
+    expect(await wide()).toBe(0);
+    expect(await serious()).toEqual([]);
+  });
+});

@@ -1,0 +1,165 @@
+import { Screen, Workbench } from './workbench.js';
+
+describe('The Rulebook', () => {
+  let workbench: Workbench;
+  let screen: Screen;
+  beforeAll(async () => {
+    workbench = await Workbench.start();
+    screen = await workbench.signIn();
+  }, 60_000);
+  afterAll(() => workbench.stop(), 30_000);
+  afterEach(() => expect(screen.complaints.splice(0)).toEqual([]));
+
+  it('opens from the one-time link on the demo', async () => {
+    await screen.sees('li', /Brinewick Salvage.*11 stats, 3 effects, 1 ability/);
+    await screen.page.locator('ul li a').click();
+    await screen.sees('[aria-label="Spec"]', 'A pool from 0 to lung capacity, in seconds of air, starting full.');
+    await screen.drawnAs(50.925, false);
+  });
+
+  it('shows the new curve at once when the refill changes, with the old one as a ghost', async () => {
+    await screen.edit('refill a second', 'has(inBell) ? breathRate : -1');
+    await screen.drawnAs(63.95, true);
+    await screen.sees('tbody tr', 'Empty, from full 60 s 90 s');
+    await screen.sees('[role="status"]', 'saved · rev 2');
+  });
+
+  it('undoes and redoes, by key and by button', async () => {
+    await screen.page.keyboard.down('Control');
+    await screen.page.keyboard.press('z');
+    await screen.page.keyboard.up('Control');
+    await screen.drawnAs(50.925, true);
+    await screen.click('button', 'Redo');
+    await screen.drawnAs(63.95, true);
+    await screen.sees('[role="status"]', 'saved · rev 4');
+  });
+
+  it('refuses a start above the maximum under the sentence; the old value keeps working', async () => {
+    await screen.edit('start', '500');
+    await screen.sees('ee-sentence [role="alert"]', 'The start 500 is above the maximum 90.');
+    await screen.drawnAs(63.95, true);
+    await screen.page.keyboard.press('Escape');
+    await screen.lacks('ee-sentence [role="alert"]');
+    await screen.sees('ee-part button', 'full');
+    expect(await screen.text('[role="status"]')).toBe('saved · rev 4');
+  });
+
+  it('says where a formula is wrong and what was meant', async () => {
+    await screen.edit('refill a second', 'breathRat * 2');
+    await screen.sees('ee-sentence [role="alert"]', 'Nothing is called breathRat here. Did you mean breathRate?');
+    await screen.page.keyboard.press('Escape');
+    await screen.lacks('ee-sentence [role="alert"]');
+  });
+
+  it('lets a name be picked with the keyboard alone', async () => {
+    await screen.page.focus('ee-part button[aria-label^="maximum: "]');
+    await screen.page.keyboard.press('Enter');
+    await screen.page.waitForSelector('ee-part input');
+    await screen.page.keyboard.type('suit r');
+    await screen.sees('mat-option', 'Suit rating');
+    await screen.page.keyboard.press('ArrowDown');
+    await screen.page.keyboard.press('Enter');
+    await screen.sees('[aria-label="Spec"]', 'A pool from 0 to suit rating');
+    await screen.click('button', 'Undo Ctrl Z');
+    await screen.sees('[aria-label="Spec"]', 'A pool from 0 to lung capacity');
+  });
+
+  it('takes a clause in and out', async () => {
+    await screen.click('button', 'pause after a loss');
+    await screen.sees('[aria-label="Spec"]', 'and rests 2 s after a loss');
+    await screen.click('button', 'Undo Ctrl Z');
+    await screen.sees('ee-clauses', 'pause after a loss');
+  });
+
+  it('shows the entry as JSON and validates as it is typed', async () => {
+    await screen.click('button', 'Source');
+    await screen.page.waitForSelector('.cm-content');
+    await screen.sees('.cm-content', '"id": "oxygen"');
+    await screen.page.click('.cm-content');
+    await screen.page.keyboard.down('Control');
+    await screen.page.keyboard.press('End');
+    await screen.page.keyboard.up('Control');
+    await screen.page.keyboard.type('!');
+    await screen.sees('.verdict', 'This is not JSON yet');
+    await screen.page.keyboard.press('Backspace');
+    await screen.sees('.verdict', 'Sound, and applied.');
+    await screen.click('button', 'Sentences');
+  });
+
+  it('begins a new attribute, gives it to the divers, and deletes it with a way back', async () => {
+    await screen.click('button', '+ attribute');
+    await screen.sees('.id', 'newAttribute');
+    await screen.sees('[aria-label="Evidence"]', 'no kind of actor has it');
+    await screen.page.locator('ee-carriers button').click();
+    await screen.sees('[aria-label="Evidence"]', 'Sixty seconds of it');
+    await screen.click('button', 'Delete');
+    await screen.sees('[role="alert"]', 'is in use and stays');
+    await screen.page.locator('ee-carriers button').click();
+    await screen.sees('ee-carriers', '☐ Diver');
+    await screen.click('button', 'Delete');
+    await screen.sees('.id', 'oxygen');
+    expect(await screen.page.$$eval('.index', (all) => all.map((e) => e.textContent?.includes('New attribute')))).toEqual([false]);
+    await screen.sees('[role="status"]', /saved · rev \d+/);
+  });
+
+  it('is the same after a reload', async () => {
+    const before = await screen.text('[role="status"]');
+    await screen.page.reload();
+    await screen.sees('ee-part button', 'has(inBell) ? breathRate : -1');
+    expect(await screen.text('[role="status"]')).toBe(before);
+  });
+
+  it('offers to reapply an edit that came second', async () => {
+    const other = new Screen(await workbench.browser.newPage());
+    await other.page.goto(screen.page.url());
+    await other.drawnAs(63.95, false);
+    await other.edit('refill a second', 'has(inBell) ? breathRate : -3');
+    await other.sees('[role="status"]', /saved/);
+    await screen.page.bringToFront();
+    await screen.edit('group', 'Air');
+    await screen.sees('.banner', 'This ruleset was edited elsewhere');
+    await screen.click('button', 'Reapply my 1 edit');
+    await screen.lacks('.banner');
+    await screen.sees('[aria-label="Spec"]', 'has(inBell) ? breathRate : -3');
+    await screen.sees('[aria-label="Spec"]', 'It is listed under Air.');
+    await screen.sees('[role="status"]', /saved/);
+    await other.page.close();
+  });
+
+  it('keeps edits while the database is gone, also over a reload, and saves them when it is back', async () => {
+    workbench.stopDatabase();
+    await screen.edit('refill a second', 'has(inBell) ? breathRate : -2');
+    await screen.sees('.banner', 'The database can’t be reached. Your edits are kept here');
+    await screen.sees('[role="status"]', '1 edit not saved yet');
+    await workbench.startDatabase();
+    await screen.lacks('.banner');
+    await screen.sees('[role="status"]', /saved · rev/);
+    await screen.page.reload();
+    await screen.sees('ee-part button', 'has(inBell) ? breathRate : -2');
+  }, 60_000);
+
+  it('takes a ruleset in from a file, or lists all that is wrong with it', async () => {
+    await screen.page.goto(workbench.url);
+    const field = (await screen.page.waitForSelector('input[type="file"]')) as import('puppeteer-core').ElementHandle<HTMLInputElement>;
+    const { mkdtempSync, readFileSync, writeFileSync } = await import('node:fs');
+    const folder = mkdtempSync('/tmp/ember-files-');
+    const demo = readFileSync(new URL('../../examples/brinewick.json', import.meta.url), 'utf8');
+    writeFileSync(`${folder}/bad.json`, demo.replace('"start": 14', '"start": 1e999, "odd": 1').replace('"id": "silted"', '"id": "in bell"'));
+    await field.uploadFile(`${folder}/bad.json`);
+    await screen.sees('.problems', /was not taken in: \d problems/);
+    for (const path of ['/attributes/2/start', '/attributes/2/odd', '/statuses/1/id']) await screen.sees('.problems code', path);
+    writeFileSync(`${folder}/good.json`, demo.replace('Brinewick Salvage', 'Second Harbour'));
+    await field.uploadFile(`${folder}/good.json`);
+    await screen.sees('[aria-label="Spec"]', 'A pool from 0 to lung capacity');
+    expect(await screen.page.$eval('.name', (e) => (e as HTMLInputElement).value)).toBe('Second Harbour');
+  });
+
+  it('begins an empty ruleset and says what to do first', async () => {
+    await screen.page.goto(workbench.url);
+    await screen.page.locator('input[aria-label="Name of a new ruleset"]').fill('Empty Quay');
+    await screen.click('button', 'Begin it');
+    await screen.sees('h1', 'No attribute yet');
+    await screen.click('button', 'Begin the first attribute');
+    await screen.sees('[aria-label="Spec"]', 'A pool from 0 to 100, starting full.');
+  });
+});

@@ -1,0 +1,156 @@
+import { type ChildProcess, spawn } from 'node:child_process';
+import { chmodSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import puppeteer, { type Browser, type BrowserContext, type Page } from 'puppeteer-core';
+import { startPostgres } from '../../scripts/lib/postgres.mjs';
+
+const ROOT = fileURLToPath(new URL('../..', import.meta.url));
+const FLAGS = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'];
+const PATIENCE_MS = 15_000;
+jasmine.DEFAULT_TIMEOUT_INTERVAL = 40_000;
+
+/** The real application: its own database cluster, the built server as a process, Debian's Chromium. */
+export class Workbench {
+  private server: ChildProcess | undefined;
+  link = '';
+  port = 0;
+
+  private constructor(
+    private readonly home: string,
+    private cluster: Awaited<ReturnType<typeof startPostgres>>,
+    readonly browser: Browser,
+  ) {}
+
+  static async start(): Promise<Workbench> {
+    const home = mkdtempSync(join(tmpdir(), 'ember-e2e-'));
+    // The database's own user has to get in.
+    chmodSync(home, 0o755);
+    const cluster = await startPostgres(home, { durable: false });
+    const browser = await puppeteer.launch({ executablePath: process.env['CHROME_BIN'] ?? '/usr/bin/chromium', args: FLAGS, defaultViewport: { width: 1280, height: 800 } });
+    const workbench = new Workbench(home, cluster, browser);
+    await workbench.serve();
+    return workbench;
+  }
+
+  get url(): string {
+    return `http://127.0.0.1:${this.port}`;
+  }
+
+  /** Starts the server, on the port it had before where it had one. */
+  async serve(): Promise<void> {
+    const env = { ...process.env, NODE_ENV: 'production', LOG_LEVEL: 'fatal', DATABASE_URL: this.cluster.url, PORT: String(this.port), WEB_ROOT: join(ROOT, 'packages/web/dist/browser'), DEMO_RULESET: join(ROOT, 'examples/brinewick.json') };
+    const server = spawn(process.execPath, [join(ROOT, 'packages/server/dist/main.js')], { env, stdio: ['ignore', 'pipe', 'inherit'] });
+    this.server = server;
+    this.link = await new Promise<string>((done, fail) => {
+      let text = '';
+      server.stdout.setEncoding('utf8').on('data', (part: string) => {
+        text += part;
+        const link = /EMBER_LINK (\S+)/.exec(text)?.[1];
+        if (link) done(link);
+      });
+      server.on('exit', (code) => fail(new Error(`The server ended with ${code}`)));
+    });
+    this.port = Number(new URL(this.link).port);
+  }
+
+  /** Ends the server with no chance to say goodbye. */
+  async kill(): Promise<void> {
+    const server = this.server!;
+    const gone = new Promise((done) => server.once('exit', done));
+    server.kill('SIGKILL');
+    await gone;
+  }
+
+  stopDatabase(): void {
+    this.cluster.stop('immediate');
+  }
+
+  async startDatabase(): Promise<void> {
+    this.cluster = await this.cluster.restart();
+  }
+
+  /** A page that is signed in, with what it complains of on its console. */
+  async signIn(context: Browser | BrowserContext = this.browser): Promise<Screen> {
+    const page = await context.newPage();
+    const screen = new Screen(page);
+    await page.goto(this.link);
+    await screen.sees('h1', 'Rulesets');
+    return screen;
+  }
+
+  async stop(): Promise<void> {
+    await this.browser.close();
+    await this.kill();
+    this.cluster.stop('immediate');
+    rmSync(this.home, { recursive: true, force: true });
+  }
+}
+
+/** A page, with words for what a person does and sees. */
+export class Screen {
+  readonly complaints: string[] = [];
+
+  constructor(readonly page: Page) {
+    page.setDefaultTimeout(PATIENCE_MS);
+    page.on('pageerror', (error) => this.complaints.push(error instanceof Error ? error.message : String(error)));
+    page.on('console', (message) => {
+      // Chromium writes failed requests to the console by itself; those are tested by what the page then says.
+      if (message.type() === 'error' && !message.text().startsWith('Failed to load resource') && !message.text().includes('WebSocket connection')) this.complaints.push(message.text());
+    });
+  }
+
+  /** Clicks what has this role and exact name. */
+  async click(role: string, name: string): Promise<void> {
+    await this.page.locator(`::-p-aria([role="${role}"][name="${name}"])`).click();
+  }
+
+  /** Waits until something that fits the selector says this. */
+  async sees(selector: string, text: string | RegExp): Promise<void> {
+    const [source, flags] = typeof text === 'string' ? [text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'), ''] : [text.source, text.flags];
+    await this.page
+      .waitForFunction((s: string, p: string, f: string) => [...document.querySelectorAll(s)].some((e) => new RegExp(p, f).test((e as HTMLElement).innerText.replace(/\s+/g, ' '))), {}, selector, source, flags)
+      .catch(async () => {
+        const found = await this.page.$$eval(selector, (all) => all.map((e) => (e as HTMLElement).innerText.replace(/\s+/g, ' ').trim()));
+        throw new Error(`Waited in vain for ${String(text)} in ${selector}; there is ${JSON.stringify(found)} at ${this.page.url()}`);
+      });
+  }
+
+  async lacks(selector: string): Promise<void> {
+    await this.page.waitForFunction((s: string) => document.querySelector(s) === null, {}, selector);
+  }
+
+  /** Edits a part of a sentence: opens it by its label, types, applies. */
+  async edit(label: string, text: string, key: 'Enter' | 'Escape' = 'Enter'): Promise<void> {
+    await this.page.locator(`ee-part button[aria-label^="${label}: "]`).click();
+    const field = await this.page.waitForSelector(`ee-part input[aria-label="${label}"]`);
+    await this.page.waitForFunction((e) => document.activeElement === e, {}, field);
+    await field!.evaluate((e) => (e as HTMLInputElement).select());
+    await this.page.keyboard.type(text);
+    // The list of names may lie open over what was typed; what counts is the text.
+    await this.page.keyboard.press(key);
+  }
+
+  text(selector: string): Promise<string> {
+    return this.page.$eval(selector, (e) => (e as HTMLElement).innerText.replace(/\s+/g, ' ').trim());
+  }
+
+  /** What the last point of the evidence's first line is, and whether a ghost is drawn. */
+  async drawn(): Promise<{ last: number; ghost: boolean }> {
+    const text = (await this.page.$eval('ee-evidence-chart canvas', (e) => (e as HTMLCanvasElement).dataset['drawn'])) ?? '';
+    return { last: Number(text.split(/[, ]/)[0]), ghost: text.endsWith(' ghost') };
+  }
+
+  async drawnAs(last: number, ghost: boolean): Promise<void> {
+    await this.page.waitForFunction(
+      (l: number, g: boolean) => {
+        const drawn = document.querySelector<HTMLElement>('ee-evidence-chart canvas')?.dataset['drawn'] ?? '';
+        return Math.abs(Number(drawn.split(/[, ]/)[0]) - l) < 0.01 && drawn.endsWith(' ghost') === g;
+      },
+      {},
+      last,
+      ghost,
+    );
+  }
+}
