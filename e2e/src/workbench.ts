@@ -64,7 +64,7 @@ export class Workbench {
   }
 
   stopDatabase(): void {
-    this.cluster.stop('immediate');
+    this.cluster.stop('fast');
   }
 
   async startDatabase(): Promise<void> {

@@ -65,7 +65,8 @@ export async function startPostgres(home, { durable = true } = {}) {
   const { password, port: before } = JSON.parse(readFileSync(notes, 'utf8'));
   let port = before;
   if (!pg(bin, 'pg_ctl', ['status', '-D', data]).ok) {
-    port = await freePort(before ?? 0);
+    // Servers that outlived the database look for it where it was.
+    port = await freePort(before ?? 0, 5000);
     writeFileSync(notes, JSON.stringify({ password, port }), { mode: 0o600 });
     const speed = durable ? [] : ['-c', 'fsync=off', '-c', 'synchronous_commit=off', '-c', 'full_page_writes=off'];
     const options = ['-c', 'listen_addresses=127.0.0.1', '-c', `port=${port}`, '-c', 'unix_socket_directories=', ...speed].join(' ');

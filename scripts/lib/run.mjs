@@ -29,15 +29,24 @@ export function output(command, args, options = {}) {
   return status === 0 ? stdout.trim() : undefined;
 }
 
-export function freePort(wanted = 0) {
+function tryPort(wanted) {
   return new Promise((done) => {
     const server = createServer();
-    server.once('error', () => done(freePort(0)));
+    server.once('error', () => done(undefined));
     server.listen(wanted, '127.0.0.1', () => {
       const { port } = server.address();
       server.close(() => done(port));
     });
   });
+}
+
+/** The wanted port, or another where it is taken. A port that was let go of a moment ago may need a little while. */
+export async function freePort(wanted = 0, patienceMs = 0) {
+  for (const until = Date.now() + patienceMs; ; await new Promise((next) => setTimeout(next, 100))) {
+    const port = await tryPort(wanted);
+    if (port !== undefined) return port;
+    if (Date.now() >= until) return tryPort(0);
+  }
 }
 
 const SKIP = new Set(['node_modules', 'dist', '.angular', '.git', '.data', '.cache']);
