@@ -1,6 +1,6 @@
 import { createRequire } from 'node:module';
 import { readFileSync } from 'node:fs';
-import { Screen, Workbench } from './workbench.js';
+import { type Screen, Workbench } from './workbench.js';
 
 const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 
@@ -24,7 +24,9 @@ describe('Accessibility', () => {
     // Through the debugger, which the page's content policy does not bind.
     await screen.page.evaluate(AXE);
     const found = (await screen.page.evaluate(`axe.run({ resultTypes: ['violations'] }).then((r) => r.violations)`)) as Finding[];
-    return found.filter((f) => ['serious', 'critical'].includes(f.impact)).map((f) => `${f.id}: ${f.nodes.map((n) => `${n.html} ${n.failureSummary}`).join('; ')}`.slice(0, 600));
+    return found
+      .filter((f) => ['serious', 'critical'].includes(f.impact))
+      .map((f) => `${f.id}: ${f.nodes.map((n) => `${n.html} ${n.failureSummary}`).join('; ')}`.slice(0, 600));
   }
 
   for (const theme of ['light', 'dark'])
@@ -32,19 +34,27 @@ describe('Accessibility', () => {
       await screen.page.evaluate((t: string) => localStorage.setItem('eager-ember.theme', t), theme);
       await screen.page.goto(workbench.url);
       await screen.sees('li', 'Brinewick Salvage');
-      expect(await serious()).withContext('list').toEqual([]);
+      expect(await serious())
+        .withContext('list')
+        .toEqual([]);
       await screen.page.locator('ul li a').click();
       await screen.sees('h2', 'What it comes to');
-      expect(await serious()).withContext('attribute').toEqual([]);
+      expect(await serious())
+        .withContext('attribute')
+        .toEqual([]);
       for (const chapter of ['Effects', 'Abilities']) {
         await screen.click('link', chapter);
         await screen.sees('h2', 'What it comes to');
-        expect(await serious()).withContext(chapter).toEqual([]);
+        expect(await serious())
+          .withContext(chapter)
+          .toEqual([]);
       }
       await screen.page.keyboard.press('p');
       await screen.sees('.verdict', 'Copy agrees with truth.');
       await screen.page.keyboard.press('k');
-      expect(await serious()).withContext('playtest').toEqual([]);
+      expect(await serious())
+        .withContext('playtest')
+        .toEqual([]);
     }, 60_000);
 
   it('fits a whole job into 1024 pixels, and the join page onto a phone', async () => {

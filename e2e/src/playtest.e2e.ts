@@ -20,7 +20,12 @@ describe('Playtest', () => {
   const poke = async (kind: string, what: string, amount: string, on: string) => {
     await screen.page.keyboard.press('k');
     await screen.page.locator('select[aria-label="What to do"]').fill(kind);
-    await screen.page.waitForFunction((w: string) => [...document.querySelectorAll('select[aria-label="What it is about"] option')].some((o) => (o as HTMLOptionElement).value === w), {}, what);
+    await screen.page.waitForFunction(
+      (w: string) =>
+        [...document.querySelectorAll('select[aria-label="What it is about"] option')].some((o) => (o as HTMLOptionElement).value === w),
+      {},
+      what,
+    );
     await screen.page.select('select[aria-label="What it is about"]', what);
     if (amount !== '') await screen.page.locator('input[aria-label="Amount"]').fill(amount);
     await screen.page.select('select[aria-label="Seat"]', on);
@@ -44,7 +49,12 @@ describe('Playtest', () => {
     await screen.page.keyboard.down('d');
     await screen.sees(value('north', 'finSpeed'), '168');
     await screen.page.keyboard.up('d');
-    await screen.page.waitForFunction((s: string, n: number) => [...document.querySelectorAll<HTMLCanvasElement>(s)].every((c) => Number(c.dataset['pickups']) < n), {}, 'canvas', before);
+    await screen.page.waitForFunction(
+      (s: string, n: number) => [...document.querySelectorAll<HTMLCanvasElement>(s)].every((c) => Number(c.dataset['pickups']) < n),
+      {},
+      'canvas',
+      before,
+    );
     await screen.sees('ee-trace li', /Slipstream begins on north, for 6 s because north takes slipstream pod/);
   });
 
@@ -93,7 +103,10 @@ describe('Playtest', () => {
   });
 
   it('lets somebody drive south from another browser by the join link; both screens agree', async () => {
-    const answer = await screen.page.evaluate(async (id: string) => (await (await fetch(`/api/rooms/${id}`)).json()) as { seats: { join: string }[] }, room.split('/').at(-1)!);
+    const answer = await screen.page.evaluate(
+      async (id: string) => (await (await fetch(`/api/rooms/${id}`)).json()) as { seats: { join: string }[] },
+      room.split('/').at(-1)!,
+    );
     southLink = workbench.url + answer.seats[1].join;
     const elsewhere = await workbench.browser.createBrowserContext();
     const guest = new Screen(await elsewhere.newPage());

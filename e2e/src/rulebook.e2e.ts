@@ -145,7 +145,10 @@ describe('The Rulebook', () => {
     const { mkdtempSync, readFileSync, writeFileSync } = await import('node:fs');
     const folder = mkdtempSync('/tmp/ember-files-');
     const demo = readFileSync(new URL('../../examples/brinewick.json', import.meta.url), 'utf8');
-    writeFileSync(`${folder}/bad.json`, demo.replace('"start": 14', '"start": 1e999, "odd": 1').replace('"id": "silted"', '"id": "in bell"'));
+    writeFileSync(
+      `${folder}/bad.json`,
+      demo.replace('"start": 14', '"start": 1e999, "odd": 1').replace('"id": "silted"', '"id": "in bell"'),
+    );
     await field.uploadFile(`${folder}/bad.json`);
     await screen.sees('.problems', /was not taken in: \d problems/);
     for (const path of ['/attributes/2/start', '/attributes/2/odd', '/statuses/1/id']) await screen.sees('.problems code', path);

@@ -7,7 +7,15 @@ import puppeteer, { type Browser, type BrowserContext, type Page } from 'puppete
 import { startPostgres } from '../../scripts/lib/postgres.mjs';
 
 const ROOT = fileURLToPath(new URL('../..', import.meta.url));
-const FLAGS = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'];
+const FLAGS = [
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+];
 const PATIENCE_MS = 15_000;
 jasmine.DEFAULT_TIMEOUT_INTERVAL = 40_000;
 
@@ -28,7 +36,11 @@ export class Workbench {
     // The database's own user has to get in.
     chmodSync(home, 0o755);
     const cluster = await startPostgres(home, { durable: false });
-    const browser = await puppeteer.launch({ executablePath: process.env['CHROME_BIN'] ?? '/usr/bin/chromium', args: FLAGS, defaultViewport: { width: 1280, height: 800 } });
+    const browser = await puppeteer.launch({
+      executablePath: process.env['CHROME_BIN'] ?? '/usr/bin/chromium',
+      args: FLAGS,
+      defaultViewport: { width: 1280, height: 800 },
+    });
     const workbench = new Workbench(home, cluster, browser);
     await workbench.serve();
     return workbench;
@@ -40,7 +52,15 @@ export class Workbench {
 
   /** Starts the server, on the port it had before where it had one. */
   async serve(): Promise<void> {
-    const env = { ...process.env, NODE_ENV: 'production', LOG_LEVEL: 'fatal', DATABASE_URL: this.cluster.url, PORT: String(this.port), WEB_ROOT: join(ROOT, 'packages/web/dist/browser'), DEMO_RULESET: join(ROOT, 'examples/brinewick.json') };
+    const env = {
+      ...process.env,
+      NODE_ENV: 'production',
+      LOG_LEVEL: 'fatal',
+      DATABASE_URL: this.cluster.url,
+      PORT: String(this.port),
+      WEB_ROOT: join(ROOT, 'packages/web/dist/browser'),
+      DEMO_RULESET: join(ROOT, 'examples/brinewick.json'),
+    };
     const server = spawn(process.execPath, [join(ROOT, 'packages/server/dist/main.js')], { env, stdio: ['ignore', 'pipe', 'inherit'] });
     this.server = server;
     this.link = await new Promise<string>((done, fail) => {
@@ -97,7 +117,12 @@ export class Screen {
     page.on('pageerror', (error) => this.complaints.push(error instanceof Error ? error.message : String(error)));
     page.on('console', (message) => {
       // Chromium writes failed requests to the console by itself; those are tested by what the page then says.
-      if (message.type() === 'error' && !message.text().startsWith('Failed to load resource') && !message.text().includes('WebSocket connection')) this.complaints.push(message.text());
+      if (
+        message.type() === 'error' &&
+        !message.text().startsWith('Failed to load resource') &&
+        !message.text().includes('WebSocket connection')
+      )
+        this.complaints.push(message.text());
     });
   }
 
@@ -110,7 +135,14 @@ export class Screen {
   async sees(selector: string, text: string | RegExp): Promise<void> {
     const [source, flags] = typeof text === 'string' ? [text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'), ''] : [text.source, text.flags];
     await this.page
-      .waitForFunction((s: string, p: string, f: string) => [...document.querySelectorAll(s)].some((e) => new RegExp(p, f).test((e as HTMLElement).innerText.replace(/\s+/g, ' '))), {}, selector, source, flags)
+      .waitForFunction(
+        (s: string, p: string, f: string) =>
+          [...document.querySelectorAll(s)].some((e) => new RegExp(p, f).test((e as HTMLElement).innerText.replace(/\s+/g, ' '))),
+        {},
+        selector,
+        source,
+        flags,
+      )
       .catch(async () => {
         const found = await this.page.$$eval(selector, (all) => all.map((e) => (e as HTMLElement).innerText.replace(/\s+/g, ' ').trim()));
         throw new Error(`Waited in vain for ${String(text)} in ${selector}; there is ${JSON.stringify(found)} at ${this.page.url()}`);

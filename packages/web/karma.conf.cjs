@@ -4,6 +4,11 @@ module.exports = (config) =>
     plugins: [require('karma-jasmine'), require('karma-chrome-launcher')],
     reporters: ['progress'],
     browsers: ['Quiet'],
-    customLaunchers: { Quiet: { base: 'ChromeHeadless', flags: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync'] } },
+    customLaunchers: {
+      Quiet: {
+        base: 'ChromeHeadless',
+        flags: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+      },
+    },
     restartOnFileChange: false,
   });

@@ -2,7 +2,16 @@
 import { existsSync } from 'node:fs';
 import { isRoot, output, run, say, Stop, unlessDone } from './run.mjs';
 
-const MANIFESTS = ['package.json', 'package-lock.json', 'packages/core/package.json', 'packages/server/package.json', 'packages/cli/package.json', 'packages/web/package.json', 'e2e/package.json', 'bench/package.json'];
+const MANIFESTS = [
+  'package.json',
+  'package-lock.json',
+  'packages/core/package.json',
+  'packages/server/package.json',
+  'packages/cli/package.json',
+  'packages/web/package.json',
+  'e2e/package.json',
+  'bench/package.json',
+];
 const CORE = ['packages/core/src', 'packages/core/tsconfig.json', 'tsconfig.base.json'];
 
 export function checkNode() {
@@ -21,18 +30,41 @@ export async function installDependencies() {
 /** Builds the core, the server and the command line. */
 export async function buildCode() {
   const products = ['packages/core/dist/index.js', 'packages/server/dist/main.js', 'packages/cli/dist/main.js'];
-  await unlessDone('code', [...CORE, 'packages/server/src', 'packages/server/tsconfig.json', 'packages/cli/src', 'packages/cli/tsconfig.json', 'package-lock.json'], products, async () => {
-    say('Building the core, the server and the command line …');
-    await run('npx', ['tsc', '-b', 'packages/core', 'packages/server', 'packages/cli', '--force']);
-  });
+  await unlessDone(
+    'code',
+    [
+      ...CORE,
+      'packages/server/src',
+      'packages/server/tsconfig.json',
+      'packages/cli/src',
+      'packages/cli/tsconfig.json',
+      'package-lock.json',
+    ],
+    products,
+    async () => {
+      say('Building the core, the server and the command line …');
+      await run('npx', ['tsc', '-b', 'packages/core', 'packages/server', 'packages/cli', '--force']);
+    },
+  );
 }
 
 /** Builds the workbench. */
 export async function buildWeb() {
-  const inputs = [...CORE, 'packages/web/src', 'packages/web/public', 'packages/web/angular.json', 'packages/web/tsconfig.json', 'packages/web/tsconfig.app.json', 'package-lock.json'];
+  const inputs = [
+    ...CORE,
+    'packages/web/src',
+    'packages/web/public',
+    'packages/web/angular.json',
+    'packages/web/tsconfig.json',
+    'packages/web/tsconfig.app.json',
+    'package-lock.json',
+  ];
   await unlessDone('web', inputs, ['packages/web/dist/browser/index.html'], async () => {
     say('Building the workbench (half a minute) …');
-    await run('npx', ['ng', 'build', '--configuration', 'production'], { cwd: new URL('../../packages/web', import.meta.url).pathname, env: { ...process.env, NG_CLI_ANALYTICS: 'false' } });
+    await run('npx', ['ng', 'build', '--configuration', 'production'], {
+      cwd: new URL('../../packages/web', import.meta.url).pathname,
+      env: { ...process.env, NG_CLI_ANALYTICS: 'false' },
+    });
   });
 }
 

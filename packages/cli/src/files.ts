@@ -5,7 +5,9 @@ import type { Problem } from '@eager-ember/core';
 const LARGEST_FILE = 16 * 1024 * 1024;
 
 /** A file's text, or why it can't be had. */
-export function readText(file: string): { readonly text: string; readonly problem?: undefined } | { readonly text?: undefined; readonly problem: string } {
+export function readText(
+  file: string,
+): { readonly text: string; readonly problem?: undefined } | { readonly text?: undefined; readonly problem: string } {
   try {
     const bytes = readFileSync(file);
     if (bytes.length > LARGEST_FILE) return { problem: `${file} is larger than ${LARGEST_FILE} bytes.` };
@@ -18,5 +20,7 @@ export function readText(file: string): { readonly text: string; readonly proble
 
 /** `path: message`, a line each; the root's path is `/`. */
 export function inLines(problems: readonly Problem[]): string {
-  return problems.map(({ path, message, at }) => `${path || '/'}: ${message}${at === undefined ? '' : ` (character ${at + 1})`}\n`).join('');
+  return problems
+    .map(({ path, message, at }) => `${path || '/'}: ${message}${at === undefined ? '' : ` (character ${at + 1})`}\n`)
+    .join('');
 }

@@ -1,4 +1,14 @@
-import { checkScript, type Problem, readRulesetText, type RunRecord, runScript, type Script, type Rules, valuesBySeat, World } from '@eager-ember/core';
+import {
+  checkScript,
+  type Problem,
+  readRulesetText,
+  type RunRecord,
+  runScript,
+  type Script,
+  type Rules,
+  valuesBySeat,
+  type World,
+} from '@eager-ember/core';
 import { inLines, readText } from './files.js';
 
 /** Longest game that is played at once, in ticks: ten hours at 20 a second. */
@@ -45,7 +55,16 @@ export function run(file: string, scriptFile: string, options: Options): number 
     if (lines.length >= 1000) process.stdout.write(lines.splice(0).join('\n') + '\n');
   };
   const tell = options.json ? (record: RunRecord) => write(JSON.stringify(asJson(record))) : (record: RunRecord) => write(asText(record));
-  const world = runScript(rules, script, { until: ticks(options.until), seed: options.seed, ...(options.every === undefined ? {} : { every: Math.max(1, ticks(options.every)) }) }, tell);
+  const world = runScript(
+    rules,
+    script,
+    {
+      until: ticks(options.until),
+      seed: options.seed,
+      ...(options.every === undefined ? {} : { every: Math.max(1, ticks(options.every)) }),
+    },
+    tell,
+  );
   write(JSON.stringify(finish(world, script)));
   process.stdout.write(lines.join('\n') + '\n');
   return 0;

@@ -1,6 +1,13 @@
 // Concepts come first: they register themselves, and everything else asks the registry.
 export * from './concepts/index.js';
-export { ATTRIBUTE_KINDS, type AttributeEntry, changeAttribute, OPERATIONS, type Operation, readAttribute } from './concepts/attributes/index.js';
+export {
+  ATTRIBUTE_KINDS,
+  type AttributeEntry,
+  changeAttribute,
+  OPERATIONS,
+  type Operation,
+  readAttribute,
+} from './concepts/attributes/index.js';
 export type { EffectEntry } from './concepts/effects/index.js';
 export { applyEffect, endEffect, instancesOf } from './concepts/effects/index.js';
 export type { AbilityEntry } from './concepts/abilities/index.js';

@@ -4,7 +4,12 @@ import { Clock } from './rooms/clock.js';
 
 describe('The configuration', () => {
   it('has defaults for all but the database', () => {
-    expect(readConfig({ DATABASE_URL: 'postgres://a:b@127.0.0.1:5432/c' })).toEqual({ DATABASE_URL: 'postgres://a:b@127.0.0.1:5432/c', PORT: 4600, HOST: '127.0.0.1', LOG_LEVEL: 'info' });
+    expect(readConfig({ DATABASE_URL: 'postgres://a:b@127.0.0.1:5432/c' })).toEqual({
+      DATABASE_URL: 'postgres://a:b@127.0.0.1:5432/c',
+      PORT: 4600,
+      HOST: '127.0.0.1',
+      LOG_LEVEL: 'info',
+    });
   });
 
   it('says what is wrong with it, all at once', () => {
@@ -26,12 +31,15 @@ describe('The clock', () => {
     let ticks = 0;
     const began = performance.now();
     await new Promise<void>((done) => {
-      const clock = new Clock(() => 100, () => {
-        if (++ticks === 20) {
-          clock.stop();
-          done();
-        }
-      });
+      const clock = new Clock(
+        () => 100,
+        () => {
+          if (++ticks === 20) {
+            clock.stop();
+            done();
+          }
+        },
+      );
       clock.start();
       clock.start();
     });

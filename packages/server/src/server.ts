@@ -29,7 +29,14 @@ export async function startServer(config: Config, log: Logger = pino({ level: co
   const ticks = new Histogram({ name: 'ember_tick_seconds', help: 'Time a room takes for a tick', buckets, registers: [metrics] });
   const late = new Histogram({ name: 'ember_tick_late_seconds', help: 'How late a tick came', buckets, registers: [metrics] });
   const keeper = new RoomKeeper(sequelize, log, { tickSeconds: (s) => ticks.observe(s), lateSeconds: (s) => late.observe(s) });
-  new Gauge({ name: 'ember_rooms', help: 'Open rooms', registers: [metrics], collect() { this.set(keeper.count); } });
+  new Gauge({
+    name: 'ember_rooms',
+    help: 'Open rooms',
+    registers: [metrics],
+    collect() {
+      this.set(keeper.count);
+    },
+  });
 
   const sessions = new Sessions();
   const server = createServer(createApp({ config, log, sequelize, sessions, keeper, metrics }));

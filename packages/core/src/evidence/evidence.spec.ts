@@ -17,7 +17,10 @@ describe('Evidence', () => {
 
   it('of an effect shows both instances with their own ends', () => {
     const { series, spans, facts } = effectEvidence(rules, 'slipstream');
-    expect(spans.map(({ from, to }) => [from, to])).toEqual([[2, 8], [4, 10]]);
+    expect(spans.map(({ from, to }) => [from, to])).toEqual([
+      [2, 8],
+      [4, 10],
+    ]);
     expect(Math.max(...series[0].values)).toBe(216);
     expect(facts.map((f) => f.value)).toEqual(['120', '168', '216', '120']);
   });
@@ -30,7 +33,9 @@ describe('Evidence', () => {
   });
 
   it('of what nobody has is empty', () => {
-    const lone = compileRuleset(rulesetWith({ attributes: [pool('suit'), stat('idle', 1)], actors: [{ id: 'diver', label: 'Diver', kind: 'player' }] }));
+    const lone = compileRuleset(
+      rulesetWith({ attributes: [pool('suit'), stat('idle', 1)], actors: [{ id: 'diver', label: 'Diver', kind: 'player' }] }),
+    );
     expect(attributeEvidence(lone, 'suit').actor).toBeUndefined();
     expect(attributeEvidence(lone, 'no such').series).toEqual([]);
   });

@@ -40,7 +40,16 @@ export interface Evidence {
   readonly facts: readonly { readonly label: string; readonly value: string }[];
 }
 
-const NONE: Evidence = { actor: undefined, seconds: EVIDENCE_SECONDS, perSecond: 1, series: [], spans: [], pins: [], moments: [], facts: [] };
+const NONE: Evidence = {
+  actor: undefined,
+  seconds: EVIDENCE_SECONDS,
+  perSecond: 1,
+  series: [],
+  spans: [],
+  pins: [],
+  moments: [],
+  facts: [],
+};
 const SEAT = 'trial';
 
 interface Situation {
@@ -126,8 +135,18 @@ export function attributeEvidence(rules: Rules, id: string): Evidence {
   };
 }
 
-function attributeFacts(rules: Rules, entry: AttributeEntry, actor: ActorEntry, status: string | undefined, course: readonly number[]): Evidence['facts'] {
-  const facts = [{ label: 'Highest', value: text(Math.max(...course)) }, { label: 'Lowest', value: text(Math.min(...course)) }, { label: `After ${EVIDENCE_SECONDS} s of this`, value: text(course[course.length - 1]) }];
+function attributeFacts(
+  rules: Rules,
+  entry: AttributeEntry,
+  actor: ActorEntry,
+  status: string | undefined,
+  course: readonly number[],
+): Evidence['facts'] {
+  const facts = [
+    { label: 'Highest', value: text(Math.max(...course)) },
+    { label: 'Lowest', value: text(Math.min(...course)) },
+    { label: `After ${EVIDENCE_SECONDS} s of this`, value: text(course[course.length - 1]) },
+  ];
   if (entry.kind !== 'pool' || !entry.refill) return facts;
   const long = 600;
   const until = (set: number, grants: boolean, done: (now: number, before: number) => boolean) => {
@@ -143,9 +162,18 @@ function attributeFacts(rules: Rules, entry: AttributeEntry, actor: ActorEntry, 
   const label = status ? `, ${(rules.chapters.get('statuses')?.entries.find((s) => s.id === status)?.label ?? status).toLowerCase()}` : '';
   const low = Math.min(0, ...course);
   if (full > low) {
-    const top = play(rules, { actor, pokes: [...(status ? [{ at: 0, seat: SEAT, do: 'grant', status }] : []), { at: 0, seat: SEAT, do: 'set', attribute: entry.id, value: 1e6 }], seconds: 1, watch: [entry.id] }).values.get(entry.id)![0];
+    const top = play(rules, {
+      actor,
+      pokes: [
+        ...(status ? [{ at: 0, seat: SEAT, do: 'grant', status }] : []),
+        { at: 0, seat: SEAT, do: 'set', attribute: entry.id, value: 1e6 },
+      ],
+      seconds: 1,
+      watch: [entry.id],
+    }).values.get(entry.id)![0];
     facts.push({ label: `Full, from empty${label}`, value: until(-1e6, true, (now) => now >= top) });
-    if (course.some((now, i) => i > 0 && now < course[i - 1])) facts.push({ label: 'Empty, from full', value: until(1e6, false, (now) => now <= low) });
+    if (course.some((now, i) => i > 0 && now < course[i - 1]))
+      facts.push({ label: 'Empty, from full', value: until(1e6, false, (now) => now <= low) });
   }
   return facts;
 }
@@ -202,7 +230,11 @@ export function abilityEvidence(rules: Rules, id: string): Evidence {
     actor: actor.label,
     seconds: EVIDENCE_SECONDS,
     perSecond: rules.tickRate,
-    series: watch.map((cost) => ({ id: cost, label: rules.chapters.get('attributes')!.entries.find((a) => a.id === cost)!.label, values: values.get(cost)! })),
+    series: watch.map((cost) => ({
+      id: cost,
+      label: rules.chapters.get('attributes')!.entries.find((a) => a.id === cost)!.label,
+      values: values.get(cost)!,
+    })),
     spans: used.map((m, i) => ({ from: m.t, to: Math.min(EVIDENCE_SECONDS, used[i + 1]?.t ?? EVIDENCE_SECONDS), label: `use ${i + 1}` })),
     pins: [],
     moments: used,

@@ -70,7 +70,13 @@ export interface CompiledFormula {
 }
 
 /** Functions of chapters that not every ruleset has: an unknown id is then the better message than an unknown function. */
-const EXPECTED_ELSEWHERE: Readonly<Record<string, string>> = { level: 'level track', done: 'quest', count: 'effect', curve: 'curve', has: 'status' };
+const EXPECTED_ELSEWHERE: Readonly<Record<string, string>> = {
+  level: 'level track',
+  done: 'quest',
+  count: 'effect',
+  curve: 'curve',
+  has: 'status',
+};
 
 /**
  * Compiles a formula against what a ruleset knows.
@@ -82,7 +88,9 @@ export function compileFormula(text: string, vocabulary: Vocabulary, place: Form
   const { run, yields } = compiler.compile(node);
   if (yields !== place.yields)
     throw new FormulaError(
-      place.yields === 'condition' ? 'A condition is expected here, such as suit < 20; this is a number.' : 'A number is expected here; this is a condition. Write condition ? 1 : 0 to make one of it.',
+      place.yields === 'condition'
+        ? 'A condition is expected here, such as suit < 20; this is a number.'
+        : 'A number is expected here; this is a condition. Write condition ? 1 : 0 to make one of it.',
       node.at,
     );
   const onGrid: FormulaFunction = yields === 'amount' ? (world, parties) => toGrid(run(world, parties)) : run;
@@ -138,14 +146,19 @@ class Compiler {
   private expect(yields: Yield, node: FormulaNode): FormulaFunction {
     const part = this.compile(node);
     if (part.yields !== yields)
-      throw new FormulaError(yields === 'amount' ? 'A number is expected here, and this is a condition.' : 'A condition is expected here, and this is a number.', node.at);
+      throw new FormulaError(
+        yields === 'amount' ? 'A number is expected here, and this is a condition.' : 'A condition is expected here, and this is a number.',
+        node.at,
+      );
     return part.run;
   }
 
   private party(party: string | null, at: number): (parties: Parties) => number {
     if (party === null) return (p) => p.owner;
     if (!(this.place.parties as readonly string[]).includes(party)) {
-      const known = this.place.parties.length ? `${this.place.parties.join(' and ')} can be named here` : 'only the owner can be spoken of here, with bare names';
+      const known = this.place.parties.length
+        ? `${this.place.parties.join(' and ')} can be named here`
+        : 'only the owner can be spoken of here, with bare names';
       throw new FormulaError(`There is no ${party} here: ${known}.`, at);
     }
     const name = party as PartyName;
@@ -178,7 +191,8 @@ class Compiler {
     if (op === 'and' || op === 'or') {
       const left = this.expect('condition', leftNode);
       const right = this.expect('condition', rightNode);
-      const run: FormulaFunction = op === 'and' ? (w, p) => (left(w, p) !== 0 ? right(w, p) : 0) : (w, p) => (left(w, p) !== 0 ? 1 : right(w, p));
+      const run: FormulaFunction =
+        op === 'and' ? (w, p) => (left(w, p) !== 0 ? right(w, p) : 0) : (w, p) => (left(w, p) !== 0 ? 1 : right(w, p));
       return { run, yields: 'condition' };
     }
     const left = this.expect('amount', leftNode);
@@ -192,7 +206,8 @@ class Compiler {
   private call(name: string, party: string | null, args: readonly FormulaNode[], at: number): Part {
     const math = party === null && Object.hasOwn(MATH_FUNCTIONS, name) ? MATH_FUNCTIONS[name] : undefined;
     if (math) {
-      if (args.length < math.least || args.length > math.most) throw new FormulaError(`Write ${math.usage}: it was given ${args.length}.`, at);
+      if (args.length < math.least || args.length > math.most)
+        throw new FormulaError(`Write ${math.usage}: it was given ${args.length}.`, at);
       const parts = args.map((arg) => this.expect('amount', arg));
       const { run } = math;
       if (parts.length === 1) return { run: (w, p) => run(parts[0](w, p)), yields: 'amount' };
@@ -201,7 +216,8 @@ class Compiler {
     }
     const entry = this.vocabulary.functions.find((f) => f.name === name);
     if (entry) return this.entryCall(entry, party, args, at);
-    if (Object.hasOwn(EXPECTED_ELSEWHERE, name)) throw new FormulaError(`${name}(…) needs a ${EXPECTED_ELSEWHERE[name]}, and this ruleset has none.`, at);
+    if (Object.hasOwn(EXPECTED_ELSEWHERE, name))
+      throw new FormulaError(`${name}(…) needs a ${EXPECTED_ELSEWHERE[name]}, and this ruleset has none.`, at);
     const known = [...Object.keys(MATH_FUNCTIONS), ...this.vocabulary.functions.map((f) => f.name)];
     throw new FormulaError(`There is no function ${name}.${didYouMean(name, known)}`, at);
   }
@@ -212,7 +228,11 @@ class Compiler {
     const usage = `${entry.name}(id${', x'.repeat(entry.amounts)})`;
     if (first?.kind !== 'name' || first.party !== null || args.length !== entry.amounts + 1) throw new FormulaError(`Write ${usage}.`, at);
     const index = entry.ids.indexOf(first.name);
-    if (index < 0) throw new FormulaError(`No ${EXPECTED_ELSEWHERE[entry.name] ?? 'entry'} is called ${first.name}.${didYouMean(first.name, entry.ids)}`, first.at);
+    if (index < 0)
+      throw new FormulaError(
+        `No ${EXPECTED_ELSEWHERE[entry.name] ?? 'entry'} is called ${first.name}.${didYouMean(first.name, entry.ids)}`,
+        first.at,
+      );
     this.references.push({ chapter: entry.chapter, id: first.name, party, at: first.at });
     const read = entry.read(index);
     const amount = entry.amounts > 0 ? this.expect('amount', args[1]) : () => 0;

@@ -1,9 +1,37 @@
 import * as fc from 'fast-check';
-import { compileFormula, compileRuleset, exp, FormulaError, log, NOBODY, parseFormula, pow, type Vocabulary, type World } from '../index.js';
+import {
+  compileFormula,
+  compileRuleset,
+  exp,
+  FormulaError,
+  log,
+  NOBODY,
+  parseFormula,
+  pow,
+  type Vocabulary,
+  type World,
+} from '../index.js';
 import { pool, rulesetWith, stat, Trial } from '../testing/rulesets.js';
 
 const PLACE = { yields: 'amount', parties: ['source'] } as const;
-const rules = () => compileRuleset(rulesetWith({ attributes: [pool('suit'), stat('torchPower', 18)], statuses: [{ id: 'winded', label: 'Winded' }], effects: [{ id: 'silt', label: 'Silt', lasts: '3s' }], curves: [{ id: 'pressure', label: 'Pressure', points: [[0, 1], [10, 3]] }] }));
+const rules = () =>
+  compileRuleset(
+    rulesetWith({
+      attributes: [pool('suit'), stat('torchPower', 18)],
+      statuses: [{ id: 'winded', label: 'Winded' }],
+      effects: [{ id: 'silt', label: 'Silt', lasts: '3s' }],
+      curves: [
+        {
+          id: 'pressure',
+          label: 'Pressure',
+          points: [
+            [0, 1],
+            [10, 3],
+          ],
+        },
+      ],
+    }),
+  );
 const none = undefined as unknown as World;
 const value = (text: string) => compileFormula(text, rules().vocabulary, PLACE).run(none, NOBODY);
 const truth = (text: string) => compileFormula(text, rules().vocabulary, { ...PLACE, yields: 'condition' }).run(none, NOBODY);
@@ -50,18 +78,36 @@ describe('Formulas', () => {
     expect(value('sqrt(-1)')).toBe(0);
     expect(value('pow(10, 300) * pow(10, 300)')).toBe(1e9);
     fc.assert(
-      fc.property(fc.integer({ min: -1000, max: 1000 }), fc.integer({ min: -1000, max: 1000 }), fc.constantFrom('+', '-', '*', '/', '%'), (a, b, op) => {
-        expect(Number.isFinite(value(`(${a}) ${op} (${b})`))).toBeTrue();
-      }),
+      fc.property(
+        fc.integer({ min: -1000, max: 1000 }),
+        fc.integer({ min: -1000, max: 1000 }),
+        fc.constantFrom('+', '-', '*', '/', '%'),
+        (a, b, op) => {
+          expect(Number.isFinite(value(`(${a}) ${op} (${b})`))).toBeTrue();
+        },
+      ),
     );
   });
 
   it('read the owner by bare names, statuses, counts and curves', () => {
     const trial = Trial.of({
-      attributes: [pool('suit', { start: 40 }), stat('torchPower', 18), stat('reach', 'curve(pressure, suit / 10) * 10 + (has(winded) ? 1000 : 0) + count(silt)')],
+      attributes: [
+        pool('suit', { start: 40 }),
+        stat('torchPower', 18),
+        stat('reach', 'curve(pressure, suit / 10) * 10 + (has(winded) ? 1000 : 0) + count(silt)'),
+      ],
       statuses: [{ id: 'winded', label: 'Winded' }],
       effects: [{ id: 'silt', label: 'Silt', lasts: '3s' }],
-      curves: [{ id: 'pressure', label: 'Pressure', points: [[0, 1], [10, 3]] }],
+      curves: [
+        {
+          id: 'pressure',
+          label: 'Pressure',
+          points: [
+            [0, 1],
+            [10, 3],
+          ],
+        },
+      ],
     });
     expect(trial.value('reach')).toBe(18);
   });
@@ -81,7 +127,25 @@ describe('Formulas', () => {
   });
 
   it('refuse what is unfinished or not theirs', () => {
-    for (const text of ['', '  ', '2 +', '(2', '2 3', 'a.b.c', 'suit[0]', '"text"', 'this', '[1, 2]', '1e999', 'min(1)', 'constructor', '__proto__', 'suit(1)', 'a = 2', '{}'])
+    for (const text of [
+      '',
+      '  ',
+      '2 +',
+      '(2',
+      '2 3',
+      'a.b.c',
+      'suit[0]',
+      '"text"',
+      'this',
+      '[1, 2]',
+      '1e999',
+      'min(1)',
+      'constructor',
+      '__proto__',
+      'suit(1)',
+      'a = 2',
+      '{}',
+    ])
       expect(errorOf(text)).withContext(text).toBeInstanceOf(FormulaError);
     expect(errorOf('1 +'.repeat(200) + '1').message).toContain('at most');
     expect(errorOf('('.repeat(60) + '1' + ')'.repeat(60) + '+ abs('.repeat(50) + '1' + ')'.repeat(50))).toBeInstanceOf(FormulaError);
@@ -96,7 +160,27 @@ describe('Formulas', () => {
   });
 
   it('parse anything without throwing anything but their own error', () => {
-    const piece = fc.constantFrom('suit', '1', '+', '(', ')', '?', ':', 'and', 'not', '.', ',', 'min', '<', ' ', '"', '[', '2.5', '-', 'source');
+    const piece = fc.constantFrom(
+      'suit',
+      '1',
+      '+',
+      '(',
+      ')',
+      '?',
+      ':',
+      'and',
+      'not',
+      '.',
+      ',',
+      'min',
+      '<',
+      ' ',
+      '"',
+      '[',
+      '2.5',
+      '-',
+      'source',
+    );
     fc.assert(
       fc.property(fc.array(piece, { maxLength: 14 }), (pieces) => {
         try {

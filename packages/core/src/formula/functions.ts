@@ -15,7 +15,12 @@ export const divide = (a: number, b: number): number => (b === 0 ? 0 : a / b);
 /** The remainder with the sign of the divisor, so that `-1 % 4` is 3; 0 where the divisor is 0. */
 export const remainder = (a: number, b: number): number => (b === 0 ? 0 : a - b * Math.floor(a / b));
 
-const fixed = (usage: string, count: number, run: (...args: number[]) => number): MathFunction => ({ least: count, most: count, usage, run });
+const fixed = (usage: string, count: number, run: (...args: number[]) => number): MathFunction => ({
+  least: count,
+  most: count,
+  usage,
+  run,
+});
 
 export const MATH_FUNCTIONS: Readonly<Record<string, MathFunction>> = {
   min: { least: 2, most: 8, usage: 'min(a, b)', run: (...all) => all.reduce((a, b) => (b < a ? b : a)) },

@@ -9,7 +9,13 @@ export type FormulaNode =
   | { readonly kind: 'unary'; readonly op: '-' | '+' | 'not'; readonly of: FormulaNode; readonly at: number }
   | { readonly kind: 'binary'; readonly op: string; readonly left: FormulaNode; readonly right: FormulaNode; readonly at: number }
   | { readonly kind: 'choice'; readonly test: FormulaNode; readonly then: FormulaNode; readonly else: FormulaNode; readonly at: number }
-  | { readonly kind: 'call'; readonly party: string | null; readonly name: string; readonly args: readonly FormulaNode[]; readonly at: number };
+  | {
+      readonly kind: 'call';
+      readonly party: string | null;
+      readonly name: string;
+      readonly args: readonly FormulaNode[];
+      readonly at: number;
+    };
 
 /** A formula that can't be read: where in the text, and what to do about it. */
 export class FormulaError extends Error {
@@ -28,7 +34,19 @@ const DEEPEST = 40;
 
 /** Operators by binding strength, weakest first. */
 const BINARY: Record<string, number> = {
-  or: 1, and: 2, '==': 6, '!=': 6, '<': 7, '>': 7, '<=': 7, '>=': 7, '+': 9, '-': 9, '*': 10, '/': 10, '%': 10,
+  or: 1,
+  and: 2,
+  '==': 6,
+  '!=': 6,
+  '<': 7,
+  '>': 7,
+  '<=': 7,
+  '>=': 7,
+  '+': 9,
+  '-': 9,
+  '*': 10,
+  '/': 10,
+  '%': 10,
 };
 
 /** What our operators are mistaken for, and how to write them. */
@@ -79,7 +97,8 @@ class PositionedParser extends Jsep {
  */
 export function parseFormula(text: string): FormulaNode {
   if (text.trim() === '') throw new FormulaError('A formula is expected here.', 0);
-  if (text.length > LONGEST_FORMULA) throw new FormulaError(`A formula has at most ${LONGEST_FORMULA} characters; this one has ${text.length}.`, LONGEST_FORMULA);
+  if (text.length > LONGEST_FORMULA)
+    throw new FormulaError(`A formula has at most ${LONGEST_FORMULA} characters; this one has ${text.length}.`, LONGEST_FORMULA);
   const foreign = /&&|\|\||\*\*|\^|(?<![=!<>])=(?!=)|!(?!=)/.exec(text);
   if (foreign) throw new FormulaError(`Write ${FOREIGN[foreign[0]]} instead of ${foreign[0]}.`, foreign.index);
   let raw: RawNode;
@@ -87,13 +106,22 @@ export function parseFormula(text: string): FormulaNode {
     raw = new PositionedParser(text).parse();
   } catch (error) {
     const { index, description } = error as { index?: number; description?: string };
-    throw new FormulaError(`This can't be read: ${lowerFirst(description ?? 'unexpected end')}.`, Math.min(index ?? text.length, text.length));
+    throw new FormulaError(
+      `This can't be read: ${lowerFirst(description ?? 'unexpected end')}.`,
+      Math.min(index ?? text.length, text.length),
+    );
   }
   return convert(raw, text, 0);
 }
 
 function lowerFirst(text: string): string {
-  return text.charAt(0).toLowerCase() + text.slice(1).replace(/ at character \d+$/, '').replace(/\.$/, '');
+  return (
+    text.charAt(0).toLowerCase() +
+    text
+      .slice(1)
+      .replace(/ at character \d+$/, '')
+      .replace(/\.$/, '')
+  );
 }
 
 function convert(raw: RawNode, text: string, depth: number): FormulaNode {

@@ -34,7 +34,8 @@ export class Copy {
       this.tables.set(spec.table, table);
       this.byName.set(spec.name, table);
     }
-    for (const spec of schema.tables) if (spec.extends !== undefined) this.byName.get(spec.extends)?.extensions.push(this.byName.get(spec.name)!);
+    for (const spec of schema.tables)
+      if (spec.extends !== undefined) this.byName.get(spec.extends)?.extensions.push(this.byName.get(spec.name)!);
   }
 
   /**
@@ -90,7 +91,13 @@ export class Copy {
     return this.schema.entries[chapter]?.[index] ?? '';
   }
 
-  private put(table: CopyTable, row: number, column: string, value: CopyValue, before: Map<string, CopyValue | undefined> | undefined): void {
+  private put(
+    table: CopyTable,
+    row: number,
+    column: string,
+    value: CopyValue,
+    before: Map<string, CopyValue | undefined> | undefined,
+  ): void {
     const cells = (table.rows[row] ??= new Map());
     this.note(before, table, row, column, cells.get(column));
     cells.set(column, value);
@@ -105,7 +112,13 @@ export class Copy {
     for (const extension of table.extensions) this.drop(extension, row, before);
   }
 
-  private note(before: Map<string, CopyValue | undefined> | undefined, table: CopyTable, row: number, column: string, value: CopyValue | undefined): void {
+  private note(
+    before: Map<string, CopyValue | undefined> | undefined,
+    table: CopyTable,
+    row: number,
+    column: string,
+    value: CopyValue | undefined,
+  ): void {
     if (!before || !this.listeners.has(`${table.name}/${column}`)) return;
     const key = `${table.name}/${column}/${row}`;
     if (!before.has(key)) before.set(key, value);
@@ -146,7 +159,8 @@ export class Copy {
   contents(): Record<string, Record<number, Record<string, CopyValue>>> {
     const all: Record<string, Record<number, Record<string, CopyValue>>> = {};
     for (const table of this.byName.values())
-      for (const row of this.rows(table.name)) (all[table.name] ??= {})[row] = Object.fromEntries([...table.rows[row]!].sort(([a], [b]) => (a < b ? -1 : 1)));
+      for (const row of this.rows(table.name))
+        (all[table.name] ??= {})[row] = Object.fromEntries([...table.rows[row]!].sort(([a], [b]) => (a < b ? -1 : 1)));
     return all;
   }
 }

@@ -48,7 +48,9 @@ export function encodeMessage(message: ClientMessage | ServerMessage): Uint8Arra
 }
 
 /** A message from a client, or what is wrong with it. */
-export function readClientMessage(bytes: Uint8Array): { readonly message: ClientMessage; readonly error?: undefined } | { readonly message?: undefined; readonly error: string } {
+export function readClientMessage(
+  bytes: Uint8Array,
+): { readonly message: ClientMessage; readonly error?: undefined } | { readonly message?: undefined; readonly error: string } {
   if (bytes.length > LONGEST_MESSAGE) return { error: `A message has at most ${LONGEST_MESSAGE} bytes; this one had ${bytes.length}.` };
   let value: unknown;
   try {

@@ -1,7 +1,19 @@
 import { decode } from '@msgpack/msgpack';
 import * as fc from 'fast-check';
 import brinewick from '../../../../examples/brinewick.json' with { type: 'json' };
-import { actorOfSeat, announcementsFor, compileRuleset, Copy, Publisher, readClientMessage, encodeMessage, shownTo, type Viewer, wireSchemaOf, World } from '../index.js';
+import {
+  actorOfSeat,
+  announcementsFor,
+  compileRuleset,
+  Copy,
+  Publisher,
+  readClientMessage,
+  encodeMessage,
+  shownTo,
+  type Viewer,
+  wireSchemaOf,
+  World,
+} from '../index.js';
 import { input, join, poke, pool, rulesetWith, stat, Trial } from '../testing/rulesets.js';
 
 const DEMO = compileRuleset(brinewick);
@@ -15,9 +27,19 @@ describe('A copy', () => {
   const act = fc.record({
     seat: fc.constantFrom('north', 'south', 'east'),
     ask: fc.oneof(
-      fc.record({ kind: fc.constant('input'), do: fc.constant('moveTo'), x: fc.integer({ min: 0, max: 960 }), y: fc.integer({ min: 0, max: 540 }) }),
+      fc.record({
+        kind: fc.constant('input'),
+        do: fc.constant('moveTo'),
+        x: fc.integer({ min: 0, max: 960 }),
+        y: fc.integer({ min: 0, max: 540 }),
+      }),
       fc.record({ kind: fc.constant('input'), do: fc.constant('use'), ability: fc.constant('sonarPing') }),
-      fc.record({ kind: fc.constant('poke'), do: fc.constantFrom('hurt', 'heal'), attribute: fc.constantFrom('suit', 'oxygen', 'stamina', 'scrip'), amount: fc.integer({ min: 1, max: 60 }) }),
+      fc.record({
+        kind: fc.constant('poke'),
+        do: fc.constantFrom('hurt', 'heal'),
+        attribute: fc.constantFrom('suit', 'oxygen', 'stamina', 'scrip'),
+        amount: fc.integer({ min: 1, max: 60 }),
+      }),
       fc.record({ kind: fc.constant('poke'), do: fc.constant('apply'), effect: fc.constantFrom('slipstream', 'silt', 'marked') }),
       fc.constant({ kind: 'leave' }),
       fc.constant({ kind: 'join' }),
@@ -49,7 +71,14 @@ describe('A copy', () => {
           const { kind, ...rest } = ask as { kind: string; do: string };
           // Who leaves and comes back begins with a new copy, as a new connection does.
           if (kind === 'leave' || kind === 'join') copies.set(seat, new Copy(wireSchemaOf(DEMO)));
-          const command = kind === 'input' ? input(seat, rest) : kind === 'poke' ? poke(seat, rest) : kind === 'join' ? join(seat) : { kind, args: { seat } };
+          const command =
+            kind === 'input'
+              ? input(seat, rest)
+              : kind === 'poke'
+                ? poke(seat, rest)
+                : kind === 'join'
+                  ? join(seat)
+                  : { kind, args: { seat } };
           world.step([command]);
           for (let i = 0; i < wait; i++) world.step();
           tell(arrives);
@@ -88,7 +117,12 @@ describe('A copy', () => {
   });
 
   it('is not even told the names of what only the server knows', () => {
-    const rules = compileRuleset(rulesetWith({ attributes: [pool('suit'), pool('dread', { see: 'server', max: 'fear' }), stat('fear', 3, { see: 'server' })], effects: [{ id: 'curse', label: 'Curse', lasts: '5s', see: 'server' }] }));
+    const rules = compileRuleset(
+      rulesetWith({
+        attributes: [pool('suit'), pool('dread', { see: 'server', max: 'fear' }), stat('fear', 3, { see: 'server' })],
+        effects: [{ id: 'curse', label: 'Curse', lasts: '5s', see: 'server' }],
+      }),
+    );
     const said = JSON.stringify(wireSchemaOf(rules));
     for (const secret of ['dread', 'fear', 'curse', 'Curse']) expect(said).withContext(secret).not.toContain(secret);
     expect(JSON.stringify(wireSchemaOf(rules, true))).toContain('dread');
@@ -126,7 +160,10 @@ describe('A copy', () => {
     stop();
     trial.poke({ do: 'hurt', attribute: 'suit', amount: 30 });
     tell();
-    expect(heard).toEqual([[0, 100, undefined], [0, 70, 100]]);
+    expect(heard).toEqual([
+      [0, 100, undefined],
+      [0, 70, 100],
+    ]);
   });
 
   it('does not take in a frame that builds on one it never had', () => {
@@ -156,7 +193,10 @@ describe('Announcements', () => {
     const world = World.start(DEMO, 1);
     world.step([join('north', { team: 'petrel' }), join('south', { team: 'gannet' })]);
     world.step([input('north', { do: 'use', ability: 'sonarPing' })]);
-    const events = world.step([input('north', { do: 'use', ability: 'sonarPing' }), poke('north', { do: 'spawn', pickup: 'slipstreamPod' })]);
+    const events = world.step([
+      input('north', { do: 'use', ability: 'sonarPing' }),
+      poke('north', { do: 'spawn', pickup: 'slipstreamPod' }),
+    ]);
     const names = (seat: string) => announcementsFor(world, [...events], viewerOf(world, seat)).map((a) => a.event);
     expect(names('north')).toContain('abilityRefused');
     expect(names('south')).not.toContain('abilityRefused');

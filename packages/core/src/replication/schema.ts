@@ -69,6 +69,8 @@ export function wireSchemaOf(rules: Rules, truth = false): WireSchema {
       return [chapter, list.map((entry) => (!truth && (entry as { see?: Visibility }).see === 'server' ? '' : entry.id))];
     }),
   );
-  const display = Object.fromEntries(rules.registry.concepts.flatMap((c) => (c.display ? [[c.id, c.display(rules.compiled.get(c.id) as never, rules)]] : [])));
+  const display = Object.fromEntries(
+    rules.registry.concepts.flatMap((c) => (c.display ? [[c.id, c.display(rules.compiled.get(c.id) as never, rules)]] : [])),
+  );
   return { tickRate: rules.tickRate, tables, entries, display };
 }

@@ -9,7 +9,8 @@ import { didYouMean } from './suggest.js';
 import { walk } from './walk.js';
 
 /** The outcome of reading a ruleset: rules to run, or all that is wrong with it. */
-export type Reading = { readonly rules: Rules; readonly problems: readonly [] } | { readonly rules?: undefined; readonly problems: readonly Problem[] };
+export type Reading =
+  { readonly rules: Rules; readonly problems: readonly [] } | { readonly rules?: undefined; readonly problems: readonly Problem[] };
 
 /**
  * Reads a ruleset document. Never throws for what an author wrote: every problem comes back with its place.
@@ -82,7 +83,8 @@ function duplicateIds(raw: Record<string, unknown>): Problem[] {
     const ids = rawIds(raw, key);
     ids.forEach((id, i) => {
       const first = ids.indexOf(id);
-      if (id !== '' && first < i) problems.push({ path: pointer([key, i, 'id']), message: `${id} is taken by entry ${first} of this chapter: ids are unique.` });
+      if (id !== '' && first < i)
+        problems.push({ path: pointer([key, i, 'id']), message: `${id} is taken by entry ${first} of this chapter: ids are unique.` });
     });
   }
   return problems;
@@ -96,7 +98,8 @@ function wrongNames(raw: Record<string, unknown>, schema: z.ZodType): Problem[] 
   walk(schema, raw, [], (mark, value, path) => {
     if (mark.kind === 'reference') {
       const known = ids(mark.chapter).filter(Boolean);
-      if (!known.includes(value)) problems.push({ path: pointer(path), message: `The ${mark.chapter} have no entry ${value}.${didYouMean(value, known)}` });
+      if (!known.includes(value))
+        problems.push({ path: pointer(path), message: `The ${mark.chapter} have no entry ${value}.${didYouMean(value, known)}` });
       return;
     }
     try {
@@ -123,25 +126,32 @@ function withoutUnsound(raw: Record<string, unknown>, issues: readonly z.core.$Z
     const [key, position] = issue.path as [string, unknown];
     if (issue.code === 'unrecognized_keys') {
       const holder = at(copy, issue.path as Path) as Record<string, unknown>;
-      for (const unknown of issue.keys) delete holder[unknown];
+      for (const unknown of issue.keys) Reflect.deleteProperty(holder, unknown);
     } else if (typeof position === 'number') dropped.set(key, (dropped.get(key) ?? new Set()).add(position));
-    else delete copy[key];
+    else Reflect.deleteProperty(copy, key);
   }
   const kept = new Map<string, number[]>();
   for (const [key, gone] of dropped) {
     const list = copy[key] as unknown[];
-    kept.set(key, list.map((_, i) => i).filter((i) => !gone.has(i)));
+    kept.set(
+      key,
+      list.map((_, i) => i).filter((i) => !gone.has(i)),
+    );
     copy[key] = list.filter((_, i) => !gone.has(i));
   }
   const parsed = schema.safeParse({ ...copy, format: FORMAT, version: VERSION, name: 'Remainder' });
   if (!parsed.success) return undefined;
   const standing = (path: string) =>
-    path.replace(/^\/([^/]+)\/(\d+)/, (all, key: string, position: string) => (kept.has(key) ? `/${key}/${kept.get(key)![Number(position)]}` : all));
+    path.replace(/^\/([^/]+)\/(\d+)/, (all, key: string, position: string) =>
+      kept.has(key) ? `/${key}/${kept.get(key)![Number(position)]}` : all,
+    );
   return { document: parsed.data as RulesetDocument, standing };
 }
 
 function vocabularyOf(ids: (chapter: string) => readonly string[]): Vocabulary {
-  const parts = registry().concepts.map((concept) => concept.vocabulary?.((chapter) => ids(chapter).filter((id) => ID_PATTERN.test(id))) ?? {});
+  const parts = registry().concepts.map(
+    (concept) => concept.vocabulary?.((chapter) => ids(chapter).filter((id) => ID_PATTERN.test(id))) ?? {},
+  );
   return { names: parts.flatMap((part) => part.names ?? []), functions: parts.flatMap((part) => part.functions ?? []) };
 }
 

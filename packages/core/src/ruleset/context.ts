@@ -1,4 +1,13 @@
-import { compileFormula, type CompiledFormula, FormulaError, type FormulaFunction, type FormulaReference, type Parties, type PartyName, type Vocabulary } from '../formula/index.js';
+import {
+  compileFormula,
+  type CompiledFormula,
+  FormulaError,
+  type FormulaFunction,
+  type FormulaReference,
+  type Parties,
+  type PartyName,
+  type Vocabulary,
+} from '../formula/index.js';
 import { toGrid } from '../math/grid.js';
 import { hashText } from '../world/hash.js';
 import type { World } from '../world/world.js';

@@ -3,9 +3,7 @@ import { marks } from './fields.js';
 import { registry } from './registry.js';
 
 /** What can be put in one place of an action's sentence. */
-export type ArgumentKind =
-  | { readonly kind: 'reference'; readonly chapter: string }
-  | { readonly kind: 'amount' | 'number' | 'text' };
+export type ArgumentKind = { readonly kind: 'reference'; readonly chapter: string } | { readonly kind: 'amount' | 'number' | 'text' };
 
 /** An action as a spec can say it. */
 export interface ActionDescription {

@@ -6,9 +6,7 @@ import { LARGEST_AMOUNT } from '../math/grid.js';
 z.config({ jitless: true });
 
 /** What a value in a ruleset means beyond its shape. Found by {@link walk}, wherever the value stands. */
-export type Mark =
-  | { readonly kind: 'reference'; readonly chapter: string }
-  | { readonly kind: 'formula'; readonly place: FormulaPlace };
+export type Mark = { readonly kind: 'reference'; readonly chapter: string } | { readonly kind: 'formula'; readonly place: FormulaPlace };
 
 export const marks = z.registry<Mark>();
 
@@ -44,7 +42,10 @@ export function toMilliseconds(text: string): number {
 }
 
 export const finite = () =>
-  z.number('A number is expected.').min(-LARGEST_AMOUNT, `Numbers go from -${LARGEST_AMOUNT} to ${LARGEST_AMOUNT}.`).max(LARGEST_AMOUNT, `Numbers go from -${LARGEST_AMOUNT} to ${LARGEST_AMOUNT}.`);
+  z
+    .number('A number is expected.')
+    .min(-LARGEST_AMOUNT, `Numbers go from -${LARGEST_AMOUNT} to ${LARGEST_AMOUNT}.`)
+    .max(LARGEST_AMOUNT, `Numbers go from -${LARGEST_AMOUNT} to ${LARGEST_AMOUNT}.`);
 
 const formulaText = (yields: 'amount' | 'condition', parties: readonly PartyName[]) =>
   z.string().min(1).max(500).register(marks, { kind: 'formula', place: { yields, parties } });
@@ -78,8 +79,7 @@ export const steadyAmount = (parties: readonly PartyName[] = []) =>
 /** A formula that yields yes or no. */
 export const condition = (parties: readonly PartyName[] = []) => formulaText('condition', parties);
 
-export const visibility = () =>
-  z.enum(['owner', 'team', 'everyone', 'server'], 'One of owner, team, everyone, server is expected.');
+export const visibility = () => z.enum(['owner', 'team', 'everyone', 'server'], 'One of owner, team, everyone, server is expected.');
 
 /** A CSS colour as `#rrggbb`. */
 export const colour = () => z.string().regex(/^#[0-9a-f]{6}$/i, 'A colour is expected, as #rrggbb.');

@@ -40,7 +40,8 @@ export class Registry {
       join(this.selectors, concept.selectors, 'party');
       join(this.inputs, concept.inputs, 'input');
       join(this.commands, concept.commands, 'command');
-      for (const [name, run] of Object.entries(concept.listeners ?? {})) this.listeners.set(name, [...(this.listeners.get(name) ?? []), run]);
+      for (const [name, run] of Object.entries(concept.listeners ?? {}))
+        this.listeners.set(name, [...(this.listeners.get(name) ?? []), run]);
       for (const phase of PHASES) if (concept.systems?.[phase]) this.systems[phase].push(concept.systems[phase]);
       for (const [name, run] of Object.entries(concept.timers ?? {})) timers.push({ name: `${concept.id}.${name}`, run });
     }
@@ -62,11 +63,16 @@ export class Registry {
 
   private partySchema(): z.ZodType {
     const options = [z.enum(['self', 'source', 'target']), ...[...this.selectors.values()].map((s) => s.schema)];
-    return z.union(options as [z.ZodType, z.ZodType], `Whom is this for? One of self, source, target, ${[...this.selectors.keys()].join(', ')}.`);
+    return z.union(
+      options as [z.ZodType, z.ZodType],
+      `Whom is this for? One of self, source, target, ${[...this.selectors.keys()].join(', ')}.`,
+    );
   }
 
   private actionSchema(): z.ZodType<Action> {
-    const options = [...this.actions].map(([name, spec]) => z.strictObject({ do: z.literal(name), to: this.party.optional(), ...spec.args }));
+    const options = [...this.actions].map(([name, spec]) =>
+      z.strictObject({ do: z.literal(name), to: this.party.optional(), ...spec.args }),
+    );
     const names = [...this.actions.keys()];
     return z.discriminatedUnion('do', options as never, {
       error: (issue) => {
@@ -82,7 +88,10 @@ export class Registry {
     for (const [key, section] of this.sections)
       shape[key] =
         section.kind === 'chapter'
-          ? z.array(section.entry, `The ${key} are a list of entries.`).max(MOST_ENTRIES, `A chapter has at most ${MOST_ENTRIES} entries.`).default([])
+          ? z
+              .array(section.entry, `The ${key} are a list of entries.`)
+              .max(MOST_ENTRIES, `A chapter has at most ${MOST_ENTRIES} entries.`)
+              .default([])
           : section.schema;
     return z.strictObject(
       {
@@ -90,7 +99,11 @@ export class Registry {
         version: z.literal(VERSION, `This version reads "version": ${VERSION}.`),
         name: label(),
         note: z.string().max(2000).optional(),
-        tickRate: z.int('Ticks a second are a whole number.').min(10, 'Ticks a second: 10 to 60.').max(60, 'Ticks a second: 10 to 60.').default(20),
+        tickRate: z
+          .int('Ticks a second are a whole number.')
+          .min(10, 'Ticks a second: 10 to 60.')
+          .max(60, 'Ticks a second: 10 to 60.')
+          .default(20),
         ...shape,
       },
       { error: (issue) => (issue.code === 'invalid_type' ? 'A ruleset is a JSON object.' : undefined) },

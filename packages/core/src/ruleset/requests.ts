@@ -7,7 +7,8 @@ import { didYouMean } from './suggest.js';
 import { walk } from './walk.js';
 
 /** A checked request: sound, or with all that is wrong with it. */
-export type Checked<T> = { readonly value: T; readonly problems: readonly [] } | { readonly value?: undefined; readonly problems: readonly Problem[] };
+export type Checked<T> =
+  { readonly value: T; readonly problems: readonly [] } | { readonly value?: undefined; readonly problems: readonly Problem[] };
 
 const failed = (error: z.ZodError): readonly Problem[] =>
   error.issues.flatMap((issue) =>
@@ -25,7 +26,8 @@ export function checkAction(rules: Rules, value: unknown): Checked<Then[number]>
   walk(schema, parsed.data, [], (mark, text, path) => {
     if (mark.kind === 'reference') {
       const known = rules.chapters.get(mark.chapter)?.ids ?? [];
-      if (!known.includes(text)) problems.push({ path: pointer(path), message: `The ${mark.chapter} have no entry ${text}.${didYouMean(text, known)}` });
+      if (!known.includes(text))
+        problems.push({ path: pointer(path), message: `The ${mark.chapter} have no entry ${text}.${didYouMean(text, known)}` });
       return;
     }
     try {
@@ -45,7 +47,14 @@ export function checkInput(value: unknown): Checked<{ readonly do: string; reado
   const spec = typeof name === 'string' ? inputs.get(name) : undefined;
   if (!spec) {
     const known = [...inputs.keys()];
-    return { problems: [{ path: '/do', message: typeof name === 'string' ? `A seat can't ${name}.${didYouMean(name, known)}` : `One of ${known.join(', ')} is expected.` }] };
+    return {
+      problems: [
+        {
+          path: '/do',
+          message: typeof name === 'string' ? `A seat can't ${name}.${didYouMean(name, known)}` : `One of ${known.join(', ')} is expected.`,
+        },
+      ],
+    };
   }
   const parsed = z.strictObject({ do: z.literal(name as string), ...spec.args }).safeParse(value);
   return parsed.success ? { value: parsed.data as { do: string }, problems: [] } : { problems: failed(parsed.error) };

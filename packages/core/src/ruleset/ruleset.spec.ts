@@ -27,14 +27,30 @@ describe('A ruleset', () => {
   });
 
   it('has unique ids that code can use', () => {
-    expect(at(rulesetWith({ statuses: [{ id: 'a', label: 'A' }, { id: 'a', label: 'B' }] }))).toEqual(['/statuses/1/id']);
+    expect(
+      at(
+        rulesetWith({
+          statuses: [
+            { id: 'a', label: 'A' },
+            { id: 'a', label: 'B' },
+          ],
+        }),
+      ),
+    ).toEqual(['/statuses/1/id']);
     expect(at(rulesetWith({ statuses: [{ id: 'in bell', label: 'A' }] }))).toEqual(['/statuses/0/id']);
     expect(at(rulesetWith({ statuses: [{ id: 'a'.repeat(49), label: 'A' }] }))).toEqual(['/statuses/0/id']);
   });
 
   it('refers to what exists, or is told what may have been meant', () => {
-    const { problems } = readRuleset(rulesetWith({ effects: [{ id: 'e', label: 'E', lasts: '1s', modifiers: [{ attribute: 'finSpede', operation: 'add', amount: 1 }] }], attributes: [stat('finSpeed', 1)] }));
-    expect(problems).toEqual([{ path: '/effects/0/modifiers/0/attribute', message: 'The attributes have no entry finSpede. Did you mean finSpeed?' }]);
+    const { problems } = readRuleset(
+      rulesetWith({
+        effects: [{ id: 'e', label: 'E', lasts: '1s', modifiers: [{ attribute: 'finSpede', operation: 'add', amount: 1 }] }],
+        attributes: [stat('finSpeed', 1)],
+      }),
+    );
+    expect(problems).toEqual([
+      { path: '/effects/0/modifiers/0/attribute', message: 'The attributes have no entry finSpede. Did you mean finSpeed?' },
+    ]);
   });
 
   it('has formulas that can be read, each error with its place in the text', () => {
@@ -46,7 +62,11 @@ describe('A ruleset', () => {
     const found = at(
       rulesetWith({
         oops: true,
-        statuses: [{ id: 'a b', label: 'A' }, { id: 'x', label: 'X' }, { id: 'x', label: 'X' }],
+        statuses: [
+          { id: 'a b', label: 'A' },
+          { id: 'x', label: 'X' },
+          { id: 'x', label: 'X' },
+        ],
         attributes: [
           pool('suit', { max: 'nothing', odd: 1 }),
           stat('p', 1, { max: 'q' }),
@@ -54,10 +74,24 @@ describe('A ruleset', () => {
           pool('late', { start: 500 }),
           { id: 'bad', label: 'Bad', kind: 'tank' },
         ],
-        abilities: [{ id: 'ping', label: 'Ping', then: [{ do: 'aply', effect: 'x' }] }, { id: 'pong', label: 'Pong', then: [{ do: 'apply', effect: 'gone' }] }],
+        abilities: [
+          { id: 'ping', label: 'Ping', then: [{ do: 'aply', effect: 'x' }] },
+          { id: 'pong', label: 'Pong', then: [{ do: 'apply', effect: 'gone' }] },
+        ],
       }),
     );
-    for (const path of ['/oops', '/statuses/0/id', '/statuses/2/id', '/attributes/0/max', '/attributes/0/odd', '/attributes/1/max', '/attributes/3/start', '/attributes/4/kind', '/abilities/0/then/0/do', '/abilities/1/then/0/effect'])
+    for (const path of [
+      '/oops',
+      '/statuses/0/id',
+      '/statuses/2/id',
+      '/attributes/0/max',
+      '/attributes/0/odd',
+      '/attributes/1/max',
+      '/attributes/3/start',
+      '/attributes/4/kind',
+      '/abilities/0/then/0/do',
+      '/abilities/1/then/0/effect',
+    ])
       expect(found).withContext(path).toContain(path);
   });
 
@@ -70,17 +104,26 @@ describe('A ruleset', () => {
       { numRuns: 300 },
     );
     fc.assert(
-      fc.property(fc.constantFrom('attributes', 'effects', 'abilities', 'pickups', 'actors'), fc.nat(3), fc.string(), fc.jsonValue(), (key, i, field, value) => {
-        const copy = JSON.parse(JSON.stringify(brinewick)) as Record<string, Record<string, unknown>[]>;
-        if (copy[key][i]) copy[key][i][field] = value;
-        expect(Array.isArray(readRuleset(copy).problems)).toBeTrue();
-      }),
+      fc.property(
+        fc.constantFrom('attributes', 'effects', 'abilities', 'pickups', 'actors'),
+        fc.nat(3),
+        fc.string(),
+        fc.jsonValue(),
+        (key, i, field, value) => {
+          const copy = JSON.parse(JSON.stringify(brinewick)) as Record<string, Record<string, unknown>[]>;
+          if (copy[key][i]) copy[key][i][field] = value;
+          expect(Array.isArray(readRuleset(copy).problems)).toBeTrue();
+        },
+      ),
       { numRuns: 300 },
     );
   });
 
   it('compiles or throws all its problems', () => {
-    expect(() => compileRuleset(rulesetWith({ attributes: [pool('suit', { start: 200 })] }))).toThrowError(RulesetError, /\/attributes\/0\/start/);
+    expect(() => compileRuleset(rulesetWith({ attributes: [pool('suit', { start: 200 })] }))).toThrowError(
+      RulesetError,
+      /\/attributes\/0\/start/,
+    );
   });
 
   it('knows where an entry is spoken of, in references and in formulas', () => {

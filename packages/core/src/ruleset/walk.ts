@@ -24,7 +24,12 @@ const definition = (schema: z.ZodType) => (schema as unknown as { _zod: { def: D
  * Visits every marked value of a document, in the order of the schema. What has another
  * shape than its schema says is passed over. `inKey` is set where the value is a property's name.
  */
-export function walk(schema: z.ZodType, value: unknown, path: Path, visit: (mark: Mark, value: string, path: Path, inKey: boolean) => void): void {
+export function walk(
+  schema: z.ZodType,
+  value: unknown,
+  path: Path,
+  visit: (mark: Mark, value: string, path: Path, inKey: boolean) => void,
+): void {
   if (value === undefined || value === null) return;
   const mark = marks.get(schema);
   if (mark && typeof value === 'string') visit(mark, value, path, false);

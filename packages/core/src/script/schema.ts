@@ -16,8 +16,14 @@ export const scriptSchema = z.strictObject(
       .array(z.strictObject({ id: seatName(), team: z.string().optional(), actor: z.string().optional() }))
       .min(1, 'A script has at least one seat.')
       .max(64, 'A script has at most 64 seats.'),
-    inputs: z.array(z.looseObject({ at: moment, seat: z.string(), do: z.string() })).max(100000).default([]),
-    pokes: z.array(z.looseObject({ at: moment, seat: z.string().optional(), do: z.string() })).max(100000).default([]),
+    inputs: z
+      .array(z.looseObject({ at: moment, seat: z.string(), do: z.string() }))
+      .max(100000)
+      .default([]),
+    pokes: z
+      .array(z.looseObject({ at: moment, seat: z.string().optional(), do: z.string() }))
+      .max(100000)
+      .default([]),
   },
   { error: (issue) => (issue.code === 'invalid_type' ? 'A script is a JSON object with "seats".' : undefined) },
 );
@@ -53,11 +59,13 @@ export function checkScript(rules: Rules, value: unknown): { readonly script?: S
     if (seatIds.indexOf(seat.id) < i) say(['seats', i, 'id'], `${seat.id} is taken by an earlier seat.`);
   });
   const players = (rules.chapters.get('actors')?.entries ?? []).filter((entry) => (entry as unknown as { kind: string }).kind === 'player');
-  if (players.length === 0 && script.seats.some((seat) => seat.actor === undefined)) say(['seats'], 'The ruleset has no actor of kind player for a seat to drive.');
+  if (players.length === 0 && script.seats.some((seat) => seat.actor === undefined))
+    say(['seats'], 'The ruleset has no actor of kind player for a seat to drive.');
   script.inputs.forEach(({ at: _, seat, ...input }, i) => {
     known(['inputs', i, 'seat'], seat, seatIds, 'seat');
     for (const problem of checkInput(input).problems) problems.push({ ...problem, path: `/inputs/${i}${problem.path}` });
-    if (input.do === 'use') known(['inputs', i, 'ability'], input['ability'] as string, rules.chapters.get('abilities')?.ids ?? [], 'ability');
+    if (input.do === 'use')
+      known(['inputs', i, 'ability'], input['ability'] as string, rules.chapters.get('abilities')?.ids ?? [], 'ability');
   });
   script.pokes.forEach(({ at: _, seat, ...action }, i) => {
     known(['pokes', i, 'seat'], seat, seatIds, 'seat');

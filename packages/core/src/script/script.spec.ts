@@ -39,13 +39,20 @@ describe('A script', () => {
   it('is checked before anything runs', () => {
     expect(problems({})[0]).toContain('/seats');
     expect(problems(null)[0]).toContain('A script is a JSON object');
-    expect(problems({ seats: [{ id: 'north' }], inputs: [{ at: 'soon', seat: 'nort', do: 'use', ability: 'sonarPign' }] }).join()).toContain('/inputs/0/at');
+    expect(
+      problems({ seats: [{ id: 'north' }], inputs: [{ at: 'soon', seat: 'nort', do: 'use', ability: 'sonarPign' }] }).join(),
+    ).toContain('/inputs/0/at');
     const found = problems({
       seats: [{ id: 'north', team: 'petrl' }, { id: 'north' }],
-      inputs: [{ at: '1s', seat: 'nort', do: 'use', ability: 'sonarPign' }, { at: 2, seat: 'north', do: 'fly' }],
+      inputs: [
+        { at: '1s', seat: 'nort', do: 'use', ability: 'sonarPign' },
+        { at: 2, seat: 'north', do: 'fly' },
+      ],
       pokes: [{ at: '1s', seat: 'north', do: 'hurt', attribute: 'suti', amount: 3 }],
     });
     for (const part of ['/seats/0/team', '/seats/1/id', '/inputs/0/seat', '/inputs/0/ability', '/inputs/1/do', '/pokes/0/attribute'])
-      expect(found.some((p) => p.startsWith(part))).withContext(part).toBeTrue();
+      expect(found.some((p) => p.startsWith(part)))
+        .withContext(part)
+        .toBeTrue();
   });
 });

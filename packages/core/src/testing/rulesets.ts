@@ -23,7 +23,13 @@ export function rulesetWith(parts: Record<string, unknown> = {}): Record<string,
 }
 
 export const pool = (id: string, more: Record<string, unknown> = {}) => ({ id, label: id, kind: 'pool', max: 100, ...more });
-export const stat = (id: string, start: number | string, more: Record<string, unknown> = {}) => ({ id, label: id, kind: 'stat', start, ...more });
+export const stat = (id: string, start: number | string, more: Record<string, unknown> = {}) => ({
+  id,
+  label: id,
+  kind: 'stat',
+  start,
+  ...more,
+});
 export const counter = (id: string, more: Record<string, unknown> = {}) => ({ id, label: id, kind: 'counter', ...more });
 
 export const join = (seat: string, more: Record<string, unknown> = {}): Command => ({ kind: 'join', args: { seat, ...more } });
@@ -35,7 +41,11 @@ export class Trial {
   world: World;
   events: GameEvent[] = [];
 
-  constructor(readonly rules: Rules, seats: readonly Command[] = [join('north')], seed = 1) {
+  constructor(
+    readonly rules: Rules,
+    seats: readonly Command[] = [join('north')],
+    seed = 1,
+  ) {
     this.world = World.start(rules, seed);
     this.step(...seats);
   }

@@ -9,7 +9,8 @@ export function adoptTables(from: World, into: World): void {
     if (!old) continue;
     table.restore(old.content());
     for (const column of table.columns) {
-      if (column.spec.kind === 'entry' && old.has(column.spec.name)) moveEntries(table, column.spec, column.data as Int32Array, from.rules, into.rules);
+      if (column.spec.kind === 'entry' && old.has(column.spec.name))
+        moveEntries(table, column.spec, column.data as Int32Array, from.rules, into.rules);
     }
   }
 }

@@ -23,7 +23,11 @@ export interface ActionSpec {
   /** Its arguments beside `do` and `to`. */
   readonly args: Readonly<Record<string, z.ZodType>>;
   /** Resolves ids and formulas once, when the ruleset is compiled. `actor` is a live handle. */
-  readonly compile: (args: Readonly<Record<string, unknown>>, context: CompileContext, path: readonly (string | number)[]) => (world: World, actor: number, parties: Parties) => void;
+  readonly compile: (
+    args: Readonly<Record<string, unknown>>,
+    context: CompileContext,
+    path: readonly (string | number)[],
+  ) => (world: World, actor: number, parties: Parties) => void;
 }
 
 /** A way to say whom an action is for, besides `self`, `source` and `target`. */
@@ -63,7 +67,10 @@ export interface Lifecycle {
 export interface ConceptDeclaration<C, R> {
   readonly id: string;
   readonly sections?: Readonly<Record<string, SectionSpec>>;
-  readonly vocabulary?: (ids: (chapter: string) => readonly string[]) => { names?: readonly NameSource[]; functions?: readonly EntryFunction[] };
+  readonly vocabulary?: (ids: (chapter: string) => readonly string[]) => {
+    names?: readonly NameSource[];
+    functions?: readonly EntryFunction[];
+  };
   readonly compile?: (context: CompileContext) => C;
   readonly tables?: (compiled: C, rules: Rules) => readonly TableSpec[];
   readonly events?: Readonly<Record<string, EventSpec>>;

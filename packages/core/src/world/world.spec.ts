@@ -74,7 +74,11 @@ describe('A world', () => {
   it('survives commands that speak of nobody', () => {
     const world = start(1);
     const hash = () => World.restore(DEMO, world.snapshot()).hash();
-    world.step([input('nobody', { do: 'move', x: 1, y: 0 }), { kind: 'leave', args: { seat: 'nobody' } }, { kind: 'nonsense', args: {} } as Command]);
+    world.step([
+      input('nobody', { do: 'move', x: 1, y: 0 }),
+      { kind: 'leave', args: { seat: 'nobody' } },
+      { kind: 'nonsense', args: {} } as Command,
+    ]);
     expect(hash()).toBe(world.hash());
   });
 });
@@ -107,7 +111,10 @@ describe('Random numbers', () => {
   it('are not moved by a roll added elsewhere', () => {
     const parts = (extra: unknown[]) => ({
       attributes: [counter('scrip')],
-      pickups: [...extra, { id: 'token', label: 'Token', then: [{ do: 'give', attribute: 'scrip', amount: { random: [1, 1000], whole: true } }] }],
+      pickups: [
+        ...extra,
+        { id: 'token', label: 'Token', then: [{ do: 'give', attribute: 'scrip', amount: { random: [1, 1000], whole: true } }] },
+      ],
     });
     const worth = (extra: unknown[], first?: string) => {
       const trial = Trial.of(parts(extra));
@@ -125,7 +132,15 @@ describe('Edited rules', () => {
     compileRuleset(
       rulesetWith({
         attributes: [stat('finSpeed', speed, { max: 600 }), pool('suit', { start: 40 }), counter('scrip')],
-        effects: [{ id: 'slipstream', label: 'Slipstream', lasts: '6s', grants: ['fast'], modifiers: [{ attribute: 'finSpeed', operation: 'percent', amount: 40 }] }],
+        effects: [
+          {
+            id: 'slipstream',
+            label: 'Slipstream',
+            lasts: '6s',
+            grants: ['fast'],
+            modifiers: [{ attribute: 'finSpeed', operation: 'percent', amount: 40 }],
+          },
+        ],
         statuses: [{ id: 'fast', label: 'Fast' }],
         ...more,
       }),
@@ -150,7 +165,9 @@ describe('Edited rules', () => {
 
   it('start a new attribute where its author says', () => {
     const trial = new Trial(parts(120));
-    trial.world = trial.world.adopt(parts(120, { attributes: [pool('air', { start: 33 }), stat('finSpeed', 120), pool('suit', { start: 40 }), counter('scrip')] }));
+    trial.world = trial.world.adopt(
+      parts(120, { attributes: [pool('air', { start: 33 }), stat('finSpeed', 120), pool('suit', { start: 40 }), counter('scrip')] }),
+    );
     expect([trial.value('air'), trial.value('finSpeed')]).toEqual([33, 120]);
   });
 
@@ -165,7 +182,9 @@ describe('Edited rules', () => {
 
   it('bring pools back into moved bounds', () => {
     const trial = new Trial(parts(120));
-    trial.world = trial.world.adopt(parts(120, { attributes: [stat('finSpeed', 120), pool('suit', { start: 5, max: 10 }), counter('scrip')] }));
+    trial.world = trial.world.adopt(
+      parts(120, { attributes: [stat('finSpeed', 120), pool('suit', { start: 5, max: 10 }), counter('scrip')] }),
+    );
     expect(trial.value('suit')).toBe(10);
   });
 });
@@ -178,7 +197,9 @@ describe('A player', () => {
     trial.poke({ do: 'hurt', attribute: 'stamina', amount: 60 });
     const saved = savePlayer(trial.world, trial.world.actors.rowOf(trial.actor()));
     expect(saved).toEqual({ attributes: { scrip: 12, suit: 40 } });
-    const back = Trial.of({ attributes: [pool('stamina'), pool('suit', { saved: true, max: 30 }), counter('scrip')] }, [join('north', { saved })]);
+    const back = Trial.of({ attributes: [pool('stamina'), pool('suit', { saved: true, max: 30 }), counter('scrip')] }, [
+      join('north', { saved }),
+    ]);
     expect([back.value('scrip'), back.value('suit'), back.value('stamina')]).toEqual([12, 30, 100]);
   });
 

@@ -72,7 +72,8 @@ export class World {
       this.tables.set(spec.name, new Table(spec, spec.extends === undefined ? undefined : this.table(spec.extends)));
     }
     this.actors = this.table(ACTORS);
-    for (const concept of rules.registry.concepts) this.attached.set(concept.id, concept.attach?.(this, rules.compiled.get(concept.id) as never));
+    for (const concept of rules.registry.concepts)
+      this.attached.set(concept.id, concept.attach?.(this, rules.compiled.get(concept.id) as never));
   }
 
   /** A new world at tick 0. `seed` is a 32-bit whole number. */

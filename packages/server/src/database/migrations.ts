@@ -14,7 +14,8 @@ const text = () => ({ type: DataTypes.TEXT, allowNull: false });
 const whole = () => ({ type: DataTypes.INTEGER, allowNull: false });
 const json = () => ({ type: DataTypes.JSON, allowNull: false });
 const at = () => ({ type: DataTypes.DATE, allowNull: false });
-const belongsTo = (model: string, column: { type: unknown; allowNull: boolean }) => ({ ...column, references: { model, key: 'id' }, onDelete: 'CASCADE' }) as never;
+const belongsTo = (model: string, column: { type: unknown; allowNull: boolean }) =>
+  ({ ...column, references: { model, key: 'id' }, onDelete: 'CASCADE' }) as never;
 
 /** In order, each once. What has landed is never edited: what follows is a step of its own. */
 const STEPS: readonly Step[] = [
@@ -23,7 +24,14 @@ const STEPS: readonly Step[] = [
     up: async (query) => {
       await query.createTable('users', { id: { ...uuid(), primaryKey: true }, name: text() });
       await query.createTable('sessions', { id: { ...text(), primaryKey: true }, user_id: belongsTo('users', uuid()), expires_at: at() });
-      await query.createTable('rulesets', { id: { ...uuid(), primaryKey: true }, name: text(), document: json(), revision: whole(), created_at: at(), updated_at: at() });
+      await query.createTable('rulesets', {
+        id: { ...uuid(), primaryKey: true },
+        name: text(),
+        document: json(),
+        revision: whole(),
+        created_at: at(),
+        updated_at: at(),
+      });
       await query.createTable('revisions', {
         ruleset_id: belongsTo('rulesets', { ...uuid(), primaryKey: true } as never),
         revision: { ...whole(), primaryKey: true },
@@ -39,7 +47,12 @@ const STEPS: readonly Step[] = [
   {
     name: '0002-rooms-and-players',
     up: async (query) => {
-      await query.createTable('rooms', { id: { ...text(), primaryKey: true }, ruleset_id: belongsTo('rulesets', uuid()), seed: whole(), created_at: at() });
+      await query.createTable('rooms', {
+        id: { ...text(), primaryKey: true },
+        ruleset_id: belongsTo('rulesets', uuid()),
+        seed: whole(),
+        created_at: at(),
+      });
       await query.createTable('seats', {
         room_id: belongsTo('rooms', { ...text(), primaryKey: true } as never),
         name: { ...text(), primaryKey: true },

@@ -77,14 +77,32 @@ export function connect(url: string, log: (sql: string) => void = () => undefine
   });
   const timed = { sequelize, createdAt: 'createdAt', updatedAt: 'updatedAt' } as const;
   User.init({ id: uuid(), name: text() }, { sequelize, tableName: 'users', timestamps: false });
-  Session.init({ id: key(), userId: { type: DataTypes.UUID, allowNull: false }, expiresAt: at() }, { sequelize, tableName: 'sessions', timestamps: false });
-  Ruleset.init({ id: uuid(), name: text(), document: json(), revision: whole(), createdAt: at(), updatedAt: at() }, { ...timed, tableName: 'rulesets' });
+  Session.init(
+    { id: key(), userId: { type: DataTypes.UUID, allowNull: false }, expiresAt: at() },
+    { sequelize, tableName: 'sessions', timestamps: false },
+  );
+  Ruleset.init(
+    { id: uuid(), name: text(), document: json(), revision: whole(), createdAt: at(), updatedAt: at() },
+    { ...timed, tableName: 'rulesets' },
+  );
   Revision.init(
-    { rulesetId: { ...ruleset(), primaryKey: true }, revision: { ...whole(), primaryKey: true }, patch: json(), userId: { type: DataTypes.UUID, allowNull: false }, createdAt: at() },
+    {
+      rulesetId: { ...ruleset(), primaryKey: true },
+      revision: { ...whole(), primaryKey: true },
+      patch: json(),
+      userId: { type: DataTypes.UUID, allowNull: false },
+      createdAt: at(),
+    },
     { ...timed, tableName: 'revisions', updatedAt: false },
   );
   Room.init({ id: key(), rulesetId: ruleset(), seed: whole(), createdAt: at() }, { ...timed, tableName: 'rooms', updatedAt: false });
-  Seat.init({ roomId: { ...text(), primaryKey: true }, name: key(), team: DataTypes.TEXT, token: text() }, { sequelize, tableName: 'seats', timestamps: false });
-  Player.init({ rulesetId: { ...ruleset(), primaryKey: true }, name: key(), saved: json(), updatedAt: at() }, { ...timed, tableName: 'players', createdAt: false });
+  Seat.init(
+    { roomId: { ...text(), primaryKey: true }, name: key(), team: DataTypes.TEXT, token: text() },
+    { sequelize, tableName: 'seats', timestamps: false },
+  );
+  Player.init(
+    { rulesetId: { ...ruleset(), primaryKey: true }, name: key(), saved: json(), updatedAt: at() },
+    { ...timed, tableName: 'players', createdAt: false },
+  );
   return sequelize;
 }

@@ -62,7 +62,10 @@ export function createApp({ config, log, sequelize, sessions, keeper, metrics }:
   api.use(sessions.required, sameSiteWrites);
   api.use(express.json({ limit: '2mb', type: ['application/json', 'application/json-patch+json'] }));
   api.get('/session', (_request, response) => void response.json({ user: response.locals['user'] as string }));
-  api.use('/rulesets', rulesetRoutes(sequelize, (id, rules, revision) => keeper.edited(id, rules, revision)));
+  api.use(
+    '/rulesets',
+    rulesetRoutes(sequelize, (id, rules, revision) => keeper.edited(id, rules, revision)),
+  );
   api.use('/rooms', roomRoutes(keeper));
   api.use(noSuchPath);
   app.use('/api', api);
@@ -77,7 +80,13 @@ export function createApp({ config, log, sequelize, sessions, keeper, metrics }:
 function serveWorkbench(app: Express, root: string): void {
   const page = join(root, 'index.html');
   if (!existsSync(page)) throw new Error(`WEB_ROOT has no index.html: ${root}`);
-  app.use(express.static(root, { index: false, setHeaders: (response, file) => void response.setHeader('Cache-Control', /-[A-Z0-9]{8}\./.test(file) ? 'public, max-age=31536000, immutable' : 'no-cache') }));
+  app.use(
+    express.static(root, {
+      index: false,
+      setHeaders: (response, file) =>
+        void response.setHeader('Cache-Control', /-[A-Z0-9]{8}\./.test(file) ? 'public, max-age=31536000, immutable' : 'no-cache'),
+    }),
+  );
   app.get(/^\/(?!api\/|enter\/|ws\/).*/, (request, response, next) => {
     if (!request.accepts('html')) return next();
     response.set('Cache-Control', 'no-cache').sendFile(page);

@@ -12,12 +12,15 @@ describe('The HTTP API', () => {
   beforeAll(async () => (harness = await Harness.start()));
   afterAll(() => harness.stop());
 
-  const create = async (name: string) => harness.json<Stored>('/api/rulesets', { method: 'POST', body: { document: { ...brinewick, name } } });
+  const create = async (name: string) =>
+    harness.json<Stored>('/api/rulesets', { method: 'POST', body: { document: { ...brinewick, name } } });
   const patch = (id: string, revision: number | string, body: unknown, headers: Record<string, string> = {}) =>
     harness.request(`/api/rulesets/${id}`, { method: 'PATCH', body, headers: { 'if-match': `"${revision}"`, ...headers } });
 
   it('lists the demo after the first start', async () => {
-    const { rulesets } = await harness.json<{ rulesets: { name: string; revision: number; entries: Record<string, number> }[] }>('/api/rulesets');
+    const { rulesets } = await harness.json<{ rulesets: { name: string; revision: number; entries: Record<string, number> }[] }>(
+      '/api/rulesets',
+    );
     const demo = rulesets.find((r) => r.name === 'Brinewick Salvage')!;
     expect(demo.revision).toBe(1);
     expect(demo.entries['attributes']).toBe(brinewick.attributes.length);
@@ -31,7 +34,9 @@ describe('The HTTP API', () => {
 
   it('answers strangers with 401, everywhere but at sign-in and join', async () => {
     for (const path of ['/api/rulesets', '/api/session', '/api/rooms/slate-heron', '/metrics', '/api/nothing'])
-      expect((await fetch(harness.server.url + path)).status).withContext(path).toBe(401);
+      expect((await fetch(harness.server.url + path)).status)
+        .withContext(path)
+        .toBe(401);
     expect((await fetch(`${harness.server.url}/api/join/nonsense`)).status).toBe(404);
     expect((await fetch(`${harness.server.url}/healthz`)).status).toBe(200);
   });
@@ -44,7 +49,11 @@ describe('The HTTP API', () => {
 
   it('takes no write that another site’s page could send', async () => {
     const { id } = await create('Guarded');
-    const response = await fetch(`${harness.server.url}/api/rulesets/${id}`, { method: 'PATCH', headers: { cookie: harness.cookie, 'if-match': '"1"' }, body: '[]' });
+    const response = await fetch(`${harness.server.url}/api/rulesets/${id}`, {
+      method: 'PATCH',
+      headers: { cookie: harness.cookie, 'if-match': '"1"' },
+      body: '[]',
+    });
     expect(response.status).toBe(403);
   });
 
@@ -102,7 +111,8 @@ describe('The HTTP API', () => {
     expect((await harness.request('/api/rulesets', { method: 'POST', body: '{ "name": NaN }' })).status).toBe(400);
     expect((await harness.request('/api/rulesets', { method: 'POST', body: { name: 'x'.repeat(2 * 1024 * 1024) } })).status).toBe(413);
     expect((await harness.request('/api/rulesets', { method: 'POST', body: { document: { name: 'No' } } })).status).toBe(422);
-    for (const id of ['not-an-id', '00000000-0000-4000-8000-000000000000']) expect((await harness.request(`/api/rulesets/${id}`)).status).toBe(404);
+    for (const id of ['not-an-id', '00000000-0000-4000-8000-000000000000'])
+      expect((await harness.request(`/api/rulesets/${id}`)).status).toBe(404);
     expect((await harness.request('/api/nothing')).status).toBe(404);
     expect((await harness.request('/api/rooms', { method: 'POST', body: { ruleset: 3 } })).status).toBe(400);
   });

@@ -30,7 +30,8 @@ export function isDatabaseGone(error: unknown): boolean {
 
 function asProblem(error: unknown): HttpProblem | undefined {
   if (error instanceof HttpProblem) return error;
-  if (isDatabaseGone(error)) return new HttpProblem(503, 'The database can’t be reached', 'Nothing was stored. Keep your edits; they can be saved when it is back.');
+  if (isDatabaseGone(error))
+    return new HttpProblem(503, 'The database can’t be reached', 'Nothing was stored. Keep your edits; they can be saved when it is back.');
   const { type, status } = error as { type?: string; status?: number };
   if (type === 'entity.too.large') return new HttpProblem(413, 'The body is too large', 'A request has at most 2 MB.');
   if (type === 'entity.parse.failed') return new HttpProblem(400, 'The body is not JSON', (error as Error).message);
@@ -45,7 +46,10 @@ export function problemHandler(log: Logger): ErrorRequestHandler {
     if (!known) log.error({ err: error, url: request.originalUrl }, 'request failed');
     const { status, title, detail, more } = known ?? new HttpProblem(500, 'Something went wrong on the server', 'It has been logged.');
     if (status === 412 && more.revision !== undefined) response.set('ETag', `"${more.revision}"`);
-    response.status(status).type('application/problem+json').send(JSON.stringify({ type: 'about:blank', title, status, detail, ...more }));
+    response
+      .status(status)
+      .type('application/problem+json')
+      .send(JSON.stringify({ type: 'about:blank', title, status, detail, ...more }));
   };
 }
 

@@ -16,7 +16,10 @@ export function roomRoutes(keeper: RoomKeeper): Router {
     if (!body.success) throw new HttpProblem(400, 'The id of a ruleset is expected', body.error.issues[0].message);
     const ruleset = await findRuleset(body.data.ruleset);
     const room = await keeper.create(ruleset);
-    response.status(201).location(`/api/rooms/${room.id}`).json(await keeper.describe(room.id));
+    response
+      .status(201)
+      .location(`/api/rooms/${room.id}`)
+      .json(await keeper.describe(room.id));
   });
 
   router.get('/', async (request, response) => {

@@ -6,7 +6,10 @@ import { z } from 'zod';
 import { Revision, Ruleset } from '../database/models.js';
 import { HttpProblem, notFound } from './problems.js';
 
-const pathText = z.string().max(500).regex(/^(\/.*)?$/, 'A JSON Pointer is expected.');
+const pathText = z
+  .string()
+  .max(500)
+  .regex(/^(\/.*)?$/, 'A JSON Pointer is expected.');
 /** JSON Patch (RFC 6902). */
 export const patchSchema = z
   .array(
@@ -19,7 +22,10 @@ export const patchSchema = z
   .min(1)
   .max(2000);
 
-export const createSchema = z.strictObject({ name: z.string().min(1).max(80).optional(), document: z.record(z.string(), z.unknown()).optional() });
+export const createSchema = z.strictObject({
+  name: z.string().min(1).max(80).optional(),
+  document: z.record(z.string(), z.unknown()).optional(),
+});
 
 const uuid = z.uuid();
 
@@ -42,7 +48,12 @@ function counts(document: Record<string, unknown>): Record<string, number> {
 }
 
 const summary = ({ id, name, revision, updatedAt, document }: Ruleset) => ({ id, name, revision, updatedAt, entries: counts(document) });
-const whole = (ruleset: Ruleset) => ({ id: ruleset.id, revision: ruleset.revision, updatedAt: ruleset.updatedAt, document: ruleset.document });
+const whole = (ruleset: Ruleset) => ({
+  id: ruleset.id,
+  revision: ruleset.revision,
+  updatedAt: ruleset.updatedAt,
+  document: ruleset.document,
+});
 
 function patched(document: Record<string, unknown>, patch: readonly Operation[]): Record<string, unknown> {
   try {
@@ -68,7 +79,12 @@ export function rulesetRoutes(sequelize: Sequelize, onEdit: OnEdit): Router {
   router.post('/', async (request, response) => {
     const body = createSchema.safeParse(request.body);
     if (!body.success) throw new HttpProblem(400, 'A name or a document is expected', body.error.issues[0].message);
-    const document = body.data.document ?? { format: 'eager-ember/ruleset', version: 1, name: body.data.name ?? 'New ruleset', tickRate: 20 };
+    const document = body.data.document ?? {
+      format: 'eager-ember/ruleset',
+      version: 1,
+      name: body.data.name ?? 'New ruleset',
+      tickRate: 20,
+    };
     rulesFrom(document);
     const ruleset = await Ruleset.create({ name: String(document['name']), document, revision: 1 });
     response.status(201).location(`/api/rulesets/${ruleset.id}`).set('ETag', '"1"').json(whole(ruleset));
@@ -83,13 +99,19 @@ export function rulesetRoutes(sequelize: Sequelize, onEdit: OnEdit): Router {
     const expected = /^"(\d+)"$/.exec(request.get('If-Match') ?? '')?.[1];
     if (expected === undefined) throw new HttpProblem(428, 'Say which revision you edit', 'Send its ETag as If-Match.');
     const patch = patchSchema.safeParse(request.body);
-    if (!patch.success) throw new HttpProblem(400, 'A JSON Patch is expected', `${patch.error.issues[0].path.join('/')}: ${patch.error.issues[0].message}`);
+    if (!patch.success)
+      throw new HttpProblem(400, 'A JSON Patch is expected', `${patch.error.issues[0].path.join('/')}: ${patch.error.issues[0].message}`);
     await findRuleset(request.params.id);
     const { ruleset, rules } = await sequelize.transaction(async (transaction) => {
       const locked = await Ruleset.findByPk(request.params.id, { transaction, lock: transaction.LOCK.UPDATE });
       if (!locked) throw notFound('ruleset');
       if (locked.revision !== Number(expected))
-        throw new HttpProblem(412, 'The ruleset was edited meanwhile', `You edited revision ${expected}; it is at ${locked.revision} now.`, { revision: locked.revision });
+        throw new HttpProblem(
+          412,
+          'The ruleset was edited meanwhile',
+          `You edited revision ${expected}; it is at ${locked.revision} now.`,
+          { revision: locked.revision },
+        );
       const document = patched(locked.document, patch.data as Operation[]);
       const edited = rulesFrom(document);
       locked.document = document;
@@ -98,7 +120,10 @@ export function rulesetRoutes(sequelize: Sequelize, onEdit: OnEdit): Router {
       locked.name = String(document['name']);
       locked.revision++;
       await locked.save({ transaction });
-      await Revision.create({ rulesetId: locked.id, revision: locked.revision, patch: patch.data, userId: String(response.locals['user']) }, { transaction });
+      await Revision.create(
+        { rulesetId: locked.id, revision: locked.revision, patch: patch.data, userId: String(response.locals['user']) },
+        { transaction },
+      );
       return { ruleset: locked, rules: edited };
     });
     onEdit(ruleset.id, rules, ruleset.revision);

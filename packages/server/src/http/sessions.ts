@@ -59,7 +59,8 @@ export class Sessions {
 /** Refuses writes that a page of another site could have caused. */
 export const sameSiteWrites: RequestHandler = (request, _response, next) => {
   const writes = !['GET', 'HEAD', 'OPTIONS'].includes(request.method);
-  if (writes && request.headers[WRITE_HEADER] === undefined) throw new HttpProblem(403, 'This write comes from elsewhere', `Writes carry the header ${WRITE_HEADER}.`);
+  if (writes && request.headers[WRITE_HEADER] === undefined)
+    throw new HttpProblem(403, 'This write comes from elsewhere', `Writes carry the header ${WRITE_HEADER}.`);
   next();
 };
 

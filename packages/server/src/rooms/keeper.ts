@@ -9,8 +9,50 @@ import { Clock } from './clock.js';
 import { type Client, Room } from './room.js';
 
 /** Rooms are named after things of a harbour: a name is said more easily than a number. */
-const FIRST = ['slate', 'amber', 'brass', 'chalk', 'copper', 'coral', 'drift', 'dusk', 'ebb', 'fog', 'glass', 'iron', 'kelp', 'lead', 'moss', 'pearl', 'pitch', 'reed', 'rust', 'salt'];
-const SECOND = ['anchor', 'buoy', 'cable', 'cleat', 'davit', 'diver', 'hatch', 'heron', 'hull', 'jetty', 'keel', 'lamp', 'mast', 'oar', 'pier', 'quay', 'rudder', 'sluice', 'tern', 'winch'];
+const FIRST = [
+  'slate',
+  'amber',
+  'brass',
+  'chalk',
+  'copper',
+  'coral',
+  'drift',
+  'dusk',
+  'ebb',
+  'fog',
+  'glass',
+  'iron',
+  'kelp',
+  'lead',
+  'moss',
+  'pearl',
+  'pitch',
+  'reed',
+  'rust',
+  'salt',
+];
+const SECOND = [
+  'anchor',
+  'buoy',
+  'cable',
+  'cleat',
+  'davit',
+  'diver',
+  'hatch',
+  'heron',
+  'hull',
+  'jetty',
+  'keel',
+  'lamp',
+  'mast',
+  'oar',
+  'pier',
+  'quay',
+  'rudder',
+  'sluice',
+  'tern',
+  'winch',
+];
 const SEAT_NAMES = ['north', 'south', 'east', 'west'];
 const SEATS = 2;
 /** How often changed players are stored. What a crash can lose is less than this. */
@@ -55,7 +97,12 @@ export class RoomKeeper {
     return this.sequelize.transaction(async (transaction) => {
       const id = await this.freeName();
       const row = await RoomRow.create({ id, rulesetId: ruleset.id, seed: randomInt(1, 2 ** 31 - 1) }, { transaction });
-      const seats = SEAT_NAMES.slice(0, SEATS).map((name, i) => ({ roomId: id, name, team: teams.length > 0 ? teams[i % teams.length] : null, token: randomBytes(18).toString('base64url') }));
+      const seats = SEAT_NAMES.slice(0, SEATS).map((name, i) => ({
+        roomId: id,
+        name,
+        team: teams.length > 0 ? teams[i % teams.length] : null,
+        token: randomBytes(18).toString('base64url'),
+      }));
       await Seat.bulkCreate(seats, { transaction });
       return row;
     });
@@ -73,7 +120,13 @@ export class RoomKeeper {
     const row = await RoomRow.findByPk(id);
     if (!row) return undefined;
     const seats = await this.seatsOf(id);
-    return { id, ruleset: row.rulesetId, seed: row.seed, createdAt: row.createdAt, seats: seats.map(({ name, team, token }) => ({ name, team, join: `/join/${token}` })) };
+    return {
+      id,
+      ruleset: row.rulesetId,
+      seed: row.seed,
+      createdAt: row.createdAt,
+      seats: seats.map(({ name, team, token }) => ({ name, team, join: `/join/${token}` })),
+    };
   }
 
   async ofRuleset(rulesetId: string): Promise<readonly { id: string; createdAt: Date; open: boolean }[]> {
@@ -105,8 +158,23 @@ export class RoomKeeper {
     const rules = rulesFrom(ruleset.document);
     const players = await Player.findAll({ where: { rulesetId: row.rulesetId } });
     const saved = new Map<string, SavedPlayer>(players.map((player) => [player.name, player.saved]));
-    const room = new Room(row.id, { rules, rulesetId: ruleset.id, revision: ruleset.revision }, row.seed, await this.seatsOf(row.id), saved);
-    const opened: Open = { room, saving: Promise.resolve(), lastSave: 0, clock: new Clock(() => room.tickRate, () => this.tick(opened), (ms) => this.measures.lateSeconds(ms / 1000)) };
+    const room = new Room(
+      row.id,
+      { rules, rulesetId: ruleset.id, revision: ruleset.revision },
+      row.seed,
+      await this.seatsOf(row.id),
+      saved,
+    );
+    const opened: Open = {
+      room,
+      saving: Promise.resolve(),
+      lastSave: 0,
+      clock: new Clock(
+        () => room.tickRate,
+        () => this.tick(opened),
+        (ms) => this.measures.lateSeconds(ms / 1000),
+      ),
+    };
     return opened;
   }
 

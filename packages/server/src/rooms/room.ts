@@ -110,13 +110,15 @@ export class Room {
   disconnect(client: Client): void {
     if (!this.connections.delete(client)) return;
     // Nobody holds the stick any more: a body must not drift on for ever.
-    if (client.drives && client.seat !== undefined && !this.isDriven(client.seat)) this.enqueue({ kind: 'input', args: { seat: client.seat, input: { do: 'stop' } } });
+    if (client.drives && client.seat !== undefined && !this.isDriven(client.seat))
+      this.enqueue({ kind: 'input', args: { seat: client.seat, input: { do: 'stop' } } });
     this.tellSeats();
   }
 
   acknowledge(client: Client, frame: number): void {
     const connection = this.connections.get(client);
-    if (connection && frame >= this.firstFrame && frame <= this.publisher.frame && frame > connection.acknowledged) connection.acknowledged = frame;
+    if (connection && frame >= this.firstFrame && frame <= this.publisher.frame && frame > connection.acknowledged)
+      connection.acknowledged = frame;
   }
 
   /** What a seat asks for. Returns what is wrong with it, or undefined. */
@@ -164,7 +166,9 @@ export class Room {
     this.current = next;
     this.world = this.world.adopt(next.rules);
     // A poke that waits was checked against the old rules; what it speaks of may be gone.
-    const still = this.waiting.filter((command) => command.kind !== 'poke' || checkAction(next.rules, command.args['action']).problems.length === 0);
+    const still = this.waiting.filter(
+      (command) => command.kind !== 'poke' || checkAction(next.rules, command.args['action']).problems.length === 0,
+    );
     this.waiting.splice(0, this.waiting.length, ...still);
     const { frame } = this.publisher;
     this.publisher = new Publisher(this.world);

@@ -19,7 +19,10 @@ describe('A room', () => {
   afterEach(() => Promise.all([truth, north, south].map((screen) => screen.closed ?? screen.close())));
 
   it('has two seats of two crews, seen by all', () => {
-    expect(room.seats.map((seat) => [seat.name, seat.team])).toEqual([['north', 'petrel'], ['south', 'gannet']]);
+    expect(room.seats.map((seat) => [seat.name, seat.team])).toEqual([
+      ['north', 'petrel'],
+      ['south', 'gannet'],
+    ]);
     expect(south.copy!.rows('actors').map((row) => south.copy!.value('actors', row, 'name'))).toEqual(['north', 'south']);
   });
 
@@ -35,7 +38,8 @@ describe('A room', () => {
     await south.until('one counts', () => south.value('finSpeed', 0) === 168);
     truth.poke('north', { do: 'place', x: 260, y: 140 });
     await south.until('both count', () => south.value('finSpeed', 0) === 216);
-    const pods = (screen: Screen) => screen.copy!.rows('pickups').filter((row) => screen.copy!.value('pickups', row, 'pickup') === 'slipstreamPod').length;
+    const pods = (screen: Screen) =>
+      screen.copy!.rows('pickups').filter((row) => screen.copy!.value('pickups', row, 'pickup') === 'slipstreamPod').length;
     await Promise.all([north, south].map((screen) => screen.until('the pod is gone', () => pods(screen) === 2)));
     await south.until('it returns to exactly 120', () => south.value('finSpeed', 0) === 120, 12_000);
     expect(south.news.filter((n) => n.event === 'effectEnded').length).toBe(2);
@@ -66,11 +70,19 @@ describe('A room', () => {
     truth.poke('south', { do: 'give', attribute: 'scrip', amount: 5 });
     await south.until('south is richer', () => (south.value('scrip') ?? 0) >= 5);
     const scrip = south.value('scrip')!;
-    await harness.request(`/api/rulesets/${id}`, { method: 'PATCH', headers: { 'if-match': `"${revision}"` }, body: [{ op: 'replace', path: '/attributes/6/start', value: 150 }] });
+    await harness.request(`/api/rulesets/${id}`, {
+      method: 'PATCH',
+      headers: { 'if-match': `"${revision}"` },
+      body: [{ op: 'replace', path: '/attributes/6/start', value: 150 }],
+    });
     await Promise.all([north, south].map((screen) => screen.until('the edit is there', () => screen.value('finSpeed') === 150)));
     expect([north.welcomes, north.closed, south.value('scrip')]).toEqual([2, undefined, scrip]);
     expect(north.welcome!.revision).toBe(revision + 1);
-    await harness.request(`/api/rulesets/${id}`, { method: 'PATCH', headers: { 'if-match': `"${revision + 1}"` }, body: [{ op: 'replace', path: '/attributes/6/start', value: 120 }] });
+    await harness.request(`/api/rulesets/${id}`, {
+      method: 'PATCH',
+      headers: { 'if-match': `"${revision + 1}"` },
+      body: [{ op: 'replace', path: '/attributes/6/start', value: 120 }],
+    });
     await north.until('and the next', () => north.value('finSpeed') === 120);
   });
 

@@ -43,7 +43,13 @@ export function attachSockets(server: Server, keeper: RoomKeeper, sessions: Sess
   return sockets;
 }
 
-const REASONS: Readonly<Record<number, string>> = { 400: 'Bad Request', 401: 'Unauthorized', 403: 'Forbidden', 404: 'Not Found', 503: 'Service Unavailable' };
+const REASONS: Readonly<Record<number, string>> = {
+  400: 'Bad Request',
+  401: 'Unauthorized',
+  403: 'Forbidden',
+  404: 'Not Found',
+  503: 'Service Unavailable',
+};
 
 function refuse(socket: Duplex, status: number): void {
   socket.end(`HTTP/1.1 ${status} ${REASONS[status]}\r\nConnection: close\r\nContent-Length: 0\r\n\r\n`);
@@ -87,7 +93,9 @@ async function serve(ws: WebSocket, { room: id, seat, drives }: Door, keeper: Ro
     if (!isBinary) return close('Messages are binary MessagePack; this one was text.');
     const { message, error } = readClientMessage(new Uint8Array(data));
     if (!message) return close(error);
-    void opening.then((room) => room && hear(room, client, message, (text) => client.send(encodeMessage({ t: 'error', message: text, final: false }))));
+    void opening.then(
+      (room) => room && hear(room, client, message, (text) => client.send(encodeMessage({ t: 'error', message: text, final: false }))),
+    );
   });
   try {
     if (!(await opening)) close('There is no such room any more.');
@@ -97,7 +105,12 @@ async function serve(ws: WebSocket, { room: id, seat, drives }: Door, keeper: Ro
   }
 }
 
-function hear(room: Room, client: Client, message: NonNullable<ReturnType<typeof readClientMessage>['message']>, complain: (text: string) => void): void {
+function hear(
+  room: Room,
+  client: Client,
+  message: NonNullable<ReturnType<typeof readClientMessage>['message']>,
+  complain: (text: string) => void,
+): void {
   const problem =
     message.t === 'ack'
       ? room.acknowledge(client, message.frame)

@@ -1,6 +1,14 @@
 import { randomBytes } from 'node:crypto';
 import { fileURLToPath } from 'node:url';
-import { type Announcement, Copy, encodeMessage, readServerMessage, type ServerMessage, SUBPROTOCOL, type Welcome } from '@eager-ember/core';
+import {
+  type Announcement,
+  Copy,
+  encodeMessage,
+  readServerMessage,
+  type ServerMessage,
+  SUBPROTOCOL,
+  type Welcome,
+} from '@eager-ember/core';
 import pino from 'pino';
 import { Sequelize } from 'sequelize';
 import { WebSocket } from 'ws';
@@ -29,7 +37,10 @@ export class Harness {
   }
 
   private static serve(database: string): Promise<RunningServer> {
-    return startServer({ DATABASE_URL: database, PORT: 0, HOST: '127.0.0.1', LOG_LEVEL: 'silent', DEMO_RULESET: DEMO }, pino({ level: 'silent' }));
+    return startServer(
+      { DATABASE_URL: database, PORT: 0, HOST: '127.0.0.1', LOG_LEVEL: 'silent', DEMO_RULESET: DEMO },
+      pino({ level: 'silent' }),
+    );
   }
 
   private static async signIn({ signIn }: RunningServer): Promise<string> {
@@ -52,7 +63,12 @@ export class Harness {
     const { method = 'GET', body, headers = {} } = options;
     return fetch(this.server.url + path, {
       method,
-      headers: { cookie: this.cookie, 'x-eager-ember': '1', ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...headers },
+      headers: {
+        cookie: this.cookie,
+        'x-eager-ember': '1',
+        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+        ...headers,
+      },
       ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
     });
   }
@@ -74,7 +90,11 @@ export class Harness {
   screen(room: string, join?: string, headers: Record<string, string> = {}): Screen {
     const query = join === undefined ? '' : `?seat=${join.split('/').at(-1)}`;
     const { host } = new URL(this.server.url);
-    return new Screen(new WebSocket(`ws://${host}/ws/rooms/${room}${query}`, SUBPROTOCOL, { headers: { origin: this.server.url, ...(join === undefined ? { cookie: this.cookie } : {}), ...headers } }));
+    return new Screen(
+      new WebSocket(`ws://${host}/ws/rooms/${room}${query}`, SUBPROTOCOL, {
+        headers: { origin: this.server.url, ...(join === undefined ? { cookie: this.cookie } : {}), ...headers },
+      }),
+    );
   }
 }
 

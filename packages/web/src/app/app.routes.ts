@@ -2,7 +2,12 @@ import type { Routes } from '@angular/router';
 
 /** Every workplace is a part of its own, loaded when it is first used. */
 export const routes: Routes = [
-  { path: '', pathMatch: 'full', title: 'Rulesets · Eager Ember', loadComponent: () => import('./rulesets/rulesets').then((m) => m.Rulesets) },
+  {
+    path: '',
+    pathMatch: 'full',
+    title: 'Rulesets · Eager Ember',
+    loadComponent: () => import('./rulesets/rulesets').then((m) => m.Rulesets),
+  },
   { path: 'join/:token', title: 'A seat · Eager Ember', loadComponent: () => import('./join/join').then((m) => m.Join) },
   {
     path: 'r/:id',
@@ -10,11 +15,27 @@ export const routes: Routes = [
     children: [
       { path: '', pathMatch: 'full', redirectTo: 'rulebook/attributes' },
       { path: 'rulebook', pathMatch: 'full', redirectTo: 'rulebook/attributes' },
-      { path: 'rulebook/source', title: 'Whole source · Eager Ember', loadComponent: () => import('./rulebook/whole-source').then((m) => m.WholeSource) },
-      { path: 'rulebook/:chapter', title: 'Rulebook · Eager Ember', loadComponent: () => import('./rulebook/rulebook').then((m) => m.Rulebook) },
-      { path: 'rulebook/:chapter/:entry', title: 'Rulebook · Eager Ember', loadComponent: () => import('./rulebook/rulebook').then((m) => m.Rulebook) },
+      {
+        path: 'rulebook/source',
+        title: 'Whole source · Eager Ember',
+        loadComponent: () => import('./rulebook/whole-source').then((m) => m.WholeSource),
+      },
+      {
+        path: 'rulebook/:chapter',
+        title: 'Rulebook · Eager Ember',
+        loadComponent: () => import('./rulebook/rulebook').then((m) => m.Rulebook),
+      },
+      {
+        path: 'rulebook/:chapter/:entry',
+        title: 'Rulebook · Eager Ember',
+        loadComponent: () => import('./rulebook/rulebook').then((m) => m.Rulebook),
+      },
       { path: 'playtest', title: 'Playtest · Eager Ember', loadComponent: () => import('./playtest/lobby').then((m) => m.Lobby) },
-      { path: 'playtest/:room', title: 'Playtest · Eager Ember', loadComponent: () => import('./playtest/playtest').then((m) => m.Playtest) },
+      {
+        path: 'playtest/:room',
+        title: 'Playtest · Eager Ember',
+        loadComponent: () => import('./playtest/playtest').then((m) => m.Playtest),
+      },
     ],
   },
   { path: '**', redirectTo: '' },

@@ -6,7 +6,13 @@ const parts = {
   effects: [{ id: 'marked', label: 'Marked', lasts: '5s', grants: ['marked'] }],
   statuses: [{ id: 'marked', label: 'Marked' }],
   abilities: [
-    { id: 'sonarPing', label: 'Sonar ping', cooldown: '8s', costs: [{ attribute: 'stamina', amount: 10 }], then: [{ do: 'apply', effect: 'marked', to: { nearby: 100, who: 'others' } }] },
+    {
+      id: 'sonarPing',
+      label: 'Sonar ping',
+      cooldown: '8s',
+      costs: [{ attribute: 'stamina', amount: 10 }],
+      then: [{ do: 'apply', effect: 'marked', to: { nearby: 100, who: 'others' } }],
+    },
     { id: 'quick', label: 'Quick', cooldown: '2 / handling' },
   ],
 };
@@ -24,7 +30,9 @@ describe('An ability', () => {
     trial.run(4.75);
     const refused = trial.use('sonarPing').find((e) => e.name === 'abilityRefused')!;
     expect(refused.data).toEqual({ ability: 'sonarPing', reason: 'coolingDown', ticks: 64 });
-    expect(announcementsFor(trial.world, [refused], { actor: trial.actor(), team: -1 })[0].text).toBe('Sonar ping is cooling down: ready in 3.2 s.');
+    expect(announcementsFor(trial.world, [refused], { actor: trial.actor(), team: -1 })[0].text).toBe(
+      'Sonar ping is cooling down: ready in 3.2 s.',
+    );
     expect(trial.value('stamina')).toBe(20);
   });
 
@@ -37,7 +45,9 @@ describe('An ability', () => {
 
   it('used twice in one tick is used once', () => {
     const trial = Trial.of(parts);
-    const events = trial.step(...[1, 2].map(() => ({ kind: 'input', args: { seat: 'north', input: { do: 'use', ability: 'sonarPing' } } })));
+    const events = trial.step(
+      ...[1, 2].map(() => ({ kind: 'input', args: { seat: 'north', input: { do: 'use', ability: 'sonarPing' } } })),
+    );
     expect(events.filter((e) => e.name === 'abilityUsed').length).toBe(1);
     expect(events.filter((e) => e.name === 'abilityRefused').length).toBe(1);
   });
@@ -46,7 +56,9 @@ describe('An ability', () => {
     const trial = Trial.of(parts);
     trial.poke({ do: 'set', attribute: 'stamina', value: 9.9 });
     const refused = trial.use('sonarPing').find((e) => e.name === 'abilityRefused')!;
-    expect(announcementsFor(trial.world, [refused], { actor: trial.actor(), team: -1 })[0].text).toBe('Sonar ping needs 10 stamina, and you have 9.9.');
+    expect(announcementsFor(trial.world, [refused], { actor: trial.actor(), team: -1 })[0].text).toBe(
+      'Sonar ping needs 10 stamina, and you have 9.9.',
+    );
     trial.poke({ do: 'set', attribute: 'stamina', value: 10 });
     expect(trial.use('sonarPing').some((e) => e.name === 'abilityUsed')).toBeTrue();
     expect(trial.value('stamina')).toBe(0);
@@ -62,9 +74,24 @@ describe('An ability', () => {
   });
 
   it('is for those within reach and not of the crew', () => {
-    const teams = [{ id: 'petrel', label: 'Petrel' }, { id: 'gannet', label: 'Gannet' }];
-    const arena = { starts: [{ x: 100, y: 100, team: 'petrel' }, { x: 150, y: 100, team: 'petrel' }, { x: 180, y: 100, team: 'gannet' }, { x: 600, y: 100, team: 'gannet' }] };
-    const trial = Trial.of({ ...parts, teams, arena }, [join('north', { team: 'petrel' }), join('mate', { team: 'petrel' }), join('near', { team: 'gannet' }), join('far', { team: 'gannet' })]);
+    const teams = [
+      { id: 'petrel', label: 'Petrel' },
+      { id: 'gannet', label: 'Gannet' },
+    ];
+    const arena = {
+      starts: [
+        { x: 100, y: 100, team: 'petrel' },
+        { x: 150, y: 100, team: 'petrel' },
+        { x: 180, y: 100, team: 'gannet' },
+        { x: 600, y: 100, team: 'gannet' },
+      ],
+    };
+    const trial = Trial.of({ ...parts, teams, arena }, [
+      join('north', { team: 'petrel' }),
+      join('mate', { team: 'petrel' }),
+      join('near', { team: 'gannet' }),
+      join('far', { team: 'gannet' }),
+    ]);
     trial.use('sonarPing');
     expect(trial.named('statusGained').map((e) => e.who)).toEqual(['near']);
     expect(trial.named('effectStarted')[0].cause).toBe(trial.named('abilityUsed')[0].serial);
@@ -77,7 +104,12 @@ describe('An ability', () => {
   });
 
   it('is not paid for with a stat', () => {
-    const reading = readRuleset(rulesetWith({ attributes: [stat('handling', 1)], abilities: [{ id: 'a', label: 'A', costs: [{ attribute: 'handling', amount: 1 }] }] }));
+    const reading = readRuleset(
+      rulesetWith({
+        attributes: [stat('handling', 1)],
+        abilities: [{ id: 'a', label: 'A', costs: [{ attribute: 'handling', amount: 1 }] }],
+      }),
+    );
     expect(reading.problems.map((p) => p.path)).toEqual(['/abilities/0/costs/0/attribute']);
   });
 });

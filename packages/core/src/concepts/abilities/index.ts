@@ -11,7 +11,8 @@ function refusal(event: GameEvent, speak: Speaker): string {
   const { ability, reason, ticks, attribute, needs, present } = event.data;
   const name = speak.label('abilities', String(ability));
   if (reason === 'coolingDown') return `${name} is cooling down: ready in ${speak.time(Number(ticks))}.`;
-  if (reason === 'tooExpensive') return `${name} needs ${needs} ${speak.label('attributes', String(attribute)).toLowerCase()}, and you have ${Math.floor(Number(present) * 10) / 10}.`;
+  if (reason === 'tooExpensive')
+    return `${name} needs ${needs} ${speak.label('attributes', String(attribute)).toLowerCase()}, and you have ${Math.floor(Number(present) * 10) / 10}.`;
   return `${event.who} does not have ${name}.`;
 }
 
@@ -47,7 +48,11 @@ export const abilities = defineConcept<readonly Ability[], Abilities>({
   attach: (world, list) => ({ list, table: world.table('abilities') }),
   events,
   inputs: {
-    use: { args: { ability: z.string().max(48) }, traced: true, run: (world, actor, args) => useAbility(world, actor, String(args['ability'])) },
+    use: {
+      args: { ability: z.string().max(48) },
+      traced: true,
+      run: (world, actor, args) => useAbility(world, actor, String(args['ability'])),
+    },
   },
   lifecycle: {
     actorSpawned: giveAbilities,
@@ -55,5 +60,10 @@ export const abilities = defineConcept<readonly Ability[], Abilities>({
       for (let row = 0; row < world.actors.high; row++) if (world.actors.live[row] === 1) giveAbilities(world, row);
     },
   },
-  display: (list) => list.map(({ id, label, costs }) => ({ id, label, costs: costs.flatMap((c) => (c.amount.constant === undefined ? [] : [{ attribute: c.id, amount: c.amount.constant }])) })),
+  display: (list) =>
+    list.map(({ id, label, costs }) => ({
+      id,
+      label,
+      costs: costs.flatMap((c) => (c.amount.constant === undefined ? [] : [{ attribute: c.id, amount: c.amount.constant }])),
+    })),
 });

@@ -33,8 +33,17 @@ export function compileAbilities(context: CompileContext): readonly Ability[] {
       costs: entry.costs.map((cost, k) => {
         const attribute = context.index('attributes', cost.attribute);
         const target = context.entries<{ label: string; kind: string }>('attributes')[attribute];
-        if (target?.kind === 'stat') context.problem([...path, 'costs', k, 'attribute'], `${target.label} is a stat, which is not spent: costs are paid from pools and counters.`);
-        return { attribute, id: cost.attribute, label: target?.label ?? cost.attribute, amount: context.amount(cost.amount, [...path, 'costs', k, 'amount']) };
+        if (target?.kind === 'stat')
+          context.problem(
+            [...path, 'costs', k, 'attribute'],
+            `${target.label} is a stat, which is not spent: costs are paid from pools and counters.`,
+          );
+        return {
+          attribute,
+          id: cost.attribute,
+          label: target?.label ?? cost.attribute,
+          amount: context.amount(cost.amount, [...path, 'costs', k, 'amount']),
+        };
       }),
       cooldown: context.amount(fixed ? toMilliseconds(cooldown) / 1000 : cooldown, [...path, 'cooldown']),
       then: context.then(entry.then, [...path, 'then']),
@@ -75,7 +84,8 @@ function rowOf(world: World, actor: number, id: string): number {
 /** A player asks to use an ability: it is refused with a reason and no cost, or paid for and done. */
 export function useAbility(world: World, actor: number, id: string): void {
   const { table, list } = abilities.in(world);
-  const refuse = (reason: string, data: Record<string, number | string> = {}) => world.emit('abilityRefused', { subject: actor }, { ability: id, reason, ...data });
+  const refuse = (reason: string, data: Record<string, number | string> = {}) =>
+    world.emit('abilityRefused', { subject: actor }, { ability: id, reason, ...data });
   const at = rowOf(world, actor, id);
   if (at < 0) return refuse('notOwned');
   const ability = list[table.column('ability').data[at]];

@@ -4,7 +4,8 @@ import { defineConcept } from '../../world/concept.js';
 
 const SMALLEST = 100;
 const LARGEST = 10000;
-const side = () => finite().min(SMALLEST, `A side is ${SMALLEST} to ${LARGEST} long.`).max(LARGEST, `A side is ${SMALLEST} to ${LARGEST} long.`);
+const side = () =>
+  finite().min(SMALLEST, `A side is ${SMALLEST} to ${LARGEST} long.`).max(LARGEST, `A side is ${SMALLEST} to ${LARGEST} long.`);
 
 const schema = z.strictObject({
   width: side().default(960),
@@ -37,7 +38,8 @@ export const arena = defineConcept<Arena>({
     const outside = ({ x, y }: { x: number; y: number }) => x < 0 || y < 0 || x > value.width || y > value.height;
     for (const list of ['starts', 'placed'] as const)
       value[list].forEach((point, i) => {
-        if (outside(point)) context.problem(['arena', list, i], `${point.x}, ${point.y} lies outside the arena, which is ${value.width} by ${value.height}.`);
+        if (outside(point))
+          context.problem(['arena', list, i], `${point.x}, ${point.y} lies outside the arena, which is ${value.width} by ${value.height}.`);
       });
     return value;
   },

@@ -17,7 +17,8 @@ function changing(label: string, sentence: string, sign: 1 | -1): ActionSpec {
       const index = context.index('attributes', String(args['attribute']));
       const by = context.amount(args['amount'] as AmountSource, [...path, 'amount'], PARTIES);
       // A negative amount is nothing, not the opposite: a resistance above 100 % must not turn harm into healing.
-      return (world, actor, parties) => changeAttribute(world, actor, index, sign * Math.max(0, by.run(world, { ...parties, owner: actor })), parties.source);
+      return (world, actor, parties) =>
+        changeAttribute(world, actor, index, sign * Math.max(0, by.run(world, { ...parties, owner: actor })), parties.source);
     },
   };
 }
@@ -34,7 +35,14 @@ export const actions: Readonly<Record<string, ActionSpec>> = {
     compile: (args, context, path) => {
       const index = context.index('attributes', String(args['attribute']));
       const value = context.amount(args['value'] as AmountSource, [...path, 'value'], PARTIES);
-      return (world, actor, parties) => changeAttribute(world, actor, index, value.run(world, { ...parties, owner: actor }) - currentOf(world, actor, index), parties.source);
+      return (world, actor, parties) =>
+        changeAttribute(
+          world,
+          actor,
+          index,
+          value.run(world, { ...parties, owner: actor }) - currentOf(world, actor, index),
+          parties.source,
+        );
     },
   },
 };

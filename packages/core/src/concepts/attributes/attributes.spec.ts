@@ -92,7 +92,12 @@ describe('A pool', () => {
     const deed = fc.record({ do: fc.constantFrom('hurt', 'heal', 'set', 'wait'), amount: fc.double({ min: -500, max: 500, noNaN: true }) });
     fc.assert(
       fc.property(fc.array(deed, { maxLength: 30 }), fc.boolean(), (deeds, whole) => {
-        const trial = Trial.of({ attributes: [pool('suit', { max: 'rating', min: 5, whole, refill: { rate: 7, pause: '100ms' } }), stat('rating', 80, { min: 10 })] });
+        const trial = Trial.of({
+          attributes: [
+            pool('suit', { max: 'rating', min: 5, whole, refill: { rate: 7, pause: '100ms' } }),
+            stat('rating', 80, { min: 10 }),
+          ],
+        });
         for (const { do: what, amount } of deeds) {
           if (what === 'wait') trial.run(0.3);
           else if (what === 'set') trial.poke({ do: 'set', attribute: 'rating', value: amount });
@@ -119,11 +124,14 @@ describe('A counter', () => {
 });
 
 describe('Mistakes in attributes', () => {
-  const problemsOf = (attributes: unknown[]) => readRuleset(rulesetWith({ attributes })).problems.map(({ path, message }) => `${path} ${message}`);
+  const problemsOf = (attributes: unknown[]) =>
+    readRuleset(rulesetWith({ attributes })).problems.map(({ path, message }) => `${path} ${message}`);
 
   it('are a start beyond a bound, also a linked one', () => {
     expect(problemsOf([pool('suit', { start: 120 })])).toEqual(['/attributes/0/start The start 120 is above the maximum 100.']);
-    expect(problemsOf([pool('suit', { start: 120, max: 'rating' }), stat('rating', 90)])).toEqual(['/attributes/0/start The start 120 is above the maximum 90.']);
+    expect(problemsOf([pool('suit', { start: 120, max: 'rating' }), stat('rating', 90)])).toEqual([
+      '/attributes/0/start The start 120 is above the maximum 90.',
+    ]);
     expect(problemsOf([pool('suit', { start: 1, min: 5 })])).toEqual(['/attributes/0/start The start 1 is below the minimum 5.']);
   });
 

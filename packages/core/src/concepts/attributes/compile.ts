@@ -35,14 +35,19 @@ export function compileAttributes(context: CompileContext): CompiledAttributes {
   const types = context.entries<ActorEntry>('actors');
   const list = entries.map((entry, i) => compileOne(context, entry, i, types));
   const reads = list.map((attribute) =>
-    [attribute.min, attribute.max, ...attribute.starts].flatMap((a) => a?.references ?? []).filter((r) => r.chapter === CHAPTER && r.party === null).map((r) => context.index(CHAPTER, r.id)),
+    [attribute.min, attribute.max, ...attribute.starts]
+      .flatMap((a) => a?.references ?? [])
+      .filter((r) => r.chapter === CHAPTER && r.party === null)
+      .map((r) => context.index(CHAPTER, r.id)),
   );
   const order = inOrder(context, entries, reads);
   entries.forEach((entry, i) => checkNumbers(context, entry, i, list, types));
   const restless = new Set<number>();
   for (const i of order) {
     const bounds = [list[i].min, list[i].max].flatMap((a) => a?.references ?? []);
-    const stirs = bounds.some((r) => r.chapter !== CHAPTER || entries[context.index(CHAPTER, r.id)].kind !== 'stat' || restless.has(context.index(CHAPTER, r.id)));
+    const stirs = bounds.some(
+      (r) => r.chapter !== CHAPTER || entries[context.index(CHAPTER, r.id)].kind !== 'stat' || restless.has(context.index(CHAPTER, r.id)),
+    );
     if (stirs) restless.add(i);
   }
   return { entries, order, list: list.map((attribute, i) => ({ ...attribute, restless: restless.has(i) })) };
@@ -51,13 +56,20 @@ export function compileAttributes(context: CompileContext): CompiledAttributes {
 function compileOne(context: CompileContext, entry: AttributeEntry, i: number, types: readonly ActorEntry[]): Attribute {
   const path = [CHAPTER, i];
   const own = entry.start === undefined ? undefined : context.amount(entry.start, [...path, 'start']);
-  const fallback = entry.kind === 'pool' && entry.max !== undefined ? undefined : context.amount(typeof entry.min === 'number' ? Math.max(0, entry.min) : 0, path);
+  const fallback =
+    entry.kind === 'pool' && entry.max !== undefined
+      ? undefined
+      : context.amount(typeof entry.min === 'number' ? Math.max(0, entry.min) : 0, path);
   const holdings = types.map((type) => type.attributes.find((a) => a.attribute === entry.id));
   const every = entry.refill?.every === undefined ? 1 : context.ticks(entry.refill.every);
   if (entry.refill && entry.kind === 'stat')
-    context.problem([...path, 'refill'], `A stat does not refill: its value follows from its base and modifiers. Make ${entry.label} a pool.`);
+    context.problem(
+      [...path, 'refill'],
+      `A stat does not refill: its value follows from its base and modifiers. Make ${entry.label} a pool.`,
+    );
   if (every < 1) context.problem([...path, 'refill', 'every'], 'An interval is longer than nothing.');
-  if (entry.kind === 'counter' && entry.whole === false && entry.decimals) context.problem([...path, 'decimals'], 'A counter counts whole things: leave the decimals out.');
+  if (entry.kind === 'counter' && entry.whole === false && entry.decimals)
+    context.problem([...path, 'decimals'], 'A counter counts whole things: leave the decimals out.');
   return {
     id: entry.id,
     kind: entry.kind,
@@ -91,7 +103,11 @@ function inOrder(context: CompileContext, entries: readonly AttributeEntry[], re
     if (state[i] === 'done') return;
     if (state[i] === 'open') {
       const circle = [...trail.slice(trail.indexOf(i)), i].map((k) => entries[k].id);
-      const field = [entries[i].max, entries[i].min].some((bound) => typeof bound === 'string') ? (typeof entries[i].max === 'string' ? 'max' : 'min') : 'start';
+      const field = [entries[i].max, entries[i].min].some((bound) => typeof bound === 'string')
+        ? typeof entries[i].max === 'string'
+          ? 'max'
+          : 'min'
+        : 'start';
       context.problem([CHAPTER, i, field], `This goes in a circle: ${circle.join(' needs ')}. One of them has to stand on its own.`);
       return;
     }
@@ -110,7 +126,13 @@ function inOrder(context: CompileContext, entries: readonly AttributeEntry[], re
  * What numbers alone can tell: a minimum above the maximum, a start beyond a bound. A bare name is followed to the number
  * it starts with; a formula that computes is left to the running world, which keeps every value between its bounds.
  */
-function checkNumbers(context: CompileContext, entry: AttributeEntry, i: number, all: readonly Attribute[], types: readonly ActorEntry[]): void {
+function checkNumbers(
+  context: CompileContext,
+  entry: AttributeEntry,
+  i: number,
+  all: readonly Attribute[],
+  types: readonly ActorEntry[],
+): void {
   const attribute = all[i];
   const atStart = (amount: Amount | undefined, type: number, depth = 0): number | undefined => {
     if (!amount?.bare || depth > 8) return amount?.constant;
@@ -129,6 +151,7 @@ function checkNumbers(context: CompileContext, entry: AttributeEntry, i: number,
     if (start === undefined) continue;
     if (high !== undefined && start > high) return context.problem(path, `The start ${start} is above the maximum ${high}.`);
     if (low !== undefined && start < low) return context.problem(path, `The start ${start} is below the minimum ${low}.`);
-    if (attribute.whole && start !== Math.floor(start)) return context.problem(path, `${entry.label} is a whole number, and ${start} is not.`);
+    if (attribute.whole && start !== Math.floor(start))
+      return context.problem(path, `${entry.label} is a whole number, and ${start} is not.`);
   }
 }

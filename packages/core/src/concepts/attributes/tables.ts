@@ -17,7 +17,8 @@ function ofAttribute(attribute: Attribute): ColumnSpec[] {
   const columns: ColumnSpec[] = [{ name: id, kind: 'number', see, decimals, saved: saved && attribute.kind !== 'stat', present }];
   if (attribute.kind === 'stat') columns.push({ name: columnsOf.base(id), kind: 'number', see: 'server', decimals, present });
   // A bar needs the end it fills towards: whoever sees a value sees the maximum it is measured against.
-  if (attribute.max && attribute.max.constant === undefined) columns.push({ name: columnsOf.max(id), kind: 'number', see, decimals, present });
+  if (attribute.max && attribute.max.constant === undefined)
+    columns.push({ name: columnsOf.max(id), kind: 'number', see, decimals, present });
   if (attribute.refill && attribute.whole) columns.push({ name: columnsOf.part(id), kind: 'number', see: 'server', decimals: 3, present });
   if (attribute.refill && attribute.refill.pause > 0) columns.push({ name: columnsOf.rests(id), kind: 'tick', see: 'server', present });
   return columns;

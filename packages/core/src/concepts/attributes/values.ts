@@ -121,18 +121,34 @@ export function changeBy(world: World, a: Attributes, row: number, index: number
   const high = Math.max(low, boundOf(world, attribute.max, actor, LARGEST_AMOUNT));
   const to = attribute.kind === 'stat' ? toGrid(from + wanted) : toGrid(clamp(from + wanted, low, high));
   column.data[row] = to;
-  if (to < from && attribute.refill && attribute.refill.pause > 0) a.table.column(columnsOf.rests(attribute.id)).data[row] = world.tick + attribute.refill.pause;
+  if (to < from && attribute.refill && attribute.refill.pause > 0)
+    a.table.column(columnsOf.rests(attribute.id)).data[row] = world.tick + attribute.refill.pause;
   settle(world, a, row);
   const given = toGrid(to - from);
   return { from, to, asked: wanted, given, lost: toGrid(wanted - given) };
 }
 
 /** Adds a modifier to an actor. `holder` is whatever took it on, to be named when it ends. */
-export function addModifier(a: Attributes, row: number, actor: number, index: number, operation: Operation, amount: number, holder: number): void {
+export function addModifier(
+  a: Attributes,
+  row: number,
+  actor: number,
+  index: number,
+  operation: Operation,
+  amount: number,
+  holder: number,
+): void {
   const { modifiers, heads } = a;
   const at = modifiers.add();
   const first = heads.columns[0].data;
-  const cells: Record<string, number> = { actor, attribute: index, operation: OPERATIONS.indexOf(operation), amount, holder, next: first[row] };
+  const cells: Record<string, number> = {
+    actor,
+    attribute: index,
+    operation: OPERATIONS.indexOf(operation),
+    amount,
+    holder,
+    next: first[row],
+  };
   for (const [name, value] of Object.entries(cells)) modifiers.column(name).data[at] = value;
   first[row] = at + 1;
 }
@@ -144,7 +160,7 @@ export function removeModifiers(a: Attributes, row: number, holder: number): voi
   const next = modifiers.column('next').data;
   const first = heads.columns[0].data;
   let before = -1;
-  for (let at = first[row]; at !== 0; ) {
+  for (let at = first[row]; at !== 0;) {
     const following = next[at - 1];
     if (holders[at - 1] === holder) {
       if (before < 0) first[row] = following;

@@ -2,12 +2,35 @@ import * as fc from 'fast-check';
 import { readRuleset } from '../../index.js';
 import { pool, rulesetWith, stat, Trial } from '../../testing/rulesets.js';
 
-const SLIPSTREAM = { id: 'slipstream', label: 'Slipstream', lasts: '6s', modifiers: [{ attribute: 'finSpeed', operation: 'percent', amount: 40 }] };
-const SILT = { id: 'silt', label: 'Silt', lasts: '3s', grants: ['silted'], modifiers: [{ attribute: 'finSpeed', operation: 'times', amount: 0.5 }] };
+const SLIPSTREAM = {
+  id: 'slipstream',
+  label: 'Slipstream',
+  lasts: '6s',
+  modifiers: [{ attribute: 'finSpeed', operation: 'percent', amount: 40 }],
+};
+const SILT = {
+  id: 'silt',
+  label: 'Silt',
+  lasts: '3s',
+  grants: ['silted'],
+  modifiers: [{ attribute: 'finSpeed', operation: 'times', amount: 0.5 }],
+};
 const FINS = { id: 'longFins', label: 'Long fins', lasts: '4s', modifiers: [{ attribute: 'finSpeed', operation: 'add', amount: 20 }] };
-const ODD = { id: 'odd', label: 'Odd', lasts: '2s', modifiers: [{ attribute: 'finSpeed', operation: 'percent', amount: 0.1 }, { attribute: 'finSpeed', operation: 'times', amount: 1.1 }] };
+const ODD = {
+  id: 'odd',
+  label: 'Odd',
+  lasts: '2s',
+  modifiers: [
+    { attribute: 'finSpeed', operation: 'percent', amount: 0.1 },
+    { attribute: 'finSpeed', operation: 'times', amount: 1.1 },
+  ],
+};
 
-const parts = { attributes: [stat('finSpeed', 120, { max: 600 })], statuses: [{ id: 'silted', label: 'Silted' }], effects: [SLIPSTREAM, SILT, FINS, ODD] };
+const parts = {
+  attributes: [stat('finSpeed', 120, { max: 600 })],
+  statuses: [{ id: 'silted', label: 'Silted' }],
+  effects: [SLIPSTREAM, SILT, FINS, ODD],
+};
 const apply = (trial: Trial, effect: string) => trial.poke({ do: 'apply', effect });
 
 describe('An effect', () => {
@@ -63,7 +86,11 @@ describe('An effect', () => {
   });
 
   it('gives back exactly the base, in whatever order effects come and go', () => {
-    const deed = fc.record({ effect: fc.constantFrom('slipstream', 'silt', 'longFins', 'odd'), end: fc.boolean(), wait: fc.integer({ min: 0, max: 60 }) });
+    const deed = fc.record({
+      effect: fc.constantFrom('slipstream', 'silt', 'longFins', 'odd'),
+      end: fc.boolean(),
+      wait: fc.integer({ min: 0, max: 60 }),
+    });
     fc.assert(
       fc.property(fc.array(deed, { maxLength: 25 }), (deeds) => {
         const trial = Trial.of(parts);
@@ -104,7 +131,12 @@ describe('An effect', () => {
   });
 
   it('does not modify what is drained', () => {
-    const reading = readRuleset(rulesetWith({ attributes: [pool('suit')], effects: [{ id: 'e', label: 'E', lasts: '1s', modifiers: [{ attribute: 'suit', operation: 'add', amount: 1 }] }] }));
+    const reading = readRuleset(
+      rulesetWith({
+        attributes: [pool('suit')],
+        effects: [{ id: 'e', label: 'E', lasts: '1s', modifiers: [{ attribute: 'suit', operation: 'add', amount: 1 }] }],
+      }),
+    );
     expect(reading.problems[0].path).toBe('/effects/0/modifiers/0/attribute');
     expect(reading.problems[0].message).toContain('modifiers are for stats');
   });

@@ -9,20 +9,23 @@ import { adoptEffects, applyEffect, compileEffects, type CompiledEffects, type E
 export type { EffectEntry } from './schema.js';
 export { applyEffect, endEffect, instancesOf } from './system.js';
 
-const seenAsEffect = (data: EventData, seeEntry: (chapter: string, id: string) => Visibility) => seeEntry('effects', String(data['effect']));
+const seenAsEffect = (data: EventData, seeEntry: (chapter: string, id: string) => Visibility) =>
+  seeEntry('effects', String(data['effect']));
 
 const events: Readonly<Record<string, EventSpec>> = {
   effectStarted: {
     label: 'an effect starts',
     see: seenAsEffect,
     announced: true,
-    sentence: (e, speak) => `${speak.label('effects', String(e.data['effect']))} begins on ${e.who}, for ${speak.time(Number(e.data['ticks']))}`,
+    sentence: (e, speak) =>
+      `${speak.label('effects', String(e.data['effect']))} begins on ${e.who}, for ${speak.time(Number(e.data['ticks']))}`,
   },
   effectEnded: {
     label: 'an effect ends',
     see: seenAsEffect,
     announced: true,
-    sentence: (e, speak) => `${speak.label('effects', String(e.data['effect']))} ${e.data['reason'] === 'ranOut' ? 'runs out' : 'is removed'} on ${e.who}`,
+    sentence: (e, speak) =>
+      `${speak.label('effects', String(e.data['effect']))} ${e.data['reason'] === 'ranOut' ? 'runs out' : 'is removed'} on ${e.who}`,
   },
 };
 

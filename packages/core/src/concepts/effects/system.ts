@@ -38,7 +38,10 @@ export function compileEffects(context: CompileContext): CompiledEffects {
         const attribute = context.index('attributes', modifier.attribute);
         const target = context.entries<{ label: string; kind: string; max?: unknown }>('attributes')[attribute];
         if (target && target.kind !== 'stat')
-          context.problem([...path, 'attribute'], `${target.label} is a ${target.kind}: modifiers are for stats. Modify the stat that is its maximum, or hurt and heal it.`);
+          context.problem(
+            [...path, 'attribute'],
+            `${target.label} is a ${target.kind}: modifiers are for stats. Modify the stat that is its maximum, or hurt and heal it.`,
+          );
         return { attribute, operation: modifier.operation, amount: context.amount(modifier.amount, [...path, 'amount'], ['source']) };
       }),
     };

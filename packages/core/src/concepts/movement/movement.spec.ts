@@ -45,7 +45,11 @@ describe('Movement', () => {
   });
 
   it('never ends in a wall or outside, whatever is asked', () => {
-    const ask = fc.record({ x: fc.double({ min: -1, max: 1, noNaN: true }), y: fc.double({ min: -1, max: 1, noNaN: true }), ticks: fc.integer({ min: 1, max: 40 }) });
+    const ask = fc.record({
+      x: fc.double({ min: -1, max: 1, noNaN: true }),
+      y: fc.double({ min: -1, max: 1, noNaN: true }),
+      ticks: fc.integer({ min: 1, max: 40 }),
+    });
     fc.assert(
       fc.property(fc.array(ask, { maxLength: 12 }), fc.integer({ min: 10, max: 600 }), (asks, speed) => {
         const trial = Trial.of(parts);
@@ -58,7 +62,9 @@ describe('Movement', () => {
           expect(place.x).toBeLessThanOrEqual(388);
           expect(place.y).toBeGreaterThanOrEqual(12);
           expect(place.y).toBeLessThanOrEqual(288);
-          expect(place.x > 188 && place.x < 252 && place.y > 88 && place.y < 212).withContext(JSON.stringify(place)).toBeFalse();
+          expect(place.x > 188 && place.x < 252 && place.y > 88 && place.y < 212)
+            .withContext(JSON.stringify(place))
+            .toBeFalse();
         }
       }),
       { numRuns: 50 },

@@ -54,7 +54,9 @@ export function moveAll(world: World, grip: Movement): void {
 
 /** Turns a body towards its goal, with a tilt that ends the last step there. */
 function headToGoal(grip: Movement, row: number, step: number): void {
-  const [x, y, headingX, headingY, goalX, goalY, toGoal] = ['x', 'y', 'headingX', 'headingY', 'goalX', 'goalY', 'toGoal'].map((name) => grip.table.column(name).data);
+  const [x, y, headingX, headingY, goalX, goalY, toGoal] = ['x', 'y', 'headingX', 'headingY', 'goalX', 'goalY', 'toGoal'].map(
+    (name) => grip.table.column(name).data,
+  );
   const dx = goalX[row] - x[row];
   const dy = goalY[row] - y[row];
   const distance = Math.sqrt(dx * dx + dy * dy);
@@ -69,7 +71,16 @@ function headToGoal(grip: Movement, row: number, step: number): void {
 }
 
 /** One axis of a move: from `from` towards `to`, stopped by the arena's edge and by any wall in the way. */
-function slide(walls: readonly Wall[], from: number, to: number, across: number, radius: number, low: number, high: number, alongX: boolean): number {
+function slide(
+  walls: readonly Wall[],
+  from: number,
+  to: number,
+  across: number,
+  radius: number,
+  low: number,
+  high: number,
+  alongX: boolean,
+): number {
   let end = high < low ? (low + high) / 2 : clamp(to, low, high);
   for (const wall of walls) {
     const near = (alongX ? wall.x : wall.y) - radius;

@@ -69,7 +69,11 @@ export const pickups = defineConcept<readonly Pickup[], Pickups>({
   ],
   attach: (world, list) => ({ list, table: world.table('pickups'), returnTimer: world.rules.registry.timer('pickups.return') }),
   events: {
-    pickupAppeared: { label: 'a pickup appears', see: 'everyone', sentence: (e, speak) => `${speak.label('pickups', String(e.data['pickup']))} appears` },
+    pickupAppeared: {
+      label: 'a pickup appears',
+      see: 'everyone',
+      sentence: (e, speak) => `${speak.label('pickups', String(e.data['pickup']))} appears`,
+    },
     pickupTaken: {
       label: 'a pickup is taken',
       see: 'everyone',

@@ -2,7 +2,9 @@ import { counter, input, join, pool, stat, Trial } from '../../testing/rulesets.
 
 const parts = {
   attributes: [stat('finSpeed', 120), counter('scrip'), pool('oxygen', { max: 90 })],
-  effects: [{ id: 'slipstream', label: 'Slipstream', lasts: '6s', modifiers: [{ attribute: 'finSpeed', operation: 'percent', amount: 40 }] }],
+  effects: [
+    { id: 'slipstream', label: 'Slipstream', lasts: '6s', modifiers: [{ attribute: 'finSpeed', operation: 'percent', amount: 40 }] },
+  ],
   pickups: [
     { id: 'pod', label: 'Pod', radius: 10, returns: '2s', then: [{ do: 'apply', effect: 'slipstream' }] },
     { id: 'token', label: 'Token', radius: 10, then: [{ do: 'give', attribute: 'scrip', amount: { random: [1, 5], whole: true } }] },
@@ -23,7 +25,10 @@ describe('A pickup', () => {
 
   it('is taken by one, though two touch it in the same tick', () => {
     const trial = Trial.of(withPlaced('token'), [join('north'), join('south')]);
-    trial.step({ kind: 'poke', args: { seat: 'north', action: place(195) } }, { kind: 'poke', args: { seat: 'south', action: place(205) } });
+    trial.step(
+      { kind: 'poke', args: { seat: 'north', action: place(195) } },
+      { kind: 'poke', args: { seat: 'south', action: place(205) } },
+    );
     expect(trial.named('pickupTaken').map((e) => e.who)).toEqual(['north']);
     expect(trial.value('scrip', 'south')).toBe(0);
     expect(trial.value('scrip', 'north')).toBeGreaterThanOrEqual(1);

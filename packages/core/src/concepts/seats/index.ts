@@ -5,11 +5,14 @@ import type { Rules } from '../../ruleset/rules.js';
 import { defineConcept } from '../../world/concept.js';
 import { loadPlayer, savedPlayer, type SavedPlayer } from '../../world/players.js';
 import type { Table } from '../../world/table.js';
-import { World } from '../../world/world.js';
+import { type World } from '../../world/world.js';
 import { actors, removeActor, spawnActor } from '../actors/index.js';
 
 /** The name of a seat: what its player is called. */
-export const seatName = () => z.string('A seat has a name.').regex(/^[A-Za-z][A-Za-z0-9 _-]{0,23}$/, 'A seat has a name of at most 24 letters, digits, spaces, - or _, beginning with a letter.');
+export const seatName = () =>
+  z
+    .string('A seat has a name.')
+    .regex(/^[A-Za-z][A-Za-z0-9 _-]{0,23}$/, 'A seat has a name of at most 24 letters, digits, spaces, - or _, beginning with a letter.');
 
 /** Seats: whose inputs drive which actor. Commands from outside come through here. */
 export const seats = defineConcept<undefined, { readonly table: Table }>({
@@ -124,7 +127,10 @@ function runInput(world: World, seat: string, n: number, input: InputRequest): v
 }
 
 function scalars(args: Record<string, unknown>): Record<string, string | number | boolean> {
-  return Object.fromEntries(Object.entries(args).filter(([, v]) => ['string', 'number', 'boolean'].includes(typeof v))) as Record<string, string>;
+  return Object.fromEntries(Object.entries(args).filter(([, v]) => ['string', 'number', 'boolean'].includes(typeof v))) as Record<
+    string,
+    string
+  >;
 }
 
 /** Runs an action from outside, on the actor of a seat or, without one, on nobody in particular. */

@@ -17,7 +17,9 @@ export const statuses: Concept<readonly StatusEntry[], Statuses> = defineConcept
   id: 'statuses',
   sections: { statuses: { kind: 'chapter', title: 'Statuses', entry: schema } },
   compile: (context) => context.entries<StatusEntry>('statuses'),
-  tables: (entries) => [{ name: 'statuses', extends: 'actors', columns: entries.map(({ id, see }) => ({ name: id, kind: 'int' as const, see })) }],
+  tables: (entries) => [
+    { name: 'statuses', extends: 'actors', columns: entries.map(({ id, see }) => ({ name: id, kind: 'int' as const, see })) },
+  ],
   attach: (world, entries) => ({ table: world.table('statuses'), ids: entries.map((entry) => entry.id) }),
   vocabulary: (ids) => ({
     functions: [

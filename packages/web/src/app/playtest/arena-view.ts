@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, ElementRef, inject, input, output, viewChild } from '@angular/core';
+import { ChangeDetectionStrategy, Component, type ElementRef, inject, input, output, viewChild } from '@angular/core';
 import type { Copy } from '@eager-ember/core';
 import { Theme } from '../shared/theme';
 import { type ActorView, actorsOf, displayOf } from './display';
@@ -116,13 +116,19 @@ export class ArenaView {
       const last = this.places.get(actor.row);
       // Whoever was put elsewhere at once does not fly there.
       const near = last && Math.abs(last.x - actor.x) + Math.abs(last.y - actor.y) < 60;
-      const place = near && !still ? { x: last.x + (actor.x - last.x) * FOLLOW, y: last.y + (actor.y - last.y) * FOLLOW } : { x: actor.x, y: actor.y };
+      const place =
+        near && !still ? { x: last.x + (actor.x - last.x) * FOLLOW, y: last.y + (actor.y - last.y) * FOLLOW } : { x: actor.x, y: actor.y };
       this.places.set(actor.row, place);
       return { ...actor, ...place };
     });
   }
 
-  private actor(ctx: CanvasRenderingContext2D, { row, name, team, radius, x, y }: ActorView, ink: string, colour: (name: string) => string): void {
+  private actor(
+    ctx: CanvasRenderingContext2D,
+    { row, name, team, radius, x, y }: ActorView,
+    ink: string,
+    colour: (name: string) => string,
+  ): void {
     if (row === this.marked()) {
       ctx.strokeStyle = colour('ember');
       ctx.lineWidth = 2 / this.scale;
@@ -158,9 +164,20 @@ export class ArenaView {
 
 function trace(ctx: CanvasRenderingContext2D, shape: string, x: number, y: number, r: number): void {
   ctx.beginPath();
-  if (shape === 'diamond') polygon(ctx, [[x, y - r * 1.2], [x + r * 1.2, y], [x, y + r * 1.2], [x - r * 1.2, y]]);
+  if (shape === 'diamond')
+    polygon(ctx, [
+      [x, y - r * 1.2],
+      [x + r * 1.2, y],
+      [x, y + r * 1.2],
+      [x - r * 1.2, y],
+    ]);
   else if (shape === 'square') ctx.rect(x - r, y - r, 2 * r, 2 * r);
-  else if (shape === 'triangle') polygon(ctx, [[x, y - r * 1.2], [x + r * 1.1, y + r * 0.8], [x - r * 1.1, y + r * 0.8]]);
+  else if (shape === 'triangle')
+    polygon(ctx, [
+      [x, y - r * 1.2],
+      [x + r * 1.1, y + r * 0.8],
+      [x - r * 1.1, y + r * 0.8],
+    ]);
   else if (shape === 'capsule') ctx.roundRect(x - r * 0.65, y - r * 1.25, r * 1.3, r * 2.5, r * 0.65);
   else ctx.arc(x, y, r, 0, 2 * Math.PI);
 }

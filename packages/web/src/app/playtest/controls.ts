@@ -1,6 +1,12 @@
 const KEYS: Readonly<Record<string, readonly [number, number]>> = {
-  w: [0, -1], a: [-1, 0], s: [0, 1], d: [1, 0],
-  arrowup: [0, -1], arrowleft: [-1, 0], arrowdown: [0, 1], arrowright: [1, 0],
+  w: [0, -1],
+  a: [-1, 0],
+  s: [0, 1],
+  d: [1, 0],
+  arrowup: [0, -1],
+  arrowleft: [-1, 0],
+  arrowdown: [0, 1],
+  arrowright: [1, 0],
 };
 
 /** Turns held keys into a direction. Says so only when it changes. */

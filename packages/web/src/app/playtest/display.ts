@@ -3,13 +3,21 @@ import type { Copy, WireSchema } from '@eager-ember/core';
 /** What concepts tell displays of the rules, as this interface draws it. */
 export interface Display {
   readonly attributes: readonly AttributeDisplay[];
-  readonly abilities: readonly { readonly id: string; readonly label: string; readonly costs: readonly { readonly attribute: string; readonly amount: number }[] }[];
+  readonly abilities: readonly {
+    readonly id: string;
+    readonly label: string;
+    readonly costs: readonly { readonly attribute: string; readonly amount: number }[];
+  }[];
   readonly effects: readonly { readonly id: string; readonly label: string }[];
   readonly statuses: readonly { readonly id: string; readonly label: string }[];
   readonly pickups: readonly { readonly id: string; readonly label: string; readonly radius: number; readonly shape: string }[];
   readonly teams: readonly TeamDisplay[];
   readonly actors: readonly { readonly id: string; readonly label: string; readonly kind: string; readonly radius: number }[];
-  readonly arena: { readonly width: number; readonly height: number; readonly walls: readonly { readonly x: number; readonly y: number; readonly width: number; readonly height: number }[] };
+  readonly arena: {
+    readonly width: number;
+    readonly height: number;
+    readonly walls: readonly { readonly x: number; readonly y: number; readonly width: number; readonly height: number }[];
+  };
 }
 
 export interface AttributeDisplay {
@@ -105,17 +113,29 @@ export function hudOf(copy: Copy, row: number): HudView {
   const effects = copy
     .rows('effects')
     .filter((r) => isOwn(copy, 'effects', r, row))
-    .map((r) => ({ row: r, label: display.effects.find((e) => e.id === copy.value('effects', r, 'effect'))?.label ?? '', left: secondsLeft(copy, Number(copy.value('effects', r, 'ends'))) }));
+    .map((r) => ({
+      row: r,
+      label: display.effects.find((e) => e.id === copy.value('effects', r, 'effect'))?.label ?? '',
+      left: secondsLeft(copy, Number(copy.value('effects', r, 'ends'))),
+    }));
   const statuses = display.statuses.filter(({ id }) => Number(copy.value('statuses', row, id) ?? 0) > 0).map(({ label }) => label);
   return { bars, figures, abilities, effects, statuses };
 }
 
 const ROW_MASK = 0xfffff;
-const isOwn = (copy: Copy, table: string, row: number, actor: number) => (Number(copy.value(table, row, 'actor') ?? -1) & ROW_MASK) === actor;
+const isOwn = (copy: Copy, table: string, row: number, actor: number) =>
+  (Number(copy.value(table, row, 'actor') ?? -1) & ROW_MASK) === actor;
 
 function barOf({ id, label, decimals, min }: AttributeDisplay, value: number, max: number | undefined): BarView {
   const end = max ?? value;
-  return { id, label, value, text: value.toFixed(decimals), max: end, share: end > min ? Math.min(1, Math.max(0, (value - min) / (end - min))) : 0 };
+  return {
+    id,
+    label,
+    value,
+    text: value.toFixed(decimals),
+    max: end,
+    share: end > min ? Math.min(1, Math.max(0, (value - min) / (end - min))) : 0,
+  };
 }
 
 function abilityOf(copy: Copy, display: Display, row: number, value: (id: string) => number | undefined): AbilityView {
@@ -125,14 +145,22 @@ function abilityOf(copy: Copy, display: Display, row: number, value: (id: string
   const whole = Number(copy.value('abilities', row, 'cooldown')) / copy.schema.tickRate;
   const short = info?.costs.find((cost) => (value(cost.attribute) ?? Infinity) < cost.amount);
   const label = display.attributes.find((a) => a.id === short?.attribute)?.label.toLowerCase();
-  return { id, label: info?.label ?? id, left, passed: whole > 0 ? 1 - left / whole : 1, lacks: short ? `needs ${short.amount} ${label}` : '' };
+  return {
+    id,
+    label: info?.label ?? id,
+    left,
+    passed: whole > 0 ? 1 - left / whole : 1,
+    lacks: short ? `needs ${short.amount} ${label}` : '',
+  };
 }
 
 /** What of the actors' attributes the truth knows and a copy was not told, in words. */
 export function untold(truth: Copy, copy: Copy): string {
   const told = displayOf(truth.schema).attributes;
   const parts = truth.rows('actors').flatMap((row) => {
-    const hidden = told.filter(({ id }) => truth.value('attributes', row, id) !== undefined && copy.value('attributes', row, id) === undefined);
+    const hidden = told.filter(
+      ({ id }) => truth.value('attributes', row, id) !== undefined && copy.value('attributes', row, id) === undefined,
+    );
     const shown = hidden.slice(0, 3).map((a) => a.label.toLowerCase());
     if (hidden.length > 3) shown.push(`${hidden.length - 3} more`);
     return hidden.length > 0 ? [`${truth.value('actors', row, 'name')}’s ${shown.join(', ')}`] : [];

@@ -14,7 +14,9 @@ import { documentFeature } from '../store/document.reducer';
   template: `
     <section>
       <h1>No room open</h1>
-      <p class="lead">A room plays this ruleset on the server: the truth on the left, what each of two seats was told of it on the right.</p>
+      <p class="lead">
+        A room plays this ruleset on the server: the truth on the left, what each of two seats was told of it on the right.
+      </p>
       <button type="button" class="act" (click)="begin()">Play with two seats</button>
       @if (failure()) {
         <p class="refusal" role="alert">{{ failure() }}</p>
@@ -24,7 +26,8 @@ import { documentFeature } from '../store/document.reducer';
         <ul>
           @for (room of rooms(); track room.id) {
             <li>
-              <a class="act" [routerLink]="['/r', ruleset(), 'playtest', room.id]">{{ room.id }}</a> <span class="soft mono">{{ room.createdAt | date: 'd MMM, HH:mm' }}</span>
+              <a class="act" [routerLink]="['/r', ruleset(), 'playtest', room.id]">{{ room.id }}</a>
+              <span class="soft mono">{{ room.createdAt | date: 'd MMM, HH:mm' }}</span>
               @if (room.open) {
                 <span class="soft">awake</span>
               }
@@ -68,7 +71,11 @@ export class Lobby {
   constructor() {
     effect(() => {
       const id = this.ruleset();
-      if (id !== undefined) this.api.rooms(id).subscribe({ next: (rooms) => this.rooms.set(rooms), error: (error: HttpErrorResponse) => this.failure.set(failureOf(error).title) });
+      if (id !== undefined)
+        this.api.rooms(id).subscribe({
+          next: (rooms) => this.rooms.set(rooms),
+          error: (error: HttpErrorResponse) => this.failure.set(failureOf(error).title),
+        });
     });
   }
 

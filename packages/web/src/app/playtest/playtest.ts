@@ -1,6 +1,19 @@
 import { Clipboard } from '@angular/cdk/clipboard';
 import type { HttpErrorResponse } from '@angular/common/http';
-import { ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject, input, type OnDestroy, signal, untracked, viewChild, viewChildren } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  ElementRef,
+  inject,
+  input,
+  type OnDestroy,
+  signal,
+  untracked,
+  viewChild,
+  viewChildren,
+} from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
@@ -53,11 +66,21 @@ export class Playtest implements OnDestroy {
   protected readonly poking = signal(false);
   protected readonly copied = signal('');
   protected readonly tick = signal(0);
-  protected readonly controls = new Controls((x, y) => this.drivenSeat()?.link.ask(x === 0 && y === 0 ? { do: 'stop' } : { do: 'move', x, y }));
+  protected readonly controls = new Controls((x, y) =>
+    this.drivenSeat()?.link.ask(x === 0 && y === 0 ? { do: 'stop' } : { do: 'move', x, y }),
+  );
   protected readonly names = computed(() => this.seats().map((seat) => seat.name));
   protected readonly news = computed(() => this.truth()?.news() ?? []);
   protected readonly lost = computed(() => [this.truth(), ...this.seats().map((s) => s.link)].some((link) => link?.state() === 'lost'));
-  protected readonly elsewhere = computed(() => new Set(this.truth()?.welcome()?.seats.filter((s) => s.driven).map((s) => s.name) ?? []));
+  protected readonly elsewhere = computed(
+    () =>
+      new Set(
+        this.truth()
+          ?.welcome()
+          ?.seats.filter((s) => s.driven)
+          .map((s) => s.name) ?? [],
+      ),
+  );
   private picture = 0;
   private drawnFrames = -1;
   private lastVerdict = 0;

@@ -1,4 +1,15 @@
-import { afterNextRender, ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, output, signal, viewChild } from '@angular/core';
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  type ElementRef,
+  inject,
+  input,
+  output,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { entriesOf, type EntryJson } from '../rulebook/chapters';
 import { Editor } from '../store/editor';
 
@@ -12,7 +23,12 @@ const KINDS = ['hurt', 'heal', 'set', 'give', 'apply', 'grant', 'withdraw', 'spa
 type Kind = (typeof KINDS)[number];
 
 /** What each poke is about: a chapter to pick from, and whether it takes an amount. */
-const ABOUT: Readonly<Record<Kind, { readonly chapter: string; readonly field: string; readonly amount?: string; readonly fits?: (entry: EntryJson) => boolean }>> = {
+const ABOUT: Readonly<
+  Record<
+    Kind,
+    { readonly chapter: string; readonly field: string; readonly amount?: string; readonly fits?: (entry: EntryJson) => boolean }
+  >
+> = {
   hurt: { chapter: 'attributes', field: 'attribute', amount: 'amount', fits: (e) => e['kind'] === 'pool' },
   heal: { chapter: 'attributes', field: 'attribute', amount: 'amount', fits: (e) => e['kind'] === 'pool' },
   set: { chapter: 'attributes', field: 'attribute', amount: 'value' },

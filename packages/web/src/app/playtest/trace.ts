@@ -43,8 +43,8 @@ const QUIET = new Set(['asked', 'poked', 'actorSpawned', 'pickupAppeared']);
             >{{ line.text }}
             @if (line.because) {
               <span class="because">because {{ line.because }}</span>
-            }</span
-          >
+            }
+          </span>
         </li>
       } @empty {
         <li class="soft">Nothing has happened yet. Move with W A S D, use an ability with 1, or poke with K.</li>
@@ -108,7 +108,9 @@ export class Trace {
     const [actor, kind] = [this.actor(), this.kind()];
     const bySerial = new Map(this.news().map((item) => [item.serial, item]));
     return this.news()
-      .filter((item) => (actor === '' || item.who === actor) && (kind === 'all' || (kind === 'refusals' ? item.refusal : !QUIET.has(item.event))))
+      .filter(
+        (item) => (actor === '' || item.who === actor) && (kind === 'all' || (kind === 'refusals' ? item.refusal : !QUIET.has(item.event))),
+      )
       .slice(-MOST_LINES)
       .reverse()
       .map((item) => ({ ...item, time: this.clock(item.tick), because: bySerial.get(item.cause)?.text ?? '' }));

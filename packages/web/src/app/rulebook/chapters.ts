@@ -41,7 +41,12 @@ export function labelOf(document: RulesetJson | undefined, chapter: string, id: 
 
 /** A camelCase id for a label that no entry of the chapter has yet. */
 export function freshId(label: string, taken: readonly string[]): string {
-  const words = label.normalize('NFKD').replace(/[^A-Za-z0-9 ]/g, '').trim().split(/\s+/).filter(Boolean);
+  const words = label
+    .normalize('NFKD')
+    .replace(/[^A-Za-z0-9 ]/g, '')
+    .trim()
+    .split(/\s+/)
+    .filter(Boolean);
   const camel = words.map((word, i) => (i === 0 ? word.charAt(0).toLowerCase() : word.charAt(0).toUpperCase()) + word.slice(1)).join('');
   const base = (/^[a-z]/.test(camel) ? camel : `entry${camel}`).slice(0, 40);
   for (let n = 1; ; n++) {

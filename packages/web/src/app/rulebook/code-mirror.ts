@@ -26,7 +26,13 @@ const colours = HighlightStyle.define([
 ]);
 
 /** A JSON editor in a host element. `changed` hears of every edit by a person. */
-export function jsonEditor(parent: HTMLElement, text: string, label: string, changed: (text: string) => void, more: Extension = []): EditorView {
+export function jsonEditor(
+  parent: HTMLElement,
+  text: string,
+  label: string,
+  changed: (text: string) => void,
+  more: Extension = [],
+): EditorView {
   const parse = jsonParseLinter();
   const state = EditorState.create({
     doc: text,
@@ -49,5 +55,6 @@ export function jsonEditor(parent: HTMLElement, text: string, label: string, cha
 
 /** Puts another text in, as something that was loaded rather than typed. */
 export function load(view: EditorView, text: string): void {
-  if (view.state.doc.toString() !== text) view.dispatch({ changes: { from: 0, to: view.state.doc.length, insert: text }, userEvent: 'ember.load' });
+  if (view.state.doc.toString() !== text)
+    view.dispatch({ changes: { from: 0, to: view.state.doc.length, insert: text }, userEvent: 'ember.load' });
 }

@@ -77,9 +77,15 @@ export class Rulebook {
     const info = chapterOf(chapter)!;
     const taken = entriesOf(this.context.document(), chapter);
     const label = `New ${info.one}`;
-    const id = freshId(label, taken.map((entry) => entry.id));
+    const id = freshId(
+      label,
+      taken.map((entry) => entry.id),
+    );
     const entry = { id, label, ...info.fresh() };
-    const list = (document: object) => (chapter in document ? [{ op: 'add' as const, path: `/${chapter}/-`, value: entry }] : [{ op: 'add' as const, path: `/${chapter}`, value: [entry] }]);
+    const list = (document: object) =>
+      chapter in document
+        ? [{ op: 'add' as const, path: `/${chapter}/-`, value: entry }]
+        : [{ op: 'add' as const, path: `/${chapter}`, value: [entry] }];
     const [problem] = await this.editor.propose(list, `new ${info.one}`);
     if (problem) this.refusal.set(problem.message);
     else this.go(chapter, id);
@@ -89,7 +95,10 @@ export class Rulebook {
   protected async remove(): Promise<void> {
     const { label } = this.current()!;
     const problems = await this.context.change(`delete ${label}`, (base) => [{ op: 'remove', path: base }]);
-    if (problems.length > 0) this.refusal.set(`${label} is in use and stays: ${problems.map((p) => `${p.path.slice(1).replace(/\//g, ' ')}`).join('; ')}. Take it out there first.`);
+    if (problems.length > 0)
+      this.refusal.set(
+        `${label} is in use and stays: ${problems.map((p) => `${p.path.slice(1).replace(/\//g, ' ')}`).join('; ')}. Take it out there first.`,
+      );
   }
 
   protected async relabel(box: HTMLInputElement): Promise<void> {

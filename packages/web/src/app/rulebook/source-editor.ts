@@ -1,4 +1,16 @@
-import { afterNextRender, ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject, input, type OnDestroy, signal, viewChild } from '@angular/core';
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  type ElementRef,
+  inject,
+  input,
+  type OnDestroy,
+  signal,
+  viewChild,
+} from '@angular/core';
 import type { EditorView } from '@codemirror/view';
 import type { Problem } from '@eager-ember/core';
 import { Editor } from '../store/editor';
@@ -97,7 +109,10 @@ export class SourceEditor implements OnDestroy {
     } catch (error) {
       return this.problems.set([{ path: '', message: `This is not JSON yet: ${(error as Error).message}.` }]);
     }
-    const problems = await this.editor.propose((document) => this.patch(document, value), this.chapter() === '' ? 'edit the source' : `edit the source of ${this.id()}`);
+    const problems = await this.editor.propose(
+      (document) => this.patch(document, value),
+      this.chapter() === '' ? 'edit the source' : `edit the source of ${this.id()}`,
+    );
     if (turn === this.checking) this.problems.set(problems);
   }
 
@@ -107,7 +122,9 @@ export class SourceEditor implements OnDestroy {
       return JSON.stringify(document) === JSON.stringify(value) ? [] : [{ op: 'replace' as const, path: '', value }];
     }
     const index = entriesOf(document, this.chapter()).findIndex((entry) => entry.id === this.id());
-    return index < 0 || JSON.stringify(entriesOf(document, this.chapter())[index]) === JSON.stringify(value) ? [] : [{ op: 'replace' as const, path: `/${this.chapter()}/${index}`, value }];
+    return index < 0 || JSON.stringify(entriesOf(document, this.chapter())[index]) === JSON.stringify(value)
+      ? []
+      : [{ op: 'replace' as const, path: `/${this.chapter()}/${index}`, value }];
   }
 
   ngOnDestroy(): void {

@@ -18,7 +18,10 @@ import { SourceEditor } from './source-editor';
       <a class="here whole" aria-current="true">Whole source</a>
     </nav>
     <section>
-      <p class="lead"><span class="soft">All of the ruleset, also its actors, teams, pickups and arena.</span> <button type="button" class="act" (click)="download()">Save as a file</button></p>
+      <p class="lead">
+        <span class="soft">All of the ruleset, also its actors, teams, pickups and arena.</span>
+        <button type="button" class="act" (click)="download()">Save as a file</button>
+      </p>
       <ee-source-editor />
     </section>
   `,
@@ -47,7 +50,12 @@ export class WholeSource {
   protected download(): void {
     const document_ = this.editor.document();
     const url = URL.createObjectURL(new Blob([JSON.stringify(document_, null, 2) + '\n'], { type: 'application/json' }));
-    const link = Object.assign(document.createElement('a'), { href: url, download: `${String(document_?.['name']).replace(/[^\w-]+/g, '-').toLowerCase()}.json` });
+    const link = Object.assign(document.createElement('a'), {
+      href: url,
+      download: `${String(document_?.['name'])
+        .replace(/[^\w-]+/g, '-')
+        .toLowerCase()}.json`,
+    });
     link.click();
     URL.revokeObjectURL(url);
   }

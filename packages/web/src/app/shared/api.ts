@@ -74,11 +74,15 @@ export class Api {
   }
 
   patch(id: string, revision: number, patch: readonly Operation[]): Observable<{ revision: number }> {
-    return this.http.patch<{ revision: number }>(`/api/rulesets/${encodeURIComponent(id)}`, patch, { headers: { 'If-Match': `"${revision}"` } });
+    return this.http.patch<{ revision: number }>(`/api/rulesets/${encodeURIComponent(id)}`, patch, {
+      headers: { 'If-Match': `"${revision}"` },
+    });
   }
 
   rooms(ruleset: string): Observable<readonly { id: string; createdAt: string; open: boolean }[]> {
-    return this.http.get<{ rooms: { id: string; createdAt: string; open: boolean }[] }>('/api/rooms', { params: { ruleset } }).pipe(map((body) => body.rooms));
+    return this.http
+      .get<{ rooms: { id: string; createdAt: string; open: boolean }[] }>('/api/rooms', { params: { ruleset } })
+      .pipe(map((body) => body.rooms));
   }
 
   createRoom(ruleset: string): Observable<RoomInfo> {

@@ -19,8 +19,22 @@ interface Hit {
   imports: [MatDialogModule, MatAutocompleteModule],
   template: `
     <mat-dialog-content>
-      <input #box type="search" placeholder="Search entries" aria-label="Search entries" [value]="text()" (input)="text.set(box.value)" [matAutocomplete]="list" cdkFocusInitial />
-      <mat-autocomplete #list="matAutocomplete" [autoActiveFirstOption]="true" [displayWith]="shown" (optionSelected)="go($event.option.value)">
+      <input
+        #box
+        type="search"
+        placeholder="Search entries"
+        aria-label="Search entries"
+        [value]="text()"
+        (input)="text.set(box.value)"
+        [matAutocomplete]="list"
+        cdkFocusInitial
+      />
+      <mat-autocomplete
+        #list="matAutocomplete"
+        [autoActiveFirstOption]="true"
+        [displayWith]="shown"
+        (optionSelected)="go($event.option.value)"
+      >
         @for (hit of hits(); track hit.chapter + hit.id) {
           <mat-option [value]="hit"
             ><span>{{ hit.label }}</span> <span class="soft">{{ hit.title }}</span></mat-option
@@ -54,7 +68,9 @@ export class Search {
 
   readonly hits = computed<readonly Hit[]>(() => {
     const words = this.text().toLowerCase().trim();
-    const all = CHAPTERS.flatMap(({ key, title }) => entriesOf(this.document(), key).map(({ id, label }) => ({ id, label, chapter: key, title })));
+    const all = CHAPTERS.flatMap(({ key, title }) =>
+      entriesOf(this.document(), key).map(({ id, label }) => ({ id, label, chapter: key, title })),
+    );
     return all.filter((hit) => `${hit.label} ${hit.id}`.toLowerCase().includes(words)).slice(0, 10);
   });
 

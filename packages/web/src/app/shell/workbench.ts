@@ -87,7 +87,8 @@ export class Workbench {
 
   protected async rename(name: string): Promise<void> {
     const wanted = name.trim();
-    if (wanted !== '' && wanted !== this.name()) await this.editor.propose(() => [{ op: 'replace', path: '/name', value: wanted }], 'rename the ruleset');
+    if (wanted !== '' && wanted !== this.name())
+      await this.editor.propose(() => [{ op: 'replace', path: '/name', value: wanted }], 'rename the ruleset');
   }
 
   protected async play(): Promise<void> {

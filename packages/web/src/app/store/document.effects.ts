@@ -3,7 +3,22 @@ import { inject, Injectable } from '@angular/core';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
 import { type Action, Store } from '@ngrx/store';
 import type { Operation } from 'fast-json-patch';
-import { catchError, concat, debounceTime, distinctUntilChanged, exhaustMap, filter, from, map, type Observable, of, switchMap, tap, timer, withLatestFrom } from 'rxjs';
+import {
+  catchError,
+  concat,
+  debounceTime,
+  distinctUntilChanged,
+  exhaustMap,
+  filter,
+  from,
+  map,
+  type Observable,
+  of,
+  switchMap,
+  tap,
+  timer,
+  withLatestFrom,
+} from 'rxjs';
 import { Api, failureOf, type RulesetJson, type StoredRuleset } from '../shared/api';
 import { CoreClient } from '../shared/core-client';
 import { applied, documentActions, documentFeature, type DocumentState, type Edit } from './document.reducer';
@@ -27,7 +42,12 @@ export class DocumentEffects {
       ofType(documentActions.open),
       withLatestFrom(this.state),
       filter(([, state]) => state.document === undefined),
-      switchMap(([{ id }]) => this.api.ruleset(id).pipe(switchMap((stored) => this.opened(stored)), catchError((error: HttpErrorResponse) => of(openFailed(error))))),
+      switchMap(([{ id }]) =>
+        this.api.ruleset(id).pipe(
+          switchMap((stored) => this.opened(stored)),
+          catchError((error: HttpErrorResponse) => of(openFailed(error))),
+        ),
+      ),
     ),
   );
 
@@ -43,7 +63,14 @@ export class DocumentEffects {
 
   readonly save = createEffect(() =>
     this.actions.pipe(
-      ofType(documentActions.edit, documentActions.undo, documentActions.redo, documentActions.saved, documentActions.retry, documentActions.rebased),
+      ofType(
+        documentActions.edit,
+        documentActions.undo,
+        documentActions.redo,
+        documentActions.saved,
+        documentActions.retry,
+        documentActions.rebased,
+      ),
       debounceTime(GATHER_MS),
       withLatestFrom(this.state),
       filter(([, state]) => state.pending.length > 0 && state.save !== 'conflict' && state.save !== 'saving'),
@@ -72,7 +99,12 @@ export class DocumentEffects {
     this.actions.pipe(
       ofType(documentActions.reapply),
       withLatestFrom(this.state),
-      exhaustMap(([, { id, pending }]) => this.api.ruleset(id!).pipe(switchMap((stored) => this.rebase(stored, pending)), catchError((error: HttpErrorResponse) => of(saveFailed(error))))),
+      exhaustMap(([, { id, pending }]) =>
+        this.api.ruleset(id!).pipe(
+          switchMap((stored) => this.rebase(stored, pending)),
+          catchError((error: HttpErrorResponse) => of(saveFailed(error))),
+        ),
+      ),
     ),
   );
 
@@ -95,13 +127,23 @@ export class DocumentEffects {
     try {
       rebased = pending.reduce((doc, edit) => applied(doc, edit.patch), document);
     } catch {
-      return of(documentActions.saveFailed({ save: 'conflict', pending, obstacle: `Your edits don’t fit revision ${revision} any more: what they changed has moved or gone.` }));
+      return of(
+        documentActions.saveFailed({
+          save: 'conflict',
+          pending,
+          obstacle: `Your edits don’t fit revision ${revision} any more: what they changed has moved or gone.`,
+        }),
+      );
     }
     return from(this.client.core.check(rebased)).pipe(
       map((problems) =>
         problems.length === 0
           ? documentActions.rebased({ document: rebased, revision, pending })
-          : documentActions.saveFailed({ save: 'conflict', pending, obstacle: `On revision ${revision} your edits would not be sound: ${problems[0].path}: ${problems[0].message}` }),
+          : documentActions.saveFailed({
+              save: 'conflict',
+              pending,
+              obstacle: `On revision ${revision} your edits would not be sound: ${problems[0].path}: ${problems[0].message}`,
+            }),
       ),
     );
   }
@@ -119,15 +161,33 @@ export class DocumentEffects {
 
 function openFailed(error: HttpErrorResponse): Action {
   const { status, title, detail } = failureOf(error);
-  return documentActions.openFailed({ message: status === 401 ? 'You are not signed in. Open the link that npm start prints.' : `${title}. ${detail}` });
+  return documentActions.openFailed({
+    message: status === 401 ? 'You are not signed in. Open the link that npm start prints.' : `${title}. ${detail}`,
+  });
 }
 
 function saveFailed(error: HttpErrorResponse): Action {
   const { status, title, detail, revision, problems } = failureOf(error);
-  if (status === 412) return documentActions.saveFailed({ save: 'conflict', obstacle: `This ruleset was edited elsewhere: it is at revision ${revision} now.` });
-  if (status === 503) return documentActions.saveFailed({ save: 'offline', obstacle: 'The database can’t be reached. Your edits are kept here and are saved when it is back.' });
-  if (status === 0 || status === 502 || status === 504 || status === 429) return documentActions.saveFailed({ save: 'offline', obstacle: 'The server can’t be reached. Your edits are kept here and are saved when it is back.' });
-  if (status === 401) return documentActions.saveFailed({ save: 'offline', obstacle: 'You are signed out. Open the link that npm start prints; your edits are kept here.' });
+  if (status === 412)
+    return documentActions.saveFailed({
+      save: 'conflict',
+      obstacle: `This ruleset was edited elsewhere: it is at revision ${revision} now.`,
+    });
+  if (status === 503)
+    return documentActions.saveFailed({
+      save: 'offline',
+      obstacle: 'The database can’t be reached. Your edits are kept here and are saved when it is back.',
+    });
+  if (status === 0 || status === 502 || status === 504 || status === 429)
+    return documentActions.saveFailed({
+      save: 'offline',
+      obstacle: 'The server can’t be reached. Your edits are kept here and are saved when it is back.',
+    });
+  if (status === 401)
+    return documentActions.saveFailed({
+      save: 'offline',
+      obstacle: 'You are signed out. Open the link that npm start prints; your edits are kept here.',
+    });
   const first = problems[0] ? `${problems[0].path}: ${problems[0].message}` : detail;
   return documentActions.saveFailed({ save: 'refused', obstacle: `The server refused this: ${title}. ${first}` });
 }

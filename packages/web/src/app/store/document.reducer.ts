@@ -52,7 +52,18 @@ export const documentActions = createActionGroup({
   },
 });
 
-const EMPTY: DocumentState = { id: undefined, document: undefined, revision: 0, pending: [], sending: 0, undo: [], redo: [], save: 'saved', obstacle: '', failure: '' };
+const EMPTY: DocumentState = {
+  id: undefined,
+  document: undefined,
+  revision: 0,
+  pending: [],
+  sending: 0,
+  undo: [],
+  redo: [],
+  save: 'saved',
+  obstacle: '',
+  failure: '',
+};
 const MOST_UNDO = 200;
 
 export function applied(document: RulesetJson, patch: readonly Operation[]): RulesetJson {
@@ -69,7 +80,14 @@ const reversed = ({ label, patch, inverse }: Edit): Edit => ({ label, patch: inv
 function perform(state: DocumentState, edit: Edit, undo: readonly Edit[], redo: readonly Edit[]): DocumentState {
   if (!state.document) return state;
   const save = state.save === 'conflict' || state.save === 'offline' || state.save === 'saving' ? state.save : 'unsaved';
-  return { ...state, document: applied(state.document, edit.patch), pending: [...state.pending, edit], undo: undo.slice(-MOST_UNDO), redo, save };
+  return {
+    ...state,
+    document: applied(state.document, edit.patch),
+    pending: [...state.pending, edit],
+    undo: undo.slice(-MOST_UNDO),
+    redo,
+    save,
+  };
 }
 
 export const documentFeature = createFeature({
@@ -91,9 +109,22 @@ export const documentFeature = createFeature({
     on(documentActions.sending, (state) => ({ ...state, sending: state.pending.length, save: 'saving' as const })),
     on(documentActions.saved, (state, { revision }) => {
       const pending = state.pending.slice(state.sending);
-      return { ...state, revision, pending, sending: 0, obstacle: '', save: pending.length > 0 ? ('unsaved' as const) : ('saved' as const) };
+      return {
+        ...state,
+        revision,
+        pending,
+        sending: 0,
+        obstacle: '',
+        save: pending.length > 0 ? ('unsaved' as const) : ('saved' as const),
+      };
     }),
-    on(documentActions.saveFailed, (state, { save, obstacle, pending }) => ({ ...state, sending: 0, save, obstacle, pending: pending ?? state.pending })),
+    on(documentActions.saveFailed, (state, { save, obstacle, pending }) => ({
+      ...state,
+      sending: 0,
+      save,
+      obstacle,
+      pending: pending ?? state.pending,
+    })),
     on(documentActions.rebased, (state, { document, revision, pending }) => ({
       ...state,
       document,

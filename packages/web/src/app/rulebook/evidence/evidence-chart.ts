@@ -1,4 +1,14 @@
-import { afterNextRender, ChangeDetectionStrategy, Component, effect, ElementRef, inject, input, type OnDestroy, viewChild } from '@angular/core';
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  effect,
+  type ElementRef,
+  inject,
+  input,
+  type OnDestroy,
+  viewChild,
+} from '@angular/core';
 import type { Evidence } from '@eager-ember/core';
 import { type Chart } from 'chart.js';
 import { Theme } from '../../shared/theme';
@@ -60,17 +70,25 @@ export class EvidenceChart implements OnDestroy {
         layout: { padding: { right: RIGHT_OF_PLOT, top: 14 } },
         elements: { point: { radius: 0 } },
         scales: {
-          x: { type: 'linear', min: 0, ticks: { callback: (value) => (value === 0 ? '0 s' : `${value}`), maxTicksLimit: 8 }, grid: { display: false } },
+          x: {
+            type: 'linear',
+            min: 0,
+            ticks: { callback: (value) => (value === 0 ? '0 s' : `${value}`), maxTicksLimit: 8 },
+            grid: { display: false },
+          },
           y: { ticks: { maxTicksLimit: 6 }, afterFit: (axis) => (axis.width = WIDTH_OF_AXIS) },
         },
       },
-      plugins: [{ id: 'regions', beforeDatasetsDraw: (chart) => this.shade(chart) }, {
+      plugins: [
+        { id: 'regions', beforeDatasetsDraw: (chart) => this.shade(chart) },
+        {
           id: 'labels',
           afterDatasetsDraw: (chart) => {
             this.pin(chart);
             this.name(chart);
           },
-        }],
+        },
+      ],
     });
     this.draw(this.now(), this.before());
   }
@@ -156,7 +174,12 @@ export class EvidenceChart implements OnDestroy {
       taken.push(y);
       ctx.fillStyle = String(set.borderColor);
       const ghost = i >= count;
-      ctx.fillText(count === 1 ? (ghost ? 'before' : 'now') : `${set.label}${ghost ? ' before' : ''}`, chartArea.right + 6, y, RIGHT_OF_PLOT - 6);
+      ctx.fillText(
+        count === 1 ? (ghost ? 'before' : 'now') : `${set.label}${ghost ? ' before' : ''}`,
+        chartArea.right + 6,
+        y,
+        RIGHT_OF_PLOT - 6,
+      );
     });
   }
 

@@ -16,7 +16,11 @@ interface Fact {
   readonly short: boolean;
 }
 
-const TITLES: Readonly<Record<string, string>> = { attributes: 'Sixty seconds of it', effects: 'Applied twice', abilities: 'A minute of asking for it' };
+const TITLES: Readonly<Record<string, string>> = {
+  attributes: 'Sixty seconds of it',
+  effects: 'Applied twice',
+  abilities: 'A minute of asking for it',
+};
 
 /** What follows from a spec: computed by the core in its worker at every edit, with the version before as a ghost. */
 @Component({
@@ -42,7 +46,12 @@ export class EvidencePage {
 
   protected readonly facts = computed<readonly Fact[]>(() => {
     const before = this.before()?.facts ?? [];
-    return (this.now()?.facts ?? []).map(({ label, value }) => ({ label, now: value, before: before.find((fact) => fact.label === label)?.value, short: value.length < 14 }));
+    return (this.now()?.facts ?? []).map(({ label, value }) => ({
+      label,
+      now: value,
+      before: before.find((fact) => fact.label === label)?.value,
+      short: value.length < 14,
+    }));
   });
   protected readonly moved = computed(() => this.before() !== undefined);
 
@@ -62,7 +71,12 @@ export class EvidencePage {
     const seen = new Map<string, { chapter: string; id: string; label: string; linked: boolean }>();
     for (const { chapter, id } of this.uses())
       if (chapter !== undefined && id !== undefined)
-        seen.set(`${chapter}/${id}`, { chapter, id, label: labelOf(this.document(), chapter, id), linked: CHAPTERS.some((c) => c.key === chapter) });
+        seen.set(`${chapter}/${id}`, {
+          chapter,
+          id,
+          label: labelOf(this.document(), chapter, id),
+          linked: CHAPTERS.some((c) => c.key === chapter),
+        });
     return [...seen.values()];
   });
 
@@ -83,7 +97,10 @@ export class EvidencePage {
       this.uses.set([]);
     }
     try {
-      const [evidence, uses] = await Promise.all([this.client.core.evidence(document, chapter, id), this.client.core.uses(document, chapter, id)]);
+      const [evidence, uses] = await Promise.all([
+        this.client.core.evidence(document, chapter, id),
+        this.client.core.uses(document, chapter, id),
+      ]);
       if (turn !== this.turn) return;
       const last = this.now();
       // An edit that changes nothing here leaves the ghost of the last one that did.

@@ -11,7 +11,9 @@ import { SpecContext } from './spec-context';
       <p>
         <span class="soft">Carried by</span>
         @for (type of types(); track type.id) {
-          <button type="button" role="checkbox" [attr.aria-checked]="type.has" (click)="toggle(type.id, type.has)">{{ type.has ? '☑' : '☐' }} {{ type.label }}</button>
+          <button type="button" role="checkbox" [attr.aria-checked]="type.has" (click)="toggle(type.id, type.has)">
+            {{ type.has ? '☑' : '☐' }} {{ type.label }}
+          </button>
         }
       </p>
     }
@@ -35,7 +37,13 @@ import { SpecContext } from './spec-context';
 export class Carriers {
   private readonly context = inject(SpecContext);
   protected readonly refusal = signal('');
-  protected readonly types = computed(() => entriesOf(this.context.document(), 'actors').map((type) => ({ id: type.id, label: type.label, has: placeIn(type, this.context.chapter(), this.context.id()) >= 0 })));
+  protected readonly types = computed(() =>
+    entriesOf(this.context.document(), 'actors').map((type) => ({
+      id: type.id,
+      label: type.label,
+      has: placeIn(type, this.context.chapter(), this.context.id()) >= 0,
+    })),
+  );
 
   protected async toggle(type: string, has: boolean): Promise<void> {
     const [chapter, id] = [this.context.chapter(), this.context.id()];
@@ -46,7 +54,9 @@ export class Carriers {
       const at = placeIn(types[index], chapter, id);
       if (has) return at < 0 ? [] : [{ op: 'remove', path: `/actors/${index}/${chapter}/${at}` }];
       const fresh = chapter === 'attributes' ? { attribute: id } : id;
-      return types[index][chapter] === undefined ? [{ op: 'add', path: `/actors/${index}/${chapter}`, value: [fresh] }] : [{ op: 'add', path: `/actors/${index}/${chapter}/-`, value: fresh }];
+      return types[index][chapter] === undefined
+        ? [{ op: 'add', path: `/actors/${index}/${chapter}`, value: [fresh] }]
+        : [{ op: 'add', path: `/actors/${index}/${chapter}/-`, value: fresh }];
     });
     this.refusal.set(problems.map((p) => p.message).join(' '));
   }

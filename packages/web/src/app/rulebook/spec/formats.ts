@@ -68,14 +68,23 @@ function completions(typed: string, document: RulesetJson | undefined): readonly
   const before = typed.slice(0, typed.length - word.length);
   const wanted = word.trim().toLowerCase();
   const names = entriesOf(document, 'attributes').map(({ id, label }) => ({ id, label, hint: id, text: id }));
-  const tests = entriesOf(document, 'statuses').map(({ id, label }) => ({ id: `has ${id}`, label: `has ${lower(label)}`, hint: `has(${id})`, text: `has(${id})` }));
-  return [...names, ...tests].filter(({ id, label }) => `${label} ${id}`.toLowerCase().includes(wanted)).slice(0, 8).map(({ label, hint, text: name }) => ({ label, hint, text: before + name }));
+  const tests = entriesOf(document, 'statuses').map(({ id, label }) => ({
+    id: `has ${id}`,
+    label: `has ${lower(label)}`,
+    hint: `has(${id})`,
+    text: `has(${id})`,
+  }));
+  return [...names, ...tests]
+    .filter(({ id, label }) => `${label} ${id}`.toLowerCase().includes(wanted))
+    .slice(0, 8)
+    .map(({ label, hint, text: name }) => ({ label, hint, text: before + name }));
 }
 
 /** A number, a name, a formula, or a range of luck written `1 to 5`. */
 export const amount: PartFormat = {
   show: (value, document) => {
-    if (typeof value === 'string' && entriesOf(document, 'attributes').some((entry) => entry.id === value)) return { text: lower(labelOf(document, 'attributes', value)), look: 'name' };
+    if (typeof value === 'string' && entriesOf(document, 'attributes').some((entry) => entry.id === value))
+      return { text: lower(labelOf(document, 'attributes', value)), look: 'name' };
     return { text: amount.edit(value, document), look: 'figure' };
   },
   edit: (value) => {
@@ -101,7 +110,10 @@ export const amount: PartFormat = {
 /** A cooldown: a time span, or a formula that yields seconds. */
 export const timeAmount: PartFormat = {
   ...amount,
-  show: (value, document) => (duration.read(String(value), document).error === undefined ? duration.show(typeof value === 'number' ? `${value}s` : value, document) : amount.show(value, document)),
+  show: (value, document) =>
+    duration.read(String(value), document).error === undefined
+      ? duration.show(typeof value === 'number' ? `${value}s` : value, document)
+      : amount.show(value, document),
   read: (typed, document) => {
     const span = duration.read(typed, document);
     return span.error === undefined ? span : amount.read(typed, document);
@@ -119,7 +131,10 @@ export function choice(options: Readonly<Record<string, string>>): PartFormat {
       const found = all.find(({ value, label }) => value.toLowerCase() === wanted || label.toLowerCase() === wanted);
       return found ? { value: found.value } : { error: `Pick one of: ${all.map((o) => o.label).join(', ')}.` };
     },
-    choices: (typed) => all.filter(({ label }) => label.toLowerCase().includes(typed.trim().toLowerCase())).map(({ value, label }) => ({ text: label, label, hint: value === label ? '' : value })),
+    choices: (typed) =>
+      all
+        .filter(({ label }) => label.toLowerCase().includes(typed.trim().toLowerCase()))
+        .map(({ value, label }) => ({ text: label, label, hint: value === label ? '' : value })),
     closed: true,
   };
 }
@@ -143,7 +158,13 @@ export function entry(chapter: string, fits: (entry: Readonly<Record<string, unk
   };
 }
 
-const WHOM: Readonly<Record<string, string>> = { self: 'self', source: 'the source', target: 'the target', team: 'the crew', everyone: 'everyone' };
+const WHOM: Readonly<Record<string, string>> = {
+  self: 'self',
+  source: 'the source',
+  target: 'the target',
+  team: 'the crew',
+  everyone: 'everyone',
+};
 const NEARBY = /^(anyone|others|crew)\s+within\s+(\d+(?:\.\d+)?)$/;
 
 /** Whom an action is for: a word, or `others within 260`. */
@@ -159,8 +180,15 @@ export const party: PartFormat = {
     const word = Object.entries(WHOM).find(([value, label]) => value === plain || label === plain);
     if (word) return { value: word[0] };
     const near = NEARBY.exec(plain);
-    return near ? { value: { nearby: Number(near[2]), who: near[1] } } : { error: 'Say whom: self, the source, the target, the crew, everyone, or “others within 200”.' };
+    return near
+      ? { value: { nearby: Number(near[2]), who: near[1] } }
+      : { error: 'Say whom: self, the source, the target, the crew, everyone, or “others within 200”.' };
   },
-  choices: () => [...Object.values(WHOM), 'others within 200', 'crew within 200', 'anyone within 200'].map((label) => ({ text: label, label, hint: '' })),
+  choices: () =>
+    [...Object.values(WHOM), 'others within 200', 'crew within 200', 'anyone within 200'].map((label) => ({
+      text: label,
+      label,
+      hint: '',
+    })),
   closed: false,
 };

@@ -1,4 +1,15 @@
-import { afterNextRender, ChangeDetectionStrategy, Component, computed, ElementRef, inject, Injector, input, signal, viewChild } from '@angular/core';
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  ElementRef,
+  inject,
+  Injector,
+  input,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { MatAutocompleteModule, type MatAutocompleteSelectedEvent } from '@angular/material/autocomplete';
 import type { Choice, PartFormat } from './formats';
 import { Refusals } from './sentence';
@@ -29,9 +40,23 @@ import { SpecContext } from './spec-context';
         [matAutocomplete]="list"
       />
     } @else {
-      <button type="button" class="part {{ shown().look }}" [class.none]="absent()" [attr.aria-label]="label() + ': ' + shown().text" (click)="open()">{{ shown().text }}</button>
+      <button
+        type="button"
+        class="part {{ shown().look }}"
+        [class.none]="absent()"
+        [attr.aria-label]="label() + ': ' + shown().text"
+        (click)="open()"
+      >
+        {{ shown().text }}
+      </button>
     }
-    <mat-autocomplete #list="matAutocomplete" [autoActiveFirstOption]="format().closed" (optionSelected)="pick($event)" class="choices" panelWidth="auto">
+    <mat-autocomplete
+      #list="matAutocomplete"
+      [autoActiveFirstOption]="format().closed"
+      (optionSelected)="pick($event)"
+      class="choices"
+      panelWidth="auto"
+    >
       @for (choice of choices(); track choice.text) {
         <mat-option [value]="choice.text"
           ><span>{{ choice.label }}</span> <span class="soft mono">{{ choice.hint }}</span></mat-option
@@ -65,9 +90,13 @@ export class Part {
 
   protected readonly value = computed(() => this.context.value(this.at()));
   protected readonly absent = computed(() => this.value() === undefined && this.empty() !== undefined);
-  protected readonly shown = computed(() => (this.absent() ? ({ text: this.empty()!, look: 'word' } as const) : this.format().show(this.value(), this.context.document())));
+  protected readonly shown = computed(() =>
+    this.absent() ? ({ text: this.empty()!, look: 'word' } as const) : this.format().show(this.value(), this.context.document()),
+  );
   protected readonly width = computed(() => Math.min(44, Math.max(6, this.typed().length + 2)));
-  protected readonly choices = computed<readonly Choice[]>(() => (this.editing() ? this.format().choices(this.typed(), this.context.document()) : []));
+  protected readonly choices = computed<readonly Choice[]>(() =>
+    this.editing() ? this.format().choices(this.typed(), this.context.document()) : [],
+  );
 
   protected open(): void {
     this.started = this.format().edit(this.value(), this.context.document());

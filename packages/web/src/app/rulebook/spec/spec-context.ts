@@ -23,7 +23,10 @@ export class SpecContext {
   /** Sets a field, or takes it out where the value is undefined. Resolves with what is wrong with that. */
   set(at: string, value: unknown): Promise<readonly Problem[]> {
     const [chapter, id] = [this.chapter(), this.id()];
-    return this.editor.propose((document) => patchFor(document, chapter, id, at, value), `${this.entry()?.label ?? id}: ${at.replace(/\//g, ' ')}`);
+    return this.editor.propose(
+      (document) => patchFor(document, chapter, id, at, value),
+      `${this.entry()?.label ?? id}: ${at.replace(/\//g, ' ')}`,
+    );
   }
 
   /** Proposes any edit of this entry, by operations whose paths begin at the entry. */
@@ -40,7 +43,9 @@ function patchFor(document: RulesetJson, chapter: string, id: string, at: string
   const index = entriesOf(document, chapter).findIndex((entry) => entry.id === id);
   if (index < 0) return [];
   const path = `/${chapter}/${index}/${at}`;
-  const present = at.split('/').reduce<unknown>((v, key) => (v as Record<string, unknown> | undefined)?.[key], entriesOf(document, chapter)[index]);
+  const present = at
+    .split('/')
+    .reduce<unknown>((v, key) => (v as Record<string, unknown> | undefined)?.[key], entriesOf(document, chapter)[index]);
   if (value === undefined) return present === undefined ? [] : [{ op: 'remove', path }];
   if (JSON.stringify(present) === JSON.stringify(value)) return [];
   return [{ op: present === undefined ? 'add' : 'replace', path, value }];

@@ -71,14 +71,20 @@ export class ThenList {
 
   /** Actions whose arguments can be filled: one that needs a pickup is not offered where there is none. */
   protected readonly offered = computed(() =>
-    (this.actions.value() ?? []).filter((action) => action.args.every(({ kind }) => kind.kind !== 'reference' || entriesOf(this.context.document(), kind.chapter).length > 0)),
+    (this.actions.value() ?? []).filter((action) =>
+      action.args.every(({ kind }) => kind.kind !== 'reference' || entriesOf(this.context.document(), kind.chapter).length > 0),
+    ),
   );
 
   protected readonly lines = computed<readonly Line[]>(() =>
     this.list().map((action, i) => {
       const at = `${this.at()}/${i}`;
       const described = (this.actions.value() ?? []).find((a) => a.do === action['do']);
-      return { at: `${at}/${String(action['do'])}`, name: described?.label ?? String(action['do']), pieces: described ? piecesOf(described, at) : [] };
+      return {
+        at: `${at}/${String(action['do'])}`,
+        name: described?.label ?? String(action['do']),
+        pieces: described ? piecesOf(described, at) : [],
+      };
     }),
   );
 
@@ -92,17 +98,24 @@ export class ThenList {
   }
 
   protected remove(index: number): void {
-    void this.context.set(this.at(), this.list().filter((_, i) => i !== index));
+    void this.context.set(
+      this.at(),
+      this.list().filter((_, i) => i !== index),
+    );
   }
 }
 
 function piecesOf(action: ActionDescription, at: string): readonly Piece[] {
-  return action.sentence.split(/(\{\w+\})/).filter(Boolean).map((piece) => {
-    const name = /^\{(\w+)\}$/.exec(piece)?.[1];
-    if (name === undefined) return { words: piece, at, label: '' };
-    if (name === 'to') return { at: `${at}/to`, label: 'whom', format: party };
-    const kind = action.args.find((arg) => arg.name === name)?.kind;
-    const format = kind?.kind === 'reference' ? entry(kind.chapter) : kind?.kind === 'number' ? number : kind?.kind === 'amount' ? amount : text;
-    return { at: `${at}/${name}`, label: name, format };
-  });
+  return action.sentence
+    .split(/(\{\w+\})/)
+    .filter(Boolean)
+    .map((piece) => {
+      const name = /^\{(\w+)\}$/.exec(piece)?.[1];
+      if (name === undefined) return { words: piece, at, label: '' };
+      if (name === 'to') return { at: `${at}/to`, label: 'whom', format: party };
+      const kind = action.args.find((arg) => arg.name === name)?.kind;
+      const format =
+        kind?.kind === 'reference' ? entry(kind.chapter) : kind?.kind === 'number' ? number : kind?.kind === 'amount' ? amount : text;
+      return { at: `${at}/${name}`, label: name, format };
+    });
 }

@@ -1,0 +1,102 @@
+import js from '@eslint/js';
+import tseslint from 'typescript-eslint';
+
+/** Arrows run one way: web, server and cli know the core; nothing knows the web; the core knows no platform. */
+const only = (files, message, patterns) => ({
+  files,
+  rules: { 'no-restricted-imports': ['error', { patterns: patterns.map((group) => ({ group: [group], message })) }] },
+});
+
+export default tseslint.config(
+  { ignores: ['**/dist/**', '**/dist-*/**', '**/.angular/**', '.data/**', '.cache/**', 'docs/**', '**/node_modules/**'] },
+  js.configs.recommended,
+  ...tseslint.configs.strict,
+  {
+    rules: {
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      '@typescript-eslint/no-extraneous-class': 'off',
+      '@typescript-eslint/no-invalid-void-type': 'off',
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_', ignoreRestSiblings: true }],
+      '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports', disallowTypeAnnotations: false }],
+      'max-lines': ['error', { max: 400 }],
+      eqeqeq: 'error',
+    },
+  },
+  only(['packages/core/src/**/*.ts'], 'The core imports no platform and no other package of ours.', [
+    'node:*',
+    'fs',
+    'path',
+    '@angular/*',
+    '@ngrx/*',
+    'rxjs',
+    'express',
+    'sequelize',
+    'ws',
+    '@eager-ember/*',
+  ]),
+  {
+    files: ['packages/core/src/**/*.ts'],
+    ignores: ['**/*.spec.ts'],
+    rules: {
+      'no-restricted-globals': [
+        'error',
+        'window',
+        'document',
+        'process',
+        'setTimeout',
+        'setInterval',
+        'performance',
+        'fetch',
+        'localStorage',
+        'navigator',
+        'Buffer',
+      ],
+      'no-restricted-properties': [
+        'error',
+        ...['random', 'sin', 'cos', 'tan', 'pow', 'exp', 'log', 'log2', 'log10', 'atan2', 'hypot', 'cbrt'].map((property) => ({
+          object: 'Math',
+          property,
+          message: 'Engines may differ in the last bit: use the core’s own arithmetic.',
+        })),
+        { object: 'Date', property: 'now', message: 'The core knows no clock.' },
+      ],
+      'no-restricted-syntax': [
+        'error',
+        { selector: 'NewExpression[callee.name="Date"]', message: 'The core knows no clock.' },
+        { selector: 'BinaryExpression[operator="**"]', message: 'Engines may differ in the last bit: use pow from math/.' },
+        { selector: 'CallExpression[callee.property.name=/^toLocale/]', message: 'The core knows no locale.' },
+      ],
+    },
+  },
+  only(
+    ['packages/core/src/{ruleset,formula,world,replication,math,tape}/**/*.ts'],
+    'No concept is named outside its folder and the registry: declare what you need in defineConcept.',
+    ['**/concepts/**'],
+  ),
+  { files: ['packages/core/src/**/*.spec.ts'], rules: { 'no-restricted-imports': 'off' } },
+  only(['packages/server/src/**/*.ts', 'packages/cli/src/**/*.ts'], 'Nothing imports the web package; packages share only the core.', [
+    '@eager-ember/web*',
+    '@angular/*',
+    '@ngrx/*',
+    '**/web/**',
+  ]),
+  only(['packages/web/src/**/*.ts'], 'The web package knows the core alone.', [
+    '@eager-ember/server*',
+    '@eager-ember/cli*',
+    'node:*',
+    'express',
+    'sequelize',
+    '**/server/**',
+  ]),
+  {
+    files: ['**/*.mjs', '**/*.cjs'],
+    languageOptions: {
+      globals: Object.fromEntries(
+        ['process', 'console', 'URL', 'setTimeout', 'clearTimeout', 'module', 'require', 'performance', 'Buffer', 'fetch', 'WebSocket'].map(
+          (name) => [name, 'readonly'],
+        ),
+      ),
+    },
+    rules: { '@typescript-eslint/no-require-imports': 'off' },
+  },
+);

@@ -1,0 +1,19 @@
+// The core's whole suite again, in Chromium: the same examples, the same properties, the same hashes.
+module.exports = (config) =>
+  config.set({
+    basePath: '../..',
+    frameworks: ['jasmine'],
+    plugins: [require('karma-jasmine'), require('karma-chrome-launcher')],
+    files: ['.cache/core-specs.js'],
+    reporters: ['progress'],
+    browsers: ['Quiet'],
+    customLaunchers: {
+      Quiet: {
+        base: 'ChromeHeadless',
+        flags: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+      },
+    },
+    client: { jasmine: { random: true, timeoutInterval: 30000 } },
+    browserNoActivityTimeout: 120000,
+    singleRun: true,
+  });
