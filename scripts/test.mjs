@@ -30,7 +30,9 @@ function capture(command, args, { cwd = ROOT, env = {} } = {}) {
 }
 
 /** What a runner said of its tests: jasmine's `108 specs, 2 failures`, karma's `Executed 90 of 108 (2 FAILED)`. */
-function count(text) {
+function count(coloured) {
+  // eslint-disable-next-line no-control-regex -- colour codes stand between the words that are looked for
+  const text = coloured.replace(/\u001b\[[\d;]*[A-Za-z]/g, '');
   const jasmine = [...text.matchAll(/(\d+) specs?, (\d+) failures?/g)].at(-1);
   if (jasmine) return { passed: Number(jasmine[1]) - Number(jasmine[2]), failed: Number(jasmine[2]) };
   const karma = [...text.matchAll(/Executed (\d+) of \d+(?: \((\d+) FAILED\))?/g)].at(-1);

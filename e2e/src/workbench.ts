@@ -17,7 +17,6 @@ const FLAGS = [
   '--disable-sync',
 ];
 const PATIENCE_MS = 15_000;
-jasmine.DEFAULT_TIMEOUT_INTERVAL = 40_000;
 
 /** The real application: its own database cluster, the built server as a process, Debian's Chromium. */
 export class Workbench {

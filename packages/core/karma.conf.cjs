@@ -5,7 +5,7 @@ module.exports = (config) =>
     frameworks: ['jasmine'],
     plugins: [require('karma-jasmine'), require('karma-chrome-launcher')],
     files: ['.cache/core-specs.js'],
-    reporters: ['progress'],
+    reporters: ['dots'],
     browsers: ['Quiet'],
     customLaunchers: {
       Quiet: {

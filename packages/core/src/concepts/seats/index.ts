@@ -5,7 +5,7 @@ import type { Rules } from '../../ruleset/rules.js';
 import { defineConcept } from '../../world/concept.js';
 import { loadPlayer, savedPlayer, type SavedPlayer } from '../../world/players.js';
 import type { Table } from '../../world/table.js';
-import { type World } from '../../world/world.js';
+import type { World } from '../../world/world.js';
 import { actors, removeActor, spawnActor } from '../actors/index.js';
 
 /** The name of a seat: what its player is called. */

@@ -32,11 +32,7 @@ import { Theme } from '../shared/theme';
         @if (link()!.state() === 'lost') {
           <p class="refusal" role="alert">The connection is lost. Trying to get back …</p>
         }
-        <ee-arena
-          label="The arena as your seat was told"
-          [marked]="link()!.welcome()?.row"
-          (pointed)="link()!.ask({ do: 'moveTo', x: $event.x, y: $event.y })"
-        />
+        <ee-arena label="The arena as your seat was told" [marked]="link()!.welcome()?.row" (pointed)="link()!.ask({ do: 'moveTo', x: $event.x, y: $event.y })" />
         @if (refusal()) {
           <p class="refusal" role="alert">{{ refusal() }}</p>
         }

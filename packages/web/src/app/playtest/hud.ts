@@ -9,15 +9,7 @@ import type { HudView } from './display';
       <div class="bars">
         @for (bar of hud.bars; track bar.id) {
           <span>{{ bar.label }}</span>
-          <span
-            class="bar"
-            role="meter"
-            [attr.aria-label]="bar.label"
-            aria-valuemin="0"
-            [attr.aria-valuemax]="bar.max"
-            [attr.aria-valuenow]="bar.value"
-            ><i [style.width.%]="bar.share * 100"></i
-          ></span>
+          <span class="bar" role="meter" [attr.aria-label]="bar.label" aria-valuemin="0" [attr.aria-valuemax]="bar.max" [attr.aria-valuenow]="bar.value"><i [style.width.%]="bar.share * 100"></i></span>
           <span class="mono" [attr.data-attribute]="bar.id">{{ bar.text }}</span>
         }
       </div>
@@ -27,18 +19,14 @@ import type { HudView } from './display';
             <i [style.width.%]="ability.left > 0 ? ability.passed * 100 : 0"></i>
             <kbd>{{ $index + 1 }}</kbd>
             <span
-              >{{ ability.label }}<br /><span class="mono state" [class.bad]="ability.lacks && ability.left <= 0">{{
-                ability.left > 0 ? ability.left.toFixed(1) + ' s' : ability.lacks || 'ready'
-              }}</span></span
+              >{{ ability.label }}<br /><span class="mono state" [class.bad]="ability.lacks && ability.left <= 0">{{ ability.left > 0 ? ability.left.toFixed(1) + ' s' : ability.lacks || 'ready' }}</span></span
             >
           </button>
         }
       </div>
       <p class="on">
         @for (effect of hud.effects; track effect.row) {
-          <span class="effect" [attr.data-effect]="effect.label"
-            >{{ effect.label }} <span class="mono">{{ effect.left.toFixed(1) }} s</span></span
-          >
+          <span class="effect" [attr.data-effect]="effect.label">{{ effect.label }} <span class="mono">{{ effect.left.toFixed(1) }} s</span></span>
         }
         @for (status of hud.statuses; track status) {
           <span class="status">{{ status.toLowerCase() }}</span>

@@ -14,9 +14,7 @@ import { documentFeature } from '../store/document.reducer';
   template: `
     <section>
       <h1>No room open</h1>
-      <p class="lead">
-        A room plays this ruleset on the server: the truth on the left, what each of two seats was told of it on the right.
-      </p>
+      <p class="lead">A room plays this ruleset on the server: the truth on the left, what each of two seats was told of it on the right.</p>
       <button type="button" class="act" (click)="begin()">Play with two seats</button>
       @if (failure()) {
         <p class="refusal" role="alert">{{ failure() }}</p>
@@ -26,8 +24,7 @@ import { documentFeature } from '../store/document.reducer';
         <ul>
           @for (room of rooms(); track room.id) {
             <li>
-              <a class="act" [routerLink]="['/r', ruleset(), 'playtest', room.id]">{{ room.id }}</a>
-              <span class="soft mono">{{ room.createdAt | date: 'd MMM, HH:mm' }}</span>
+              <a class="act" [routerLink]="['/r', ruleset(), 'playtest', room.id]">{{ room.id }}</a> <span class="soft mono">{{ room.createdAt | date: 'd MMM, HH:mm' }}</span>
               @if (room.open) {
                 <span class="soft">awake</span>
               }

@@ -43,8 +43,8 @@ const QUIET = new Set(['asked', 'poked', 'actorSpawned', 'pickupAppeared']);
             >{{ line.text }}
             @if (line.because) {
               <span class="because">because {{ line.because }}</span>
-            }
-          </span>
+            }</span
+          >
         </li>
       } @empty {
         <li class="soft">Nothing has happened yet. Move with W A S D, use an ability with 1, or poke with K.</li>

@@ -18,10 +18,7 @@ import { SourceEditor } from './source-editor';
       <a class="here whole" aria-current="true">Whole source</a>
     </nav>
     <section>
-      <p class="lead">
-        <span class="soft">All of the ruleset, also its actors, teams, pickups and arena.</span>
-        <button type="button" class="act" (click)="download()">Save as a file</button>
-      </p>
+      <p class="lead"><span class="soft">All of the ruleset, also its actors, teams, pickups and arena.</span> <button type="button" class="act" (click)="download()">Save as a file</button></p>
       <ee-source-editor />
     </section>
   `,

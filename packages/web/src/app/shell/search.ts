@@ -19,22 +19,8 @@ interface Hit {
   imports: [MatDialogModule, MatAutocompleteModule],
   template: `
     <mat-dialog-content>
-      <input
-        #box
-        type="search"
-        placeholder="Search entries"
-        aria-label="Search entries"
-        [value]="text()"
-        (input)="text.set(box.value)"
-        [matAutocomplete]="list"
-        cdkFocusInitial
-      />
-      <mat-autocomplete
-        #list="matAutocomplete"
-        [autoActiveFirstOption]="true"
-        [displayWith]="shown"
-        (optionSelected)="go($event.option.value)"
-      >
+      <input #box type="search" placeholder="Search entries" aria-label="Search entries" [value]="text()" (input)="text.set(box.value)" [matAutocomplete]="list" cdkFocusInitial />
+      <mat-autocomplete #list="matAutocomplete" [autoActiveFirstOption]="true" [displayWith]="shown" (optionSelected)="go($event.option.value)">
         @for (hit of hits(); track hit.chapter + hit.id) {
           <mat-option [value]="hit"
             ><span>{{ hit.label }}</span> <span class="soft">{{ hit.title }}</span></mat-option

@@ -13,20 +13,10 @@ import { ThenList } from '../spec/then-list';
   selector: 'ee-ability-spec',
   imports: [Part, Sentence, Clauses, ThenList, Carriers],
   template: `
-    <ee-sentence
-      >Done at once
-      @if (cools()) {
-        , then ready again after <ee-part at="cooldown" [format]="timeAmount" label="cooldown" empty="no time" />
-      }
-      .</ee-sentence
-    >
+    <ee-sentence>Done at once@if (cools()) {, then ready again after <ee-part at="cooldown" [format]="timeAmount" label="cooldown" empty="no time" />}.</ee-sentence>
     @for (cost of costs(); track $index) {
       <ee-sentence clause="cost" (removed)="removeCost($index)">
-        Costs <ee-part [at]="'costs/' + $index + '/amount'" [format]="amount" label="amount" />&ngsp;<ee-part
-          [at]="'costs/' + $index + '/attribute'"
-          [format]="paid"
-          label="what it costs"
-        />.
+        Costs <ee-part [at]="'costs/' + $index + '/amount'" [format]="amount" label="amount" />&ngsp;<ee-part [at]="'costs/' + $index + '/attribute'" [format]="paid" label="what it costs" />.
       </ee-sentence>
     }
     <ee-sentence>When it is used:</ee-sentence>

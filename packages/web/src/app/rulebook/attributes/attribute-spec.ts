@@ -14,46 +14,26 @@ export const SEEN_BY = { owner: 'its owner', team: 'the crew', everyone: 'everyo
   imports: [Part, Sentence, Clauses, Carriers],
   template: `
     <ee-sentence>
-      A <ee-part at="kind" [format]="kinds" label="kind" />
-      @if (kind() === 'stat') {
-        that is <ee-part at="start" [format]="amount" label="base" empty="0" />
-      }
-      from <ee-part at="min" [format]="amount" label="minimum" empty="0" /> to
-      <ee-part at="max" [format]="amount" label="maximum" empty="no end" />
-      @if (has('unit')) {
-        , in <ee-part at="unit" [format]="text" label="unit" empty="no unit" />
-      }
-      @if (kind() !== 'stat') {
-        , starting <ee-part at="start" [format]="amount" label="start" [empty]="kind() === 'pool' && has('max') ? 'full' : 'at 0'" />
-      }
-      .
+      A <ee-part at="kind" [format]="kinds" label="kind" /> @if (kind() === 'stat') { that is <ee-part at="start" [format]="amount" label="base" empty="0" /> } from
+      <ee-part at="min" [format]="amount" label="minimum" empty="0" /> to <ee-part at="max" [format]="amount" label="maximum" empty="no end" />@if (has('unit')) {, in
+      <ee-part at="unit" [format]="text" label="unit" empty="no unit" />}@if (kind() !== 'stat') {, starting
+      <ee-part at="start" [format]="amount" label="start" [empty]="kind() === 'pool' && has('max') ? 'full' : 'at 0'" />}.
     </ee-sentence>
     @if (has('refill')) {
       <ee-sentence clause="refill" at="refill">
         It refills <ee-part at="refill/rate" [format]="amount" label="refill a second" /> a second, every
-        <ee-part at="refill/every" [format]="duration" label="interval" empty="tick" />
-        @if (has('refill/pause')) {
-          , and rests <ee-part at="refill/pause" [format]="duration" label="pause after a loss" empty="no time" /> after a loss
-        }
-        .
+        <ee-part at="refill/every" [format]="duration" label="interval" empty="tick" />@if (has('refill/pause')) {, and rests
+        <ee-part at="refill/pause" [format]="duration" label="pause after a loss" empty="no time" /> after a loss}.
       </ee-sentence>
     }
     @if (has('whole')) {
-      <ee-sentence clause="whole numbers" at="whole"
-        >It is counted in <ee-part at="whole" [format]="wholeness" label="whole numbers" />.</ee-sentence
-      >
+      <ee-sentence clause="whole numbers" at="whole">It is counted in <ee-part at="whole" [format]="wholeness" label="whole numbers" />.</ee-sentence>
     }
     <ee-sentence>
-      Seen by <ee-part at="see" [format]="seen" label="seen by" empty="its owner" />
-      @if (!whole()) {
-        , to <ee-part at="decimals" [format]="decimals" label="decimals" empty="one decimal" />
-      }
-      .
+      Seen by <ee-part at="see" [format]="seen" label="seen by" empty="its owner" />@if (!whole()) {, to <ee-part at="decimals" [format]="decimals" label="decimals" empty="one decimal" />}.
     </ee-sentence>
     @if (has('saved')) {
-      <ee-sentence clause="kept" at="saved"
-        >It <ee-part at="saved" [format]="kept" label="kept between sessions" /> between sessions.</ee-sentence
-      >
+      <ee-sentence clause="kept" at="saved">It <ee-part at="saved" [format]="kept" label="kept between sessions" /> between sessions.</ee-sentence>
     }
     @if (has('group')) {
       <ee-sentence clause="group" at="group">It is listed under <ee-part at="group" [format]="text" label="group" />.</ee-sentence>

@@ -18,22 +18,16 @@ interface Modifier {
   selector: 'ee-effect-spec',
   imports: [Part, Sentence, Clauses],
   template: `
-    <ee-sentence
-      >Lasts <ee-part at="lasts" [format]="duration" label="how long it lasts" />. Two of it each end on their own clock.</ee-sentence
-    >
+    <ee-sentence>Lasts <ee-part at="lasts" [format]="duration" label="how long it lasts" />. Two of it each end on their own clock.</ee-sentence>
     @for (modifier of modifiers(); track $index) {
       <ee-sentence clause="modifier" (removed)="remove('modifiers', $index)">
         While it lasts, <ee-part [at]="'modifiers/' + $index + '/attribute'" [format]="stat" label="stat" />&ngsp;
         <ee-part [at]="'modifiers/' + $index + '/operation'" [format]="operations" label="operation" />&ngsp;
-        <ee-part [at]="'modifiers/' + $index + '/amount'" [format]="amount" label="amount" />{{
-          modifier.operation === 'percent' ? ' %' : ''
-        }}.
+        <ee-part [at]="'modifiers/' + $index + '/amount'" [format]="amount" label="amount" />{{ modifier.operation === 'percent' ? ' %' : '' }}.
       </ee-sentence>
     }
     @for (status of grants(); track $index) {
-      <ee-sentence clause="status" (removed)="remove('grants', $index)"
-        >Its bearer is <ee-part [at]="'grants/' + $index" [format]="status_" label="status" />.</ee-sentence
-      >
+      <ee-sentence clause="status" (removed)="remove('grants', $index)">Its bearer is <ee-part [at]="'grants/' + $index" [format]="status_" label="status" />.</ee-sentence>
     }
     <ee-sentence>Seen by <ee-part at="see" [format]="seen" label="seen by" empty="everyone" />.</ee-sentence>
     @if (noted()) {

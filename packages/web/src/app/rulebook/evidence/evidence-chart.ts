@@ -10,7 +10,7 @@ import {
   viewChild,
 } from '@angular/core';
 import type { Evidence } from '@eager-ember/core';
-import { type Chart } from 'chart.js';
+import type { Chart } from 'chart.js';
 import { Theme } from '../../shared/theme';
 
 const DASHES: readonly number[][] = [[], [7, 3], [2, 3], [9, 3, 2, 3]];

@@ -11,9 +11,7 @@ import { SpecContext } from './spec-context';
       <p>
         <span class="soft">Carried by</span>
         @for (type of types(); track type.id) {
-          <button type="button" role="checkbox" [attr.aria-checked]="type.has" (click)="toggle(type.id, type.has)">
-            {{ type.has ? '☑' : '☐' }} {{ type.label }}
-          </button>
+          <button type="button" role="checkbox" [attr.aria-checked]="type.has" (click)="toggle(type.id, type.has)">{{ type.has ? '☑' : '☐' }} {{ type.label }}</button>
         }
       </p>
     }

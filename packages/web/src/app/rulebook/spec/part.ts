@@ -40,23 +40,9 @@ import { SpecContext } from './spec-context';
         [matAutocomplete]="list"
       />
     } @else {
-      <button
-        type="button"
-        class="part {{ shown().look }}"
-        [class.none]="absent()"
-        [attr.aria-label]="label() + ': ' + shown().text"
-        (click)="open()"
-      >
-        {{ shown().text }}
-      </button>
+      <button type="button" class="part {{ shown().look }}" [class.none]="absent()" [attr.aria-label]="label() + ': ' + shown().text" (click)="open()">{{ shown().text }}</button>
     }
-    <mat-autocomplete
-      #list="matAutocomplete"
-      [autoActiveFirstOption]="format().closed"
-      (optionSelected)="pick($event)"
-      class="choices"
-      panelWidth="auto"
-    >
+    <mat-autocomplete #list="matAutocomplete" [autoActiveFirstOption]="format().closed" (optionSelected)="pick($event)" class="choices" panelWidth="auto">
       @for (choice of choices(); track choice.text) {
         <mat-option [value]="choice.text"
           ><span>{{ choice.label }}</span> <span class="soft mono">{{ choice.hint }}</span></mat-option

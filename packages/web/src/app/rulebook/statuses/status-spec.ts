@@ -11,10 +11,7 @@ import { SpecContext } from '../spec/spec-context';
   selector: 'ee-status-spec',
   imports: [Part, Sentence, Clauses],
   template: `
-    <ee-sentence
-      >Somebody either is this or is not, however many things say so. Seen by
-      <ee-part at="see" [format]="seen" label="seen by" empty="everyone" />.</ee-sentence
-    >
+    <ee-sentence>Somebody either is this or is not, however many things say so. Seen by <ee-part at="see" [format]="seen" label="seen by" empty="everyone" />.</ee-sentence>
     @if (noted()) {
       <ee-sentence clause="note" at="note"><ee-part at="note" [format]="text" label="note" /></ee-sentence>
     }

@@ -1,0 +1,14 @@
+import { writeFileSync } from 'node:fs';
+import { cpus } from 'node:os';
+import { evidence } from './evidence.js';
+import { frames } from './frames.js';
+import type { Row } from './measure.js';
+import { rerun } from './rerun.js';
+import { worldTick } from './world-tick.js';
+
+const rows: readonly Row[] = [worldTick(), rerun(), ...(process.argv.includes('--no-browser') ? [] : await evidence()), ...frames()];
+const machine = `${cpus()[0]?.model ?? 'unknown'}, ${cpus().length} cores, Node ${process.version}`;
+console.log(`\n${machine}\n`);
+for (const { what, value, reference, unit, referenceIs, ratio, reach } of rows)
+  console.log(`${what}\n  ${value} ${unit}; ${referenceIs}: ${reference} ${unit}; ${ratio} (reach: ${reach})\n`);
+writeFileSync(new URL('../results.json', import.meta.url), JSON.stringify({ machine, at: new Date().toISOString(), rows }, null, 2) + '\n');

@@ -1,0 +1,88 @@
+import { amount, choice, duration, entry, number, party, type PartFormat, timeAmount } from './formats';
+
+const DOCUMENT = {
+  attributes: [
+    { id: 'lungCapacity', label: 'Lung capacity', kind: 'stat' },
+    { id: 'suit', label: 'Suit', kind: 'pool' },
+  ],
+  statuses: [{ id: 'inBell', label: 'In bell' }],
+};
+const shown = (format: PartFormat, value: unknown) => format.show(value, DOCUMENT).text;
+const read = (format: PartFormat, text: string) => {
+  const reading = format.read(text, DOCUMENT);
+  return reading.error === undefined ? reading.value : reading.error;
+};
+
+describe('An amount', () => {
+  it('is shown as a figure, a name, a formula or a range', () => {
+    expect(shown(amount, 4)).toBe('4');
+    expect(amount.show('lungCapacity', DOCUMENT)).toEqual({ text: 'lung capacity', look: 'name' });
+    expect(amount.show('suit * 2', DOCUMENT)).toEqual({ text: 'suit * 2', look: 'figure' });
+    expect(shown(amount, { random: [1, 5], whole: true })).toBe('1 to 5');
+  });
+
+  it('is read from what a person types', () => {
+    expect(read(amount, ' -1.5 ')).toBe(-1.5);
+    expect(read(amount, 'Lung Capacity')).toBe('lungCapacity');
+    expect(read(amount, 'suit * 2')).toBe('suit * 2');
+    expect(read(amount, '1 to 5')).toEqual({ random: [1, 5], whole: true });
+    expect(read(amount, '0.5 to 2')).toEqual({ random: [0.5, 2] });
+    expect(amount.read('', DOCUMENT).error).toContain('expected');
+  });
+
+  it('offers names for the word that is being typed, leaving what stands before it', () => {
+    expect(amount.choices('2 * lu', DOCUMENT).map((c) => c.text)).toEqual(['2 * lungCapacity']);
+    expect(amount.choices('bell', DOCUMENT).map((c) => c.text)).toEqual(['has(inBell)']);
+    expect(amount.choices('12', DOCUMENT)).toEqual([]);
+  });
+});
+
+describe('A time', () => {
+  it('is shown with a space and read with or without a unit', () => {
+    expect(shown(duration, '250ms')).toBe('250 ms');
+    expect(['6', '6s', '6 s', '250 ms'].map((text) => read(duration, text))).toEqual(['6s', '6s', '6s', '250ms']);
+    expect(duration.read('soon', DOCUMENT).error).toContain('A time is expected');
+  });
+
+  it('may be a formula of seconds where a cooldown stands', () => {
+    expect(read(timeAmount, '8')).toBe('8s');
+    expect(read(timeAmount, '2 / suit')).toBe('2 / suit');
+    expect([shown(timeAmount, '8s'), shown(timeAmount, 3), shown(timeAmount, '2 / suit')]).toEqual(['8 s', '3 s', '2 / suit']);
+  });
+});
+
+describe('A choice', () => {
+  const seen = choice({ owner: 'its owner', team: 'the crew' });
+  it('is picked by what it is called or what it is', () => {
+    expect([read(seen, 'The crew'), read(seen, 'owner')]).toEqual(['team', 'owner']);
+    expect(seen.read('nobody', DOCUMENT).error).toBe('Pick one of: its owner, the crew.');
+    expect(seen.choices('cr', DOCUMENT).map((c) => c.label)).toEqual(['the crew']);
+  });
+
+  it('of an entry is by label, among those that fit', () => {
+    const stat = entry('attributes', (e) => e['kind'] === 'stat');
+    expect(read(stat, 'lung capacity')).toBe('lungCapacity');
+    expect(stat.read('suit', DOCUMENT).error).toBe('Nothing here is called suit.');
+    expect(shown(stat, 'lungCapacity')).toBe('lung capacity');
+  });
+});
+
+describe('Whom an action is for', () => {
+  it('is a word or a reach', () => {
+    expect([shown(party, undefined), shown(party, { nearby: 260, who: 'others' }), shown(party, 'team')]).toEqual([
+      'self',
+      'others within 260',
+      'the crew',
+    ]);
+    expect(read(party, 'crew within 90')).toEqual({ nearby: 90, who: 'crew' });
+    expect(read(party, 'the source')).toBe('source');
+    expect(party.read('them', DOCUMENT).error).toContain('Say whom');
+  });
+});
+
+describe('A number', () => {
+  it('is a number', () => {
+    expect(read(number, '2')).toBe(2);
+    expect(number.read('2x', DOCUMENT).error).toBe('A number is expected.');
+  });
+});

@@ -1,0 +1,74 @@
+import { applied, documentActions, documentFeature, type DocumentState, editOf } from './document.reducer';
+import { pendingStore } from './pending-store';
+
+const DOCUMENT = { name: 'Trial', attributes: [{ id: 'suit', max: 100 }] };
+const reduce = (state: DocumentState | undefined, ...actions: Parameters<typeof documentFeature.reducer>[1][]) =>
+  actions.reduce(documentFeature.reducer, state!);
+const opened = () =>
+  reduce(undefined, documentActions.open({ id: 'r' }), documentActions.opened({ id: 'r', document: DOCUMENT, revision: 7 }));
+const setMax = (state: DocumentState, value: number) =>
+  documentActions.edit({ edit: editOf(state.document!, [{ op: 'replace', path: '/attributes/0/max', value }], `max ${value}`) });
+const max = (state: DocumentState) => (state.document!['attributes'] as { max: number }[])[0].max;
+
+describe('The document', () => {
+  it('is edited, undone and redone', () => {
+    let state = opened();
+    state = reduce(state, setMax(state, 80));
+    state = reduce(state, setMax(state, 60));
+    expect([max(state), state.save, state.pending.length]).toEqual([60, 'unsaved', 2]);
+    state = reduce(state, documentActions.undo());
+    expect([max(state), state.undo.length, state.redo.length]).toEqual([80, 1, 1]);
+    state = reduce(state, documentActions.redo(), documentActions.undo(), documentActions.undo(), documentActions.undo());
+    expect([max(state), state.undo.length]).toEqual([100, 0]);
+    state = reduce(state, setMax(state, 10));
+    expect(state.redo).toEqual([]);
+  });
+
+  it('does not change what others hold of it', () => {
+    const state = opened();
+    reduce(state, setMax(state, 80));
+    expect(DOCUMENT.attributes[0].max).toBe(100);
+  });
+
+  it('keeps edits made while others were on their way', () => {
+    let state = opened();
+    state = reduce(state, setMax(state, 80), documentActions.sending());
+    state = reduce(state, setMax(state, 60), documentActions.saved({ revision: 8 }));
+    expect([state.revision, state.pending.length, state.save]).toEqual([8, 1, 'unsaved']);
+    state = reduce(state, documentActions.sending(), documentActions.saved({ revision: 9 }));
+    expect([state.pending.length, state.save]).toEqual([0, 'saved']);
+  });
+
+  it('keeps all of them when saving fails, and says why', () => {
+    let state = opened();
+    state = reduce(
+      state,
+      setMax(state, 80),
+      documentActions.sending(),
+      documentActions.saveFailed({ save: 'conflict', obstacle: 'edited elsewhere' }),
+    );
+    state = reduce(state, setMax(state, 60));
+    expect([state.pending.length, state.sending, state.save, state.obstacle]).toEqual([2, 0, 'conflict', 'edited elsewhere']);
+    const rebased = reduce(state, documentActions.rebased({ document: { name: 'Newer' }, revision: 12, pending: state.pending }));
+    expect([rebased.revision, rebased.save, rebased.undo.length]).toEqual([12, 'unsaved', 2]);
+    const dropped = reduce(state, documentActions.rebased({ document: { name: 'Newer' }, revision: 12, pending: [] }));
+    expect([dropped.save, dropped.undo.length]).toEqual(['saved', 0]);
+  });
+
+  it('refuses patches that do not fit', () => {
+    expect(() => applied(DOCUMENT, [{ op: 'replace', path: '/attributes/3/max', value: 1 }])).toThrow();
+  });
+});
+
+describe('Edits that are not saved yet', () => {
+  it('outlive the page', () => {
+    const edit = editOf(DOCUMENT, [{ op: 'replace', path: '/name', value: 'Other' }], 'rename');
+    pendingStore.write('trial', { revision: 3, pending: [edit] });
+    expect(pendingStore.read('trial')).toEqual({ revision: 3, pending: [edit] });
+    pendingStore.write('trial', { revision: 4, pending: [] });
+    expect(pendingStore.read('trial')).toBeUndefined();
+    localStorage.setItem('eager-ember.pending.trial', 'not json');
+    expect(pendingStore.read('trial')).toBeUndefined();
+    localStorage.removeItem('eager-ember.pending.trial');
+  });
+});

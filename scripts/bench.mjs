@@ -1,0 +1,9 @@
+// npm run bench: every figure beside a reference measured in the same run. Prints a table and writes bench/results.json.
+import { buildCode, buildWeb, findChromium, installDependencies } from './lib/prepare.mjs';
+import { run } from './lib/run.mjs';
+
+await installDependencies();
+await buildCode();
+await buildWeb();
+const env = { ...process.env, CHROME_BIN: await findChromium() };
+await run(process.execPath, ['--import', 'tsx', 'bench/src/main.ts', ...process.argv.slice(2)], { env });
