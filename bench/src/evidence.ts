@@ -48,7 +48,7 @@ export async function evidence(): Promise<readonly Row[]> {
       await field!.evaluate((e) => (e as HTMLInputElement).select());
       await screen.page.keyboard.type(`has(inBell) ? breathRate : -1.${10 + i}`);
       const idle = (await screen.page.evaluate(
-        `measure.worst = 0, measure.on = true, new Promise((d) => setTimeout(() => d(measure.worst), 150))`,
+        `new Promise((settled) => setTimeout(settled, 300)).then(() => (measure.worst = 0, measure.last = performance.now(), measure.on = true, new Promise((d) => setTimeout(() => d(measure.worst), 150))))`,
       )) as number;
       await screen.page.evaluate(`
         measure.worst = 0;

@@ -58,6 +58,8 @@ interface Situation {
   readonly inputs?: Script['inputs'];
   readonly seconds?: number;
   readonly watch: readonly string[];
+  /** Ends the situation early, by what the first watched value came to. The first tick, which sets things up, is always run. */
+  readonly enough?: (value: number) => boolean;
 }
 
 interface Played {
@@ -66,7 +68,7 @@ interface Played {
 }
 
 /** Plays one actor alone on empty ground: what lies about in the arena has no part in a small situation. */
-function play(rules: Rules, { actor, pokes = [], inputs = [], seconds = EVIDENCE_SECONDS, watch }: Situation): Played {
+function play(rules: Rules, { actor, pokes = [], inputs = [], seconds = EVIDENCE_SECONDS, watch, enough }: Situation): Played {
   const world = World.start(rules, 1);
   const things = world.tables.get('pickups');
   if (things) for (let row = 0; row < things.high; row++) things.remove(row);
@@ -82,6 +84,7 @@ function play(rules: Rules, { actor, pokes = [], inputs = [], seconds = EVIDENCE
     const row = world.actors.rowOf(actorOfSeat(world, SEAT));
     const table = world.table('attributes');
     for (const [id, list] of values) list.push(table.has(id) && row >= 0 ? table.column(id).data[row] : 0);
+    if (tick > 1 && enough?.(values.get(watch[0])!.at(-1)!)) break;
   }
   return { values, moments };
 }
@@ -149,14 +152,13 @@ function attributeFacts(
   ];
   if (entry.kind !== 'pool' || !entry.refill) return facts;
   const long = 600;
-  const until = (set: number, grants: boolean, done: (now: number, before: number) => boolean) => {
+  const until = (set: number, grants: boolean, done: (now: number) => boolean) => {
     const pokes = [
       ...(grants && status ? [{ at: 0, seat: SEAT, do: 'grant', status }] : []),
       { at: 0, seat: SEAT, do: 'set', attribute: entry.id, value: set },
     ];
-    const list = play(rules, { actor, pokes, seconds: long, watch: [entry.id] }).values.get(entry.id)!;
-    const at = list.findIndex((now, i) => i > 0 && done(now, list[i - 1]));
-    return at < 0 ? `not within ${long / 60} minutes` : inSeconds(at + 1, rules);
+    const list = play(rules, { actor, pokes, seconds: long, watch: [entry.id], enough: done }).values.get(entry.id)!;
+    return done(list[list.length - 1]) ? inSeconds(list.length, rules) : `not within ${long / 60} minutes`;
   };
   const full = Math.max(...course);
   const label = status ? `, ${(rules.chapters.get('statuses')?.entries.find((s) => s.id === status)?.label ?? status).toLowerCase()}` : '';

@@ -132,5 +132,5 @@ export function registry(): Registry {
 }
 
 /** A list of actions, run in order: the "then" of every concept. */
-export const then = () => z.array(z.lazy(() => registry().action)).max(50, 'At most 50 actions follow from one thing.');
+export const actionList = () => z.array(z.lazy(() => registry().action)).max(50, 'At most 50 actions follow from one thing.');
 export type Then = readonly Action[];

@@ -155,3 +155,11 @@ describe('Requests from outside', () => {
     expect(checkInput({ do: 'toString' }).problems.length).toBe(1);
   });
 });
+
+describe('The core as a module', () => {
+  it('can be imported when it is needed: nothing in it passes for a promise', async () => {
+    const core: object = await import('../index.js');
+    expect('then' in core).toBeFalse();
+    expect('readRuleset' in core).toBeTrue();
+  });
+});

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { duration, entryFields, reference, steadyAmount } from '../../ruleset/fields.js';
-import { then } from '../../ruleset/registry.js';
+import { actionList } from '../../ruleset/registry.js';
 
 export const schema = z.strictObject({
   ...entryFields(),
@@ -10,6 +10,6 @@ export const schema = z.strictObject({
     .default([]),
   /** A time such as "8s", or a formula that yields seconds. */
   cooldown: z.union([duration(), steadyAmount()], 'A time such as "8s", or a formula that yields seconds, is expected.').optional(),
-  then: then().default([]),
+  then: actionList().default([]),
 });
 export type AbilityEntry = z.infer<typeof schema>;

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import type { FormulaFunction } from '../../formula/index.js';
 import type { CompiledThen } from '../../ruleset/context.js';
 import { condition, duration, entryFields, finite, reference } from '../../ruleset/fields.js';
-import { then } from '../../ruleset/registry.js';
+import { actionList } from '../../ruleset/registry.js';
 import { defineConcept } from '../../world/concept.js';
 import type { Table } from '../../world/table.js';
 import { World } from '../../world/world.js';
@@ -19,7 +19,7 @@ const schema = z.strictObject({
   shape: z.enum(SHAPES, `One of ${SHAPES.join(', ')} is expected.`).default('circle'),
   /** Who may take it; anyone where nothing is said. Bare names belong to the one who touches it. */
   who: condition().optional(),
-  then: then().default([]),
+  then: actionList().default([]),
   /** How long after it was taken another lies in its place. */
   returns: duration().optional(),
 });

@@ -172,8 +172,9 @@ export class EvidenceChart implements OnDestroy {
       let y = last.y + 4;
       while (taken.some((t) => Math.abs(t - y) < 13)) y += 14;
       taken.push(y);
-      ctx.fillStyle = String(set.borderColor);
       const ghost = i >= count;
+      // The ghost's own colour is too pale to be read as text.
+      ctx.fillStyle = ghost ? getComputedStyle(document.documentElement).getPropertyValue('--soft') : String(set.borderColor);
       ctx.fillText(
         count === 1 ? (ghost ? 'before' : 'now') : `${set.label}${ghost ? ' before' : ''}`,
         chartArea.right + 6,

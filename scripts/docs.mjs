@@ -1,0 +1,203 @@
+// npm run docs: the schemas in docs/, generated from what the code checks with. Formatted so that differences are read easily.
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { buildCode, installDependencies } from './lib/prepare.mjs';
+import { ROOT, say } from './lib/run.mjs';
+
+await installDependencies();
+await buildCode();
+const core = await import('../packages/core/dist/index.js');
+const server = await import('../packages/server/dist/index.js');
+const z = await import('zod');
+
+const schemaOf = (schema, io = 'input') => z.toJSONSchema(schema, { io, unrepresentable: 'any', reused: 'ref', cycles: 'ref' });
+const inline = (schema) => {
+  const { $schema, ...rest } = z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' });
+  return $schema ? rest : rest;
+};
+const write = (file, value) => {
+  writeFileSync(join(ROOT, 'docs', file), JSON.stringify(value, null, 2) + '\n');
+  say(`docs/${file}`);
+};
+
+write('formats/ruleset.schema.json', { title: 'Eager Ember ruleset, version 1', ...schemaOf(core.registry().document) });
+write('formats/script.schema.json', { title: 'Eager Ember script', ...schemaOf(core.scriptSchema) });
+
+const problem = {
+  description: 'What went wrong',
+  content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } },
+};
+const ok = (description, schema) => ({ description, content: { 'application/json': { schema } } });
+const parameter = (name, where = 'path') => ({ name, in: where, required: true, schema: { type: 'string' } });
+const body = (schema) => ({ required: true, content: { 'application/json': { schema } } });
+const ruleset = {
+  type: 'object',
+  properties: {
+    id: { type: 'string', format: 'uuid' },
+    revision: { type: 'integer' },
+    updatedAt: { type: 'string' },
+    document: { type: 'object' },
+  },
+};
+const room = {
+  type: 'object',
+  properties: {
+    id: { type: 'string' },
+    ruleset: { type: 'string', format: 'uuid' },
+    seed: { type: 'integer' },
+    seats: {
+      type: 'array',
+      items: { type: 'object', properties: { name: { type: 'string' }, team: { type: ['string', 'null'] }, join: { type: 'string' } } },
+    },
+  },
+};
+const list = (name, items) => ({ type: 'object', properties: { [name]: { type: 'array', items } } });
+
+write('protocol/openapi.json', {
+  openapi: '3.1.0',
+  info: { title: 'Eager Ember', version: '1' },
+  paths: {
+    '/enter/{token}': {
+      get: {
+        summary: 'Signs in; works once',
+        security: [],
+        parameters: [parameter('token')],
+        responses: { 302: { description: 'Signed in' }, 410: problem },
+      },
+    },
+    '/api/session': {
+      get: {
+        summary: 'Who is signed in',
+        responses: { 200: ok('The user', { type: 'object', properties: { user: { type: 'string' } } }), 401: problem },
+      },
+    },
+    '/api/rulesets': {
+      get: { summary: 'All rulesets, newest edit first', responses: { 200: ok('Summaries', list('rulesets', { type: 'object' })) } },
+      post: {
+        summary: 'Begins a ruleset, empty or from a document',
+        requestBody: body(inline(server.createSchema)),
+        responses: { 201: ok('The ruleset', ruleset), 400: problem, 413: problem, 422: problem },
+      },
+    },
+    '/api/rulesets/{id}': {
+      get: {
+        summary: 'A ruleset; its ETag is its revision',
+        parameters: [parameter('id')],
+        responses: { 200: ok('The ruleset', ruleset), 404: problem },
+      },
+      patch: {
+        summary: 'Edits the revision that If-Match names',
+        parameters: [parameter('id'), parameter('If-Match', 'header')],
+        requestBody: {
+          required: true,
+          content: {
+            'application/json': { schema: inline(server.patchSchema) },
+            'application/json-patch+json': { schema: inline(server.patchSchema) },
+          },
+        },
+        responses: {
+          200: ok('The new revision', { type: 'object', properties: { id: { type: 'string' }, revision: { type: 'integer' } } }),
+          400: problem,
+          404: problem,
+          412: problem,
+          413: problem,
+          422: problem,
+          428: problem,
+          503: problem,
+        },
+      },
+    },
+    '/api/rooms': {
+      get: {
+        summary: 'The newest rooms of a ruleset',
+        parameters: [parameter('ruleset', 'query')],
+        responses: { 200: ok('Rooms', list('rooms', { type: 'object' })), 400: problem },
+      },
+      post: {
+        summary: 'Opens a room with two seats',
+        requestBody: body({ type: 'object', properties: { ruleset: { type: 'string', format: 'uuid' } }, required: ['ruleset'] }),
+        responses: { 201: ok('The room', room), 400: problem, 404: problem },
+      },
+    },
+    '/api/rooms/{id}': {
+      get: {
+        summary: 'A room, with the paths of its join links',
+        parameters: [parameter('id')],
+        responses: { 200: ok('The room', room), 404: problem },
+      },
+    },
+    '/api/join/{token}': {
+      get: {
+        summary: 'What a join link opens',
+        security: [],
+        parameters: [parameter('token')],
+        responses: {
+          200: ok('Room and seat', { type: 'object', properties: { room: { type: 'string' }, seat: { type: 'string' } } }),
+          404: problem,
+        },
+      },
+    },
+    '/healthz': {
+      get: { summary: 'Whether the database answers', security: [], responses: { 200: { description: 'It does' }, 503: problem } },
+    },
+    '/metrics': {
+      get: { summary: 'Prometheus text', responses: { 200: { description: 'Figures', content: { 'text/plain': {} } }, 401: problem } },
+    },
+  },
+  security: [{ session: [] }],
+  components: {
+    securitySchemes: { session: { type: 'apiKey', in: 'cookie', name: 'ember_session' } },
+    schemas: {
+      Problem: {
+        type: 'object',
+        properties: {
+          type: { type: 'string' },
+          title: { type: 'string' },
+          status: { type: 'integer' },
+          detail: { type: 'string' },
+          revision: { type: 'integer' },
+          problems: {
+            type: 'array',
+            items: { type: 'object', properties: { path: { type: 'string' }, message: { type: 'string' }, at: { type: 'integer' } } },
+          },
+        },
+      },
+    },
+  },
+});
+
+const message = (name, payload) => ({ name, contentType: 'application/msgpack', payload });
+const variants = (union) => union._zod.def.options.map((option) => [option._zod.def.shape.t._zod.def.values[0], inline(option)]);
+const client = Object.fromEntries(variants(core.clientMessage).map(([name, payload]) => [`client_${name}`, message(name, payload)]));
+const serverSide = Object.fromEntries(variants(core.serverMessage).map(([name, payload]) => [`server_${name}`, message(name, payload)]));
+const frame = message('frame', {
+  type: 'array',
+  prefixItems: [
+    { title: 'frame', type: 'integer' },
+    { title: 'base', type: 'integer' },
+    { title: 'tick', type: 'integer' },
+    { title: 'chunks', type: 'array' },
+  ],
+});
+const references = (names) => names.map((name) => ({ $ref: `#/channels/room/messages/${name}` }));
+
+write('protocol/asyncapi.json', {
+  asyncapi: '3.0.0',
+  info: {
+    title: 'Eager Ember rooms',
+    version: '1',
+    description: `WebSocket subprotocol ${core.SUBPROTOCOL}. Every message is one binary MessagePack value: a list is a frame, a map a message.`,
+  },
+  channels: {
+    room: {
+      address: '/ws/rooms/{room}',
+      parameters: { room: { description: 'The name of the room' } },
+      bindings: { ws: { query: { type: 'object', properties: { seat: { type: 'string' }, shown: { const: 'beside' } } } } },
+      messages: { ...client, ...serverSide, server_frame: frame },
+    },
+  },
+  operations: {
+    hear: { action: 'send', channel: { $ref: '#/channels/room' }, messages: references([...Object.keys(serverSide), 'server_frame']) },
+    say: { action: 'receive', channel: { $ref: '#/channels/room' }, messages: references(Object.keys(client)) },
+  },
+});
