@@ -3,7 +3,7 @@ import type { Rules, SavedPlayer } from '@eager-ember/core';
 import type { Logger } from 'pino';
 import type { Sequelize } from 'sequelize';
 import { Player, Room as RoomRow, type Ruleset, Seat } from '../database/models.js';
-import { isDatabaseGone } from '../http/problems.js';
+import { HttpProblem, isDatabaseGone } from '../http/problems.js';
 import { findRuleset, rulesFrom } from '../http/rulesets.js';
 import { Clock } from './clock.js';
 import { type Client, Room } from './room.js';
@@ -93,6 +93,9 @@ export class RoomKeeper {
   /** A new room with two seats, one for each of the first two teams. */
   async create(ruleset: Ruleset): Promise<RoomRow> {
     const rules = rulesFrom(ruleset.document);
+    const players = (rules.chapters.get('actors')?.entries ?? []) as readonly { kind?: string }[];
+    if (!players.some((actor) => actor.kind === 'player'))
+      throw new HttpProblem(422, 'Nobody could take a seat', 'The ruleset has no actor of kind player. Give it one, then play.');
     const teams = rules.chapters.get('teams')?.ids ?? [];
     return this.sequelize.transaction(async (transaction) => {
       const id = await this.freeName();

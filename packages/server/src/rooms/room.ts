@@ -46,6 +46,10 @@ export interface RoomRules {
 /** Commands that wait for the next tick; more are refused. */
 const MOST_WAITING = 500;
 
+function joining({ name, team }: RoomSeat, saved: SavedPlayer | undefined): Command {
+  return { kind: 'join', args: { seat: name, ...(team !== null && { team }), ...(saved && { saved }) } };
+}
+
 /** A running game: a world, its seats, and the screens that look on. It knows no sockets and no database. */
 export class Room {
   private world: World;
@@ -68,10 +72,7 @@ export class Room {
     this.current = rules;
     this.world = World.start(rules.rules, seed);
     this.publisher = new Publisher(this.world);
-    for (const { name, team } of seats) {
-      const saved = players.get(name);
-      this.waiting.push({ kind: 'join', args: { seat: name, ...(team !== null && { team }), ...(saved && { saved }) } });
-    }
+    for (const seat of seats) this.waiting.push(joining(seat, players.get(seat.name)));
     this.tick();
     for (const [name, saved] of this.players()) this.saved.set(name, JSON.stringify(saved));
   }
@@ -146,11 +147,13 @@ export class Room {
 
   /** Runs one tick and tells every screen what it may know of it. */
   tick(): void {
+    const edited = this.next !== undefined;
     if (this.next) this.adopt(this.next);
     const order = new Map(this.seats.map((seat, i) => [seat.name, i]));
     const commands = this.waiting.splice(0);
     commands.sort((a, b) => (order.get(String(a.args['seat'])) ?? -1) - (order.get(String(b.args['seat'])) ?? -1));
     const events = this.world.step(commands);
+    if (edited) for (const { client } of this.connections.values()) this.welcome(client);
     this.publisher.capture();
     for (const connection of this.connections.values()) {
       const { client } = connection;
@@ -174,10 +177,14 @@ export class Room {
     this.publisher = new Publisher(this.world);
     this.publisher.frame = frame;
     this.firstFrame = frame + 1;
-    for (const connection of this.connections.values()) {
-      connection.acknowledged = 0;
-      this.welcome(connection.client);
-    }
+    for (const connection of this.connections.values()) connection.acknowledged = 0;
+    // Nobody is thrown out: a seat whose kind of actor was deleted takes what the rules have now.
+    for (const seat of this.seats) if (actorOfSeat(this.world, seat.name) === 0) this.waiting.unshift(joining(seat, this.kept(seat.name)));
+  }
+
+  private kept(seat: string): SavedPlayer | undefined {
+    const text = this.saved.get(seat);
+    return text === undefined ? undefined : (JSON.parse(text) as SavedPlayer);
   }
 
   private viewerOf({ seat }: Client): Viewer {

@@ -1,6 +1,6 @@
 import type { IncomingMessage, Server } from 'node:http';
 import type { Duplex } from 'node:stream';
-import { encodeMessage, LONGEST_MESSAGE, readClientMessage, SUBPROTOCOL } from '@eager-ember/core';
+import { encodeMessage, readClientMessage, SUBPROTOCOL } from '@eager-ember/core';
 import type { Logger } from 'pino';
 import { WebSocket, WebSocketServer } from 'ws';
 import { Seat } from '../database/models.js';
@@ -12,6 +12,8 @@ import type { Client, Room } from './room.js';
 const MOST_MESSAGES_A_SECOND = 200;
 /** Frames are left out while more than this waits to be sent to a client. */
 const CONGESTED_BYTES = 256 * 1024;
+/** Longest message that is read at all, to be told that it is too long. */
+const MOST_BYTES_READ = 4 * 1024 * 1024;
 const PATH = /^\/ws\/rooms\/([a-z]+-[a-z]+(?:-\d+)?)$/;
 
 /** What an upgrade asks for. */
@@ -25,8 +27,8 @@ interface Door {
 export function attachSockets(server: Server, keeper: RoomKeeper, sessions: Sessions, log: Logger): WebSocketServer {
   const sockets = new WebSocketServer({
     noServer: true,
-    // Larger messages are cut off by the library; those a little too large are still told why.
-    maxPayload: LONGEST_MESSAGE * 4,
+    // What is larger is cut off by the library without a word; up to here a client is told why.
+    maxPayload: MOST_BYTES_READ,
     handleProtocols: (offered) => (offered.has(SUBPROTOCOL) ? SUBPROTOCOL : false),
   });
   server.on('upgrade', (request: IncomingMessage, socket: Duplex, head: Buffer) => {

@@ -82,6 +82,13 @@ describe('A pool', () => {
     expect(trial.value('oxygen')).toBe(60);
   });
 
+  it('of whole numbers stays whole also under a broken maximum', () => {
+    const trial = Trial.of({ attributes: [pool('suit', { max: 'rating', whole: true }), stat('rating', 28.8)] });
+    expect(trial.value('suit')).toBe(28);
+    trial.poke({ do: 'set', attribute: 'rating', value: 20.4 });
+    expect(trial.world.table('attributes').column('suit').data[0]).toBe(20);
+  });
+
   it('is not turned round by a negative amount', () => {
     const trial = Trial.of({ attributes: [pool('suit', { start: 50 })] });
     trial.poke({ do: 'hurt', attribute: 'suit', amount: -20 });
@@ -104,7 +111,9 @@ describe('A pool', () => {
           else trial.poke({ do: what, attribute: 'suit', amount });
           const [suit, rating] = [trial.value('suit'), trial.value('rating')];
           expect(suit).toBeGreaterThanOrEqual(5);
-          expect(suit).toBeLessThanOrEqual(Math.max(5, rating) + 0.05);
+          const most = trial.world.table('attributes').column('rating').data[0];
+          expect(rating).toBeCloseTo(most, 1);
+          expect(trial.world.table('attributes').column('suit').data[0]).toBeLessThanOrEqual(Math.max(5, most));
           if (whole) expect(Number.isInteger(suit)).toBeTrue();
         }
       }),

@@ -2,7 +2,7 @@ import { clamp, LARGEST_AMOUNT } from '../../math/grid.js';
 import type { World } from '../../world/world.js';
 import type { Attribute } from './compile.js';
 import { columnsOf } from './tables.js';
-import { type Attributes, boundOf, ownerOnly, settle } from './values.js';
+import { type Attributes, highOf, lowOf, ownerOnly, settle } from './values.js';
 
 /** One tick of refilling for every actor, attribute by attribute: columns are walked, not actors. */
 export function regenerate(world: World, a: Attributes): void {
@@ -52,8 +52,8 @@ function regenerateEach(world: World, a: Attributes, attribute: Attribute): void
     const actor = actors.handle(row);
     const rate = refill.rate.constant ?? refill.rate.run(world, ownerOnly(actor));
     if (rate === 0 || (rate > 0 && rests && rests[row] > world.tick)) continue;
-    const low = boundOf(world, attribute.min, actor, -LARGEST_AMOUNT);
-    const high = Math.max(low, boundOf(world, attribute.max, actor, LARGEST_AMOUNT));
+    const low = lowOf(world, attribute, actor);
+    const high = highOf(world, attribute, actor, low);
     let step = rate * refill.seconds;
     if (parts) step = wholePart(parts, row, step);
     const next = clamp(Math.floor((cells[row] + step) * 1e6 + 0.5) / 1e6, low, high);

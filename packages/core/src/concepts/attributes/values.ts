@@ -19,11 +19,22 @@ export function attachAttributes(world: World, compiled: CompiledAttributes): At
   return { compiled, table: world.table('attributes'), modifiers: world.table('modifiers'), heads: world.table('modifierHeads') };
 }
 
-/** Reads a bound for one actor. */
-export function boundOf(world: World, amount: Amount | undefined, actor: number, otherwise: number): number {
-  if (!amount) return otherwise;
-  if (amount.constant !== undefined) return amount.constant;
-  return amount.run(world, ownerOnly(actor));
+/** An actor's lower bound of an attribute. What is counted in whole numbers has whole bounds, also where its author's are broken. */
+export function lowOf(world: World, { min, whole }: Attribute, actor: number): number {
+  const low = valueOf(world, min, actor);
+  return whole ? Math.ceil(low) : low;
+}
+
+/** An actor's upper bound; never below the lower one. */
+export function highOf(world: World, { max, whole }: Attribute, actor: number, low: number): number {
+  if (!max) return LARGEST_AMOUNT;
+  const high = valueOf(world, max, actor);
+  const end = whole ? Math.floor(high) : high;
+  return end < low ? low : end;
+}
+
+function valueOf(world: World, amount: Amount, actor: number): number {
+  return amount.constant ?? amount.run(world, ownerOnly(actor));
 }
 
 /** Parties with one and the same actor as owner; reused, since formulas are called thousands of times a tick. */
@@ -71,8 +82,8 @@ export function settle(world: World, a: Attributes, row: number): void {
   for (const index of order) {
     const attribute = list[index];
     if (!has(world, attribute, row)) continue;
-    const low = boundOf(world, attribute.min, actor, -LARGEST_AMOUNT);
-    const high = Math.max(low, boundOf(world, attribute.max, actor, LARGEST_AMOUNT));
+    const low = lowOf(world, attribute, actor);
+    const high = highOf(world, attribute, actor, low);
     const cell = a.table.column(attribute.id).data;
     if (attribute.max && attribute.max.constant === undefined) a.table.column(columnsOf.max(attribute.id)).data[row] = high;
     if (attribute.kind === 'stat') {
@@ -117,8 +128,8 @@ export function changeBy(world: World, a: Attributes, row: number, index: number
   const from = column.data[row];
   if (!has(world, attribute, row)) return { from, to: from, asked, given: 0, lost: asked };
   const wanted = attribute.whole ? (asked < 0 ? Math.ceil(asked - 0.5) : Math.floor(asked + 0.5)) : asked;
-  const low = boundOf(world, attribute.min, actor, -LARGEST_AMOUNT);
-  const high = Math.max(low, boundOf(world, attribute.max, actor, LARGEST_AMOUNT));
+  const low = lowOf(world, attribute, actor);
+  const high = highOf(world, attribute, actor, low);
   const to = attribute.kind === 'stat' ? toGrid(from + wanted) : toGrid(clamp(from + wanted, low, high));
   column.data[row] = to;
   if (to < from && attribute.refill && attribute.refill.pause > 0)

@@ -15,7 +15,7 @@ import { documentFeature } from '../store/document.reducer';
     <section>
       <h1>No room open</h1>
       <p class="lead">A room plays this ruleset on the server: the truth on the left, what each of two seats was told of it on the right.</p>
-      <button type="button" class="act" (click)="begin()">Play with two seats</button>
+      <button type="button" class="act" (click)="openOne()">Play with two seats</button>
       @if (failure()) {
         <p class="refusal" role="alert">{{ failure() }}</p>
       }
@@ -76,7 +76,7 @@ export class Lobby {
     });
   }
 
-  protected async begin(): Promise<void> {
+  protected async openOne(): Promise<void> {
     try {
       const { id } = await firstValueFrom(this.api.createRoom(this.ruleset()!));
       await this.router.navigate(['/r', this.ruleset(), 'playtest', id]);

@@ -4,14 +4,14 @@ import { Router, RouterLink, RouterLinkActive } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { documentFeature } from '../store/document.reducer';
 import { Editor } from '../store/editor';
-import { AbilitySpec } from './abilities/ability-spec';
-import { AttributeSpec } from './attributes/attribute-spec';
+import { AbilitySentences } from './abilities/ability-sentences';
+import { AttributeSentences } from './attributes/attribute-sentences';
 import { chapterOf, entriesOf, type EntryJson, freshId, TABS } from './chapters';
-import { EffectSpec } from './effects/effect-spec';
+import { EffectSentences } from './effects/effect-sentences';
 import { EvidencePage } from './evidence/evidence-page';
 import { SourceEditor } from './source-editor';
 import { SpecContext } from './spec/spec-context';
-import { StatusSpec } from './statuses/status-spec';
+import { StatusSentences } from './statuses/status-sentences';
 
 interface Group {
   readonly name: string;
@@ -22,7 +22,7 @@ interface Group {
 /** The open book: an index, the spec of one entry, and the evidence beside it. */
 @Component({
   selector: 'ee-rulebook',
-  imports: [RouterLink, RouterLinkActive, MatTooltip, AttributeSpec, EffectSpec, AbilitySpec, StatusSpec, EvidencePage, SourceEditor],
+  imports: [RouterLink, RouterLinkActive, MatTooltip, AttributeSentences, EffectSentences, AbilitySentences, StatusSentences, EvidencePage, SourceEditor],
   templateUrl: './rulebook.html',
   styleUrl: './rulebook.scss',
   providers: [SpecContext],

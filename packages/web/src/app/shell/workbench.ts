@@ -1,10 +1,11 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input } from '@angular/core';
+import type { HttpErrorResponse } from '@angular/common/http';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { MatTooltip } from '@angular/material/tooltip';
 import { Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
-import { Api } from '../shared/api';
+import { Api, failureOf } from '../shared/api';
 import { isTyping } from '../shared/keys';
 import { Theme } from '../shared/theme';
 import { documentActions, documentFeature } from '../store/document.reducer';
@@ -33,6 +34,8 @@ export class Workbench {
   protected readonly undoLabel = this.store.selectSignal(documentFeature.selectUndoLabel);
   protected readonly redoLabel = this.store.selectSignal(documentFeature.selectRedoLabel);
   private readonly editor = inject(Editor);
+  /** Why no room could be opened. */
+  protected readonly playRefusal = signal('');
 
   protected readonly saveWords = computed(() => {
     const { save, revision, pending } = this.state();
@@ -75,6 +78,10 @@ export class Workbench {
     this.store.dispatch(documentActions.retry());
   }
 
+  protected openAgain(): void {
+    this.store.dispatch(documentActions.open({ id: this.id() }));
+  }
+
   protected async search(): Promise<void> {
     const { Search } = await import('./search');
     this.dialog.open(Search, { autoFocus: '[cdkFocusInitial]' });
@@ -92,8 +99,14 @@ export class Workbench {
   }
 
   protected async play(): Promise<void> {
-    const room = this.openRoom.id() ?? (await firstValueFrom(this.api.createRoom(this.id()))).id;
-    await this.router.navigate(['/r', this.id(), 'playtest', room]);
+    try {
+      const room = this.openRoom.id() ?? (await firstValueFrom(this.api.createRoom(this.id()))).id;
+      this.playRefusal.set('');
+      await this.router.navigate(['/r', this.id(), 'playtest', room]);
+    } catch (error) {
+      const { title, detail } = failureOf(error as HttpErrorResponse);
+      this.playRefusal.set(`${title}. ${detail}`);
+    }
   }
 
   protected key(event: KeyboardEvent): void {

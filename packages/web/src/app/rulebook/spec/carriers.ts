@@ -15,6 +15,9 @@ import { SpecContext } from './spec-context';
         }
       </p>
     }
+    @if (types().length === 0) {
+      <p><span class="soft">Nobody is there to carry it.</span> <button type="button" class="chip" (click)="makePlayer()">make a player who does</button></p>
+    }
     @if (refusal()) {
       <p class="refusal" role="alert">{{ refusal() }}</p>
     }
@@ -42,6 +45,15 @@ export class Carriers {
       has: placeIn(type, this.context.chapter(), this.context.id()) >= 0,
     })),
   );
+
+  /** A ruleset from nothing has no kind of actor yet; its first is a player. */
+  protected async makePlayer(): Promise<void> {
+    const [chapter, id] = [this.context.chapter(), this.context.id()];
+    const carries = { [chapter]: [chapter === 'attributes' ? { attribute: id } : id] };
+    const player = { id: 'player', label: 'Player', kind: 'player', ...carries };
+    const problems = await this.context.change('new player', () => [{ op: 'add', path: '/actors', value: [player] }]);
+    this.refusal.set(problems.map((p) => p.message).join(' '));
+  }
 
   protected async toggle(type: string, has: boolean): Promise<void> {
     const [chapter, id] = [this.context.chapter(), this.context.id()];

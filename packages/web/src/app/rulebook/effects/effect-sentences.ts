@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { entriesOf } from '../chapters';
-import { SEEN_BY } from '../attributes/attribute-spec';
+import { SEEN_BY } from '../attributes/attribute-sentences';
 import { type Clause, Clauses } from '../spec/clauses';
 import { amount, choice, duration, entry, text } from '../spec/formats';
 import { Part } from '../spec/part';
@@ -15,7 +15,7 @@ interface Modifier {
 
 /** An effect in sentences. */
 @Component({
-  selector: 'ee-effect-spec',
+  selector: 'ee-effect-sentences',
   imports: [Part, Sentence, Clauses],
   template: `
     <ee-sentence>Lasts <ee-part at="lasts" [format]="duration" label="how long it lasts" />. Two of it each end on their own clock.</ee-sentence>
@@ -44,7 +44,7 @@ interface Modifier {
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
-export class EffectSpec {
+export class EffectSentences {
   private readonly context = inject(SpecContext);
   protected readonly amount = amount;
   protected readonly duration = duration;

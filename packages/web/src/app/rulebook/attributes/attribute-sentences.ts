@@ -10,7 +10,7 @@ export const SEEN_BY = { owner: 'its owner', team: 'the crew', everyone: 'everyo
 
 /** An attribute in sentences. */
 @Component({
-  selector: 'ee-attribute-spec',
+  selector: 'ee-attribute-sentences',
   imports: [Part, Sentence, Clauses, Carriers],
   template: `
     <ee-sentence>
@@ -46,7 +46,7 @@ export const SEEN_BY = { owner: 'its owner', team: 'the crew', everyone: 'everyo
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
-export class AttributeSpec {
+export class AttributeSentences {
   private readonly context = inject(SpecContext);
   protected readonly amount = amount;
   protected readonly duration = duration;

@@ -10,7 +10,7 @@ import { ThenList } from '../spec/then-list';
 
 /** An ability in sentences. */
 @Component({
-  selector: 'ee-ability-spec',
+  selector: 'ee-ability-sentences',
   imports: [Part, Sentence, Clauses, ThenList, Carriers],
   template: `
     <ee-sentence>Done at once@if (cools()) {, then ready again after <ee-part at="cooldown" [format]="timeAmount" label="cooldown" empty="no time" />}.</ee-sentence>
@@ -33,7 +33,7 @@ import { ThenList } from '../spec/then-list';
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
-export class AbilitySpec {
+export class AbilitySentences {
   private readonly context = inject(SpecContext);
   protected readonly amount = amount;
   protected readonly timeAmount = timeAmount;

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { SEEN_BY } from '../attributes/attribute-spec';
+import { SEEN_BY } from '../attributes/attribute-sentences';
 import { type Clause, Clauses } from '../spec/clauses';
 import { choice, text } from '../spec/formats';
 import { Part } from '../spec/part';
@@ -8,7 +8,7 @@ import { SpecContext } from '../spec/spec-context';
 
 /** A status in sentences. */
 @Component({
-  selector: 'ee-status-spec',
+  selector: 'ee-status-sentences',
   imports: [Part, Sentence, Clauses],
   template: `
     <ee-sentence>Somebody either is this or is not, however many things say so. Seen by <ee-part at="see" [format]="seen" label="seen by" empty="everyone" />.</ee-sentence>
@@ -19,7 +19,7 @@ import { SpecContext } from '../spec/spec-context';
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
-export class StatusSpec {
+export class StatusSentences {
   private readonly context = inject(SpecContext);
   protected readonly text = text;
   protected readonly seen = choice(SEEN_BY);
