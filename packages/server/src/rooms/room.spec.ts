@@ -1,0 +1,197 @@
+import brinewick from '../../../../examples/brinewick.json' with { type: 'json' };
+import { compileRuleset, Copy, readServerMessage, type ServerMessage, type Welcome } from '@eager-ember/core';
+import { type Client, Room } from './room.js';
+
+type Editable = Record<string, unknown> & { actors: Record<string, unknown>[]; effects: unknown[]; pickups: { then: unknown[] }[] };
+const rulesOf = (edit: (document: Editable) => void = () => undefined) => {
+  const document = structuredClone(brinewick) as unknown as Editable;
+  edit(document);
+  return compileRuleset(document);
+};
+const SEATS = [
+  { name: 'north', team: 'petrel', token: 'a' },
+  { name: 'south', team: 'gannet', token: 'b' },
+];
+
+/** A screen without a socket. */
+class Fake implements Client {
+  copy: Copy | undefined;
+  welcome: Welcome | undefined;
+  readonly messages: ServerMessage[] = [];
+  frames = 0;
+  congested = false;
+
+  constructor(
+    readonly room: Room,
+    readonly seat: string | undefined,
+    readonly drives = true,
+  ) {
+    room.connect(this);
+  }
+
+  send(bytes: Uint8Array): void {
+    const heard = readServerMessage(bytes);
+    if ('frame' in heard) {
+      this.frames++;
+      if (this.copy?.applyDecoded(heard.frame)) this.room.acknowledge(this, this.copy.frame);
+      return;
+    }
+    this.messages.push(heard.message);
+    if (heard.message.t !== 'welcome') return;
+    this.welcome = heard.message;
+    this.copy = new Copy(heard.message.schema);
+  }
+
+  value(attribute: string, row = this.welcome!.row!): unknown {
+    return this.copy!.value('attributes', row, attribute);
+  }
+}
+
+describe('A room by itself', () => {
+  const edited = (room: Room, rules = rulesOf(), revision = 2) => room.edited({ rules, rulesetId: 'r', revision });
+  const open = (players = new Map()) => new Room('slate-heron', { rules: rulesOf(), rulesetId: 'r', revision: 1 }, 5, SEATS, players);
+  const ticks = (room: Room, count: number) => {
+    for (let i = 0; i < count; i++) room.tick();
+  };
+
+  it('welcomes a screen, then sends it frames', () => {
+    const room = open();
+    const north = new Fake(room, 'north');
+    expect(north.welcome).toEqual(
+      jasmine.objectContaining({ room: 'slate-heron', ruleset: 'Brinewick Salvage', revision: 1, seat: 'north', row: 0 }),
+    );
+    room.tick();
+    expect(north.value('scrip')).toBe(0);
+  });
+
+  it('gives players back what was kept of them, and says what has changed since', () => {
+    const room = open(new Map([['south', { attributes: { scrip: 31, suit: 12 } }]]));
+    const south = new Fake(room, 'south');
+    room.tick();
+    expect([south.value('scrip'), south.value('suit')]).toEqual([31, 12]);
+    const truth = new Fake(room, undefined);
+    expect(room.poke(truth, 'south', { do: 'give', attribute: 'scrip', amount: 4 })).toBeUndefined();
+    room.tick();
+    const changed = room.changedPlayers().find((player) => player.name === 'south')!;
+    expect(changed.saved['attributes']['scrip']).toBe(35);
+    changed.kept();
+    expect(room.changedPlayers().some((player) => player.name === 'south' && player.saved['attributes']['scrip'] !== 35)).toBeFalse();
+  });
+
+  it('runs the same for the same seed and commands', () => {
+    const [one, other] = [open(), open()];
+    for (const room of [one, other]) {
+      const north = new Fake(room, 'north');
+      room.input(north, 1, { do: 'moveTo', x: 560, y: 140 });
+      ticks(room, 80);
+    }
+    expect(one.hash).toBe(other.hash);
+  });
+
+  it('takes edits over at the next tick, with what everybody has', () => {
+    const room = open();
+    const [truth, north] = [new Fake(room, undefined), new Fake(room, 'north')];
+    room.poke(truth, 'north', { do: 'give', attribute: 'scrip', amount: 8 });
+    ticks(room, 3);
+    const before = north.copy;
+    edited(room);
+    room.tick();
+    expect(north.copy).not.toBe(before);
+    expect([north.welcome!.revision, north.value('scrip'), north.value('finSpeed')]).toEqual([2, 8, 120]);
+    ticks(room, 5);
+    expect(north.copy!.tick).toBe(room.tickNumber);
+  });
+
+  it('lets a seat come back, with what its player had, when its kind of actor was deleted and is there again', () => {
+    const room = open();
+    const [truth, north] = [new Fake(room, undefined), new Fake(room, 'north')];
+    room.poke(truth, 'north', { do: 'give', attribute: 'scrip', amount: 8 });
+    ticks(room, 2);
+    for (const player of room.changedPlayers()) player.kept();
+    edited(
+      room,
+      rulesOf((d) => (d.actors = [{ id: 'wader', label: 'Wader', kind: 'player', attributes: [{ attribute: 'scrip' }] }])),
+    );
+    room.tick();
+    expect([north.value('scrip'), north.value('oxygen')]).toEqual([8, undefined]);
+    edited(room, rulesOf(), 3);
+    room.tick();
+    expect([north.value('scrip'), north.value('finSpeed')]).toEqual([8, 120]);
+  });
+
+  it('drops a poke that the edit before it has made meaningless', () => {
+    const room = open();
+    const [truth, north] = [new Fake(room, undefined), new Fake(room, 'north')];
+    expect(room.poke(truth, 'north', { do: 'apply', effect: 'slipstream' })).toBeUndefined();
+    edited(
+      room,
+      rulesOf((d) => {
+        d.effects = d.effects.slice(1);
+        d.pickups[0].then = [];
+      }),
+    );
+    ticks(room, 2);
+    expect(north.value('finSpeed')).toBe(120);
+    expect(north.copy!.rows('effects')).toEqual([]);
+  });
+
+  it('does not count a screen beside the truth as somebody who drives', () => {
+    const room = open();
+    const beside = new Fake(room, 'north', false);
+    expect(room.isDriven('north')).toBeFalse();
+    const guest = new Fake(room, 'north');
+    expect(room.isDriven('north')).toBeTrue();
+    expect(beside.messages.at(-1)).toEqual({
+      t: 'seats',
+      seats: [
+        { name: 'north', driven: true },
+        { name: 'south', driven: false },
+      ],
+    });
+    room.disconnect(guest);
+    expect(room.isDriven('north')).toBeFalse();
+  });
+
+  it('leaves frames out for who can’t keep up, and the next one carries all', () => {
+    const room = open();
+    const [truth, north] = [new Fake(room, undefined), new Fake(room, 'north')];
+    ticks(room, 2);
+    const { frames } = north;
+    north.congested = true;
+    room.poke(truth, 'north', { do: 'give', attribute: 'scrip', amount: 3 });
+    ticks(room, 10);
+    expect(north.frames).toBe(frames);
+    north.congested = false;
+    room.tick();
+    expect(north.value('scrip')).toBe(3);
+  });
+
+  it('believes no acknowledgement of frames that were never sent, or went to a copy that is no more', () => {
+    const room = open();
+    const north = new Fake(room, 'north');
+    ticks(room, 3);
+    room.acknowledge(north, 9999);
+    edited(room);
+    room.tick();
+    room.acknowledge(north, 2);
+    room.tick();
+    expect(north.copy!.tick).toBe(room.tickNumber);
+    expect(north.value('finSpeed')).toBe(120);
+  });
+
+  it('refuses more at once than a tick can take', () => {
+    const room = open();
+    const north = new Fake(room, 'north');
+    const answers = Array.from({ length: 600 }, (_, n) => room.input(north, n + 1, { do: 'stop' }));
+    expect(answers.filter((answer) => answer !== undefined).length).toBe(100);
+    room.tick();
+    expect(room.input(north, 601, { do: 'stop' })).toBeUndefined();
+  });
+
+  it('tells of its failures on every screen', () => {
+    const room = open();
+    const [truth, north] = [new Fake(room, undefined), new Fake(room, 'north')];
+    room.tell({ t: 'error', message: 'Closed.', final: true });
+    for (const screen of [truth, north]) expect(screen.messages.at(-1)).toEqual({ t: 'error', message: 'Closed.', final: true });
+  });
+});
