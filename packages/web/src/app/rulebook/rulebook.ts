@@ -22,7 +22,17 @@ interface Group {
 /** The open book: an index, the spec of one entry, and the evidence beside it. */
 @Component({
   selector: 'ee-rulebook',
-  imports: [RouterLink, RouterLinkActive, MatTooltip, AttributeSentences, EffectSentences, AbilitySentences, StatusSentences, EvidencePage, SourceEditor],
+  imports: [
+    RouterLink,
+    RouterLinkActive,
+    MatTooltip,
+    AttributeSentences,
+    EffectSentences,
+    AbilitySentences,
+    StatusSentences,
+    EvidencePage,
+    SourceEditor,
+  ],
   templateUrl: './rulebook.html',
   styleUrl: './rulebook.scss',
   providers: [SpecContext],

@@ -1,0 +1,114 @@
+import { type Type } from '@angular/core';
+import { type ComponentFixture, TestBed } from '@angular/core/testing';
+import { provideRouter, withComponentInputBinding, type Routes } from '@angular/router';
+import {
+  abilityEvidence,
+  attributeEvidence,
+  compileRuleset,
+  describeActions,
+  effectEvidence,
+  readRuleset,
+  readRulesetText,
+  usesOf,
+} from '@eager-ember/core';
+import { provideStore, Store } from '@ngrx/store';
+import brinewick from '../../../../../examples/brinewick.json';
+import { CoreClient } from '../shared/core-client';
+import type { RulesetJson } from '../shared/api';
+import { documentActions, documentFeature } from '../store/document.reducer';
+
+/** The real core, answering as its worker does but without one. */
+export class CoreWithoutWorker {
+  readonly core = {
+    check: (document: unknown) => Promise.resolve(readRuleset(document).problems),
+    checkText: (text: string) => Promise.resolve(readRulesetText(text).problems),
+    uses: (document: unknown, chapter: string, id: string) => Promise.resolve(usesOf(compileRuleset(document), chapter, id)),
+    evidence: (document: unknown, chapter: string, id: string) => {
+      const make = { attributes: attributeEvidence, effects: effectEvidence, abilities: abilityEvidence }[chapter];
+      return Promise.resolve(make?.(compileRuleset(document), id));
+    },
+  };
+  actions() {
+    return Promise.resolve(describeActions());
+  }
+}
+
+/** An open ruleset (the demo, unless another is given), with the store and the core behind it. */
+export function openBench(
+  document: RulesetJson = structuredClone(brinewick) as RulesetJson,
+  routes: Routes = [],
+  providers: unknown[] = [],
+): Store {
+  TestBed.configureTestingModule({
+    providers: [
+      provideStore({ [documentFeature.name]: documentFeature.reducer }),
+      provideRouter(routes, withComponentInputBinding()),
+      { provide: CoreClient, useClass: CoreWithoutWorker },
+      ...(providers as []),
+    ],
+  });
+  const store = TestBed.inject(Store);
+  store.dispatch(documentActions.opened({ id: 'r', document, revision: 1 }));
+  return store;
+}
+
+/** The document as it is now. */
+export function documentNow(): RulesetJson & Record<string, Record<string, unknown>[]> {
+  return TestBed.inject(Store).selectSignal(documentFeature.selectDocument)() as never;
+}
+
+/** A component on the page, with words for what a person sees and does. */
+export class Seen<T> {
+  private constructor(readonly fixture: ComponentFixture<T>) {}
+
+  static async of<T>(component: Type<T>, inputs: Record<string, unknown> = {}): Promise<Seen<T>> {
+    const fixture = TestBed.createComponent(component);
+    for (const [name, value] of Object.entries(inputs)) fixture.componentRef.setInput(name, value);
+    const seen = new Seen(fixture);
+    await seen.settle();
+    return seen;
+  }
+
+  get element(): HTMLElement {
+    return this.fixture.nativeElement as HTMLElement;
+  }
+
+  /** Waits until promises and what they change have come to rest. */
+  async settle(): Promise<void> {
+    for (let i = 0; i < 6; i++) {
+      await new Promise((done) => setTimeout(done));
+      await this.fixture.whenStable();
+    }
+  }
+
+  text(selector: string): string {
+    return words(this.element.querySelector(selector));
+  }
+
+  texts(selector: string): string[] {
+    return [...this.element.querySelectorAll(selector)].map(words);
+  }
+
+  async click(text: string, within = 'button, a'): Promise<void> {
+    const found = [...this.element.querySelectorAll<HTMLElement>(within)].find((e) => words(e) === text);
+    if (!found) throw new Error(`There is no ${text}; there is ${this.texts(within).join(' | ')}`);
+    found.click();
+    await this.settle();
+  }
+
+  /** Edits a part of a sentence. */
+  async edit(label: string, text: string): Promise<void> {
+    this.element.querySelector<HTMLElement>(`ee-part button[aria-label^="${label}: "]`)!.click();
+    await this.settle();
+    const field = this.element.querySelector<HTMLInputElement>(`ee-part input[aria-label="${label}"]`)!;
+    field.value = text;
+    field.dispatchEvent(new Event('input'));
+    await this.settle();
+    field.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', bubbles: true, cancelable: true }));
+    await this.settle();
+  }
+}
+
+function words(element: Element | null): string {
+  return (element as HTMLElement | null)?.innerText.replace(/\s+/g, ' ').trim() ?? '';
+}
