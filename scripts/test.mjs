@@ -4,6 +4,7 @@ import { spawn } from 'node:child_process';
 import { chmodSync, mkdirSync, mkdtempSync, readdirSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { stripVTControlCharacters } from 'node:util';
 import { startPostgres } from './lib/postgres.mjs';
 import { buildCode, buildWeb, checkNode, findChromium, installDependencies } from './lib/prepare.mjs';
 import { ROOT, say, Stop } from './lib/run.mjs';
@@ -31,8 +32,8 @@ function capture(command, args, { cwd = ROOT, env = {} } = {}) {
 
 /** What a runner said of its tests: jasmine's `108 specs, 2 failures`, karma's `Executed 90 of 108 (2 FAILED)`. */
 function count(coloured) {
-  // eslint-disable-next-line no-control-regex -- colour codes stand between the words that are looked for
-  const text = coloured.replace(/\u001b\[[\d;]*[A-Za-z]/g, '');
+  // Colour codes stand between the words that are looked for.
+  const text = stripVTControlCharacters(coloured);
   const jasmine = [...text.matchAll(/(\d+) specs?, (\d+) failures?/g)].at(-1);
   if (jasmine) return { passed: Number(jasmine[1]) - Number(jasmine[2]), failed: Number(jasmine[2]) };
   const karma = [...text.matchAll(/Executed (\d+) of \d+(?: \((\d+) FAILED\))?/g)].at(-1);

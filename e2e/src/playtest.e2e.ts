@@ -82,6 +82,13 @@ describe('Playtest', () => {
   it('takes an edit of fin speed at the next tick, and nobody is thrown out', async () => {
     await screen.click('link', 'Rulebook');
     await screen.sees('.index', 'Fin speed');
+    // The room runs on while its author is elsewhere.
+    const before = Number(/tick (\d+)/.exec(await screen.text('footer'))![1]);
+    await screen.page.waitForFunction(
+      (n: number) => Number(/tick (\d+)/.exec(document.querySelector('footer')!.textContent!)?.[1]) > n + 5,
+      {},
+      before,
+    );
     await screen.page.locator('::-p-aria([role="link"][name="Fin speed stat"])').click();
     await screen.sees('h2', 'Sixty seconds of it');
     await screen.edit('base', '150');

@@ -12,9 +12,15 @@ export const marks = z.registry<Mark>();
 
 export const ID_PATTERN = /^[a-z][A-Za-z0-9]{0,47}$/;
 
+/** Words that formulas keep for themselves: an entry called so could not be spoken of. */
+const RESERVED = ['and', 'or', 'not', 'true', 'false', 'self', 'owner', 'source', 'target'];
+
 /** The id of an entry: camelCase, at most 48 characters. */
 export const id = () =>
-  z.string('An id is expected.').regex(ID_PATTERN, 'An id is camelCase: a small letter, then letters and digits, at most 48 in all.');
+  z
+    .string('An id is expected.')
+    .regex(ID_PATTERN, 'An id is camelCase: a small letter, then letters and digits, at most 48 in all.')
+    .refine((text) => !RESERVED.includes(text), 'Formulas keep this word for themselves: choose another id.');
 
 export const label = () => z.string('A label is expected.').min(1, 'A label is expected.').max(80, 'A label has at most 80 characters.');
 

@@ -41,6 +41,21 @@ describe('A ruleset', () => {
     expect(at(rulesetWith({ statuses: [{ id: 'a'.repeat(49), label: 'A' }] }))).toEqual(['/statuses/0/id']);
   });
 
+  it('has no ids that formulas keep for themselves, and words that only begin like them are fine', () => {
+    expect(at(rulesetWith({ attributes: [stat('not', 1), stat('source', 1)] }))).toEqual(['/attributes/0/id', '/attributes/1/id']);
+    const { rules } = readRuleset(
+      rulesetWith({
+        attributes: [
+          stat('notes', 1),
+          stat('order', 2),
+          stat('android', 'notes + order'),
+          stat('truth', 'android > 2 and not (notes > order) ? 5 : 6'),
+        ],
+      }),
+    );
+    expect(rules).toBeDefined();
+  });
+
   it('refers to what exists, or is told what may have been meant', () => {
     const { problems } = readRuleset(
       rulesetWith({

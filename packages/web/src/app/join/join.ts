@@ -111,8 +111,7 @@ export class Join implements OnDestroy {
     const { copy } = link;
     this.hud.set(hudOf(copy, row));
     this.team.set(displayOf(copy.schema).teams.find((team) => team.id === copy.value('actors', row, 'team'))?.label ?? '');
-    const last = link.news().findLast((item) => item.refusal);
-    this.refusal.set(last && copy.tick - last.tick < 3 * copy.schema.tickRate ? last.text : (link.complaint()?.text ?? ''));
+    this.refusal.set(link.refusal());
   }
 
   protected key(event: KeyboardEvent, down: boolean): void {

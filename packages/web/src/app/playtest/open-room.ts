@@ -1,9 +1,70 @@
-import { Injectable, signal } from '@angular/core';
+import { computed, Injectable, signal } from '@angular/core';
+import type { RoomInfo } from '../shared/api';
+import type { RoomLink } from './room-link';
 
-/** The room that this page has open, wherever in the workbench one is. */
+/** A seat of the open room, with its own socket and copy. */
+export interface OpenSeat {
+  readonly name: string;
+  /** The address of its join link. */
+  readonly join: string;
+  readonly link: RoomLink;
+}
+
+interface Session {
+  readonly ruleset: string;
+  readonly room: string;
+  readonly truth: RoomLink;
+  readonly seats: readonly OpenSeat[];
+}
+
+/**
+ * The room that this page has open. It stays open while its author is elsewhere in the workbench: the room runs on, and
+ * takes what is edited meanwhile.
+ */
 @Injectable({ providedIn: 'root' })
 export class OpenRoom {
-  readonly id = signal<string | undefined>(undefined);
+  readonly session = signal<Session | undefined>(undefined);
   /** What the strip below says of it. */
-  readonly status = signal('');
+  readonly status = computed(() => {
+    const session = this.session();
+    if (!session) return '';
+    const state = session.truth.state();
+    return state === 'open'
+      ? `tick ${session.truth.tick()} · ${session.seats.length} seats`
+      : state === 'closed'
+        ? 'closed'
+        : 'connecting …';
+  });
+
+  /** The room's name, where it is a room of this ruleset. */
+  of(ruleset: string): string | undefined {
+    const session = this.session();
+    return session?.ruleset === ruleset ? session.room : undefined;
+  }
+
+  /** Opens a room with all its seats beside the truth; one that is open already stays as it is. */
+  async open({ id, ruleset, seats }: RoomInfo): Promise<void> {
+    if (this.session()?.room === id && this.session()?.truth.state() !== 'closed') return;
+    // The core's client comes along only when a room is opened.
+    const { RoomLink } = await import('./room-link');
+    this.close();
+    this.session.set({
+      ruleset,
+      room: id,
+      truth: new RoomLink(RoomLink.address(id)),
+      seats: seats.map(({ name, join }) => ({
+        name,
+        join: new URL(join, location.href).href,
+        link: new RoomLink(RoomLink.address(id, { token: join.split('/').at(-1)!, beside: true })),
+      })),
+    });
+  }
+
+  close(): void {
+    const session = this.session();
+    if (!session) return;
+    session.truth.close();
+    for (const seat of session.seats) seat.link.close();
+    this.session.set(undefined);
+  }
 }

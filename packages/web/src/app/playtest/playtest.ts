@@ -14,7 +14,7 @@ import {
   viewChild,
   viewChildren,
 } from '@angular/core';
-import { RouterLink } from '@angular/router';
+import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
 import { Api, failureOf, type RoomInfo } from '../shared/api';
@@ -24,19 +24,16 @@ import { ArenaView } from './arena-view';
 import { Controls } from './controls';
 import { difference, displayOf, hudOf, type HudView, untold } from './display';
 import { Hud } from './hud';
-import { OpenRoom } from './open-room';
+import { OpenRoom, type OpenSeat } from './open-room';
 import { type Poke, Pokes } from './pokes';
-import { RoomLink } from './room-link';
+import type { RoomLink } from './room-link';
 import { Trace } from './trace';
 
-/** One seat beside the truth: its socket, its copy, and what its screen shows at the moment. */
-interface SeatView {
-  readonly name: string;
-  readonly join: string;
-  readonly link: RoomLink;
+/** A seat with what its screen shows at the moment. */
+interface SeatView extends OpenSeat {
   readonly hud: ReturnType<typeof signal<HudView | undefined>>;
   /** How the copy stands towards the truth, in words. */
-  readonly verdict: ReturnType<typeof signal<{ readonly agrees: boolean; readonly text: string }>>;
+  readonly verdict: ReturnType<typeof signal<{ readonly agrees: boolean | undefined; readonly text: string }>>;
   readonly team: ReturnType<typeof signal<string>>;
 }
 
@@ -55,17 +52,25 @@ export class Playtest implements OnDestroy {
   readonly room = input.required<string>();
   private readonly api = inject(Api);
   private readonly openRoom = inject(OpenRoom);
+  private readonly router = inject(Router);
   private readonly clipboard = inject(Clipboard);
   private readonly arenas = viewChildren(ArenaView);
   private readonly pokeForm = viewChild<unknown, ElementRef<HTMLElement>>(Pokes, { read: ElementRef });
   protected readonly ruleset = inject(Store).selectSignal(documentFeature.selectId);
   protected readonly failure = signal('');
-  protected readonly truth = signal<RoomLink | undefined>(undefined);
-  protected readonly seats = signal<readonly SeatView[]>([]);
+  protected readonly truth = computed(() => this.openRoom.session()?.truth);
+  protected readonly seats = computed<readonly SeatView[]>(() =>
+    (this.openRoom.session()?.seats ?? []).map((seat) => ({
+      ...seat,
+      hud: signal<HudView | undefined>(undefined),
+      verdict: signal<{ agrees: boolean | undefined; text: string }>({ agrees: undefined, text: '' }),
+      team: signal(''),
+    })),
+  );
   protected readonly driven = signal('');
   protected readonly poking = signal(false);
   protected readonly copied = signal('');
-  protected readonly tick = signal(0);
+  protected readonly tick = computed(() => this.truth()?.tick() ?? 0);
   protected readonly controls = new Controls((x, y) =>
     this.drivenSeat()?.link.ask(x === 0 && y === 0 ? { do: 'stop' } : { do: 'move', x, y }),
   );
@@ -93,31 +98,18 @@ export class Playtest implements OnDestroy {
   }
 
   private async enter(room: string): Promise<void> {
-    this.leave();
+    this.failure.set('');
     try {
       const info: RoomInfo = await firstValueFrom(this.api.room(room));
-      const truth = new RoomLink(RoomLink.address(room));
-      this.truth.set(truth);
-      this.seats.set(info.seats.map(({ name, join }) => this.sit(room, name, join)));
+      if (info.ruleset !== this.ruleset()) return void this.router.navigate(['/r', info.ruleset, 'playtest', room]);
+      await this.openRoom.open(info);
       this.driven.set(info.seats[0].name);
-      this.openRoom.id.set(room);
+      cancelAnimationFrame(this.picture);
       this.picture = requestAnimationFrame(() => this.paint());
     } catch (error) {
       const { status, title, detail } = failureOf(error as HttpErrorResponse);
       this.failure.set(status === 404 ? `There is no room ${room}.` : `${title}. ${detail}`);
-      this.openRoom.id.set(undefined);
     }
-  }
-
-  private sit(room: string, name: string, join: string): SeatView {
-    return {
-      name,
-      join: new URL(join, location.href).href,
-      link: new RoomLink(RoomLink.address(room, { token: join.split('/').at(-1)!, beside: true })),
-      hud: signal<HudView | undefined>(undefined),
-      verdict: signal({ agrees: true, text: '' }),
-      team: signal(''),
-    };
   }
 
   /** Draws what is known: once a picture, whatever came in since the last one. */
@@ -135,10 +127,6 @@ export class Playtest implements OnDestroy {
 
   private read(): void {
     const truth = this.truth();
-    if (truth?.copy) {
-      this.tick.set(truth.copy.tick);
-      this.openRoom.status.set(`tick ${truth.copy.tick} · ${this.seats().length} seats`);
-    }
     const judge = performance.now() - this.lastVerdict > VERDICT_EVERY_MS;
     for (const seat of this.seats()) {
       const { copy } = seat.link;
@@ -185,12 +173,6 @@ export class Playtest implements OnDestroy {
     this.copied.set(seat.name);
   }
 
-  protected refusalOf(seat: SeatView): string {
-    const last = seat.link.news().findLast((item) => item.refusal);
-    const rate = seat.link.copy?.schema.tickRate ?? 20;
-    return last && this.tick() - last.tick < 3 * rate ? last.text : (seat.link.complaint()?.text ?? '');
-  }
-
   protected key(event: KeyboardEvent, down: boolean): void {
     if (event.ctrlKey || event.metaKey || event.altKey || (down && isTyping(event))) return;
     if (this.controls.key(event, down)) return event.preventDefault();
@@ -205,19 +187,9 @@ export class Playtest implements OnDestroy {
     } else if (event.key === 'Escape') this.poking.set(false);
   }
 
-  private leave(): void {
+  /** The room runs on; only the screen is gone. */
+  ngOnDestroy(): void {
     cancelAnimationFrame(this.picture);
     this.controls.release();
-    this.truth()?.close();
-    for (const seat of this.seats()) seat.link.close();
-    this.truth.set(undefined);
-    this.seats.set([]);
-    this.failure.set('');
-    this.drawnFrames = -1;
-  }
-
-  ngOnDestroy(): void {
-    this.leave();
-    this.openRoom.status.set('asleep until somebody looks');
   }
 }

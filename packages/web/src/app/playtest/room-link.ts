@@ -6,16 +6,20 @@ export type LinkState = 'connecting' | 'open' | 'lost' | 'closed';
 const FIRST_RETRY_MS = 300;
 const LONGEST_RETRY_MS = 4000;
 const MOST_NEWS = 400;
+/** How long a refusal stays on the screen. */
+const SHOWN_SECONDS = 3;
 
 /** A socket to a room, with the copy that it keeps. Comes back by itself; what was known before is then thrown away. */
 export class RoomLink {
   readonly state = signal<LinkState>('connecting');
   readonly welcome = signal<Welcome | undefined>(undefined);
   readonly news = signal<readonly Announcement[]>([]);
-  /** What the server last complained of, and how manieth complaint it was. */
-  readonly complaint = signal<{ readonly text: string; readonly nth: number } | undefined>(undefined);
+  /** What the server last complained of, and at which tick. */
+  readonly complaint = signal<{ readonly text: string; readonly tick: number } | undefined>(undefined);
   /** Bytes received in the last whole second. */
   readonly bytesPerSecond = signal(0);
+  /** The tick of the last frame taken in. */
+  readonly tick = signal(0);
   copy: Copy | undefined;
   /** Rises with every frame taken in. */
   frames = 0;
@@ -64,6 +68,7 @@ export class RoomLink {
     if ('frame' in heard) {
       if (!this.copy?.applyDecoded(heard.frame)) return;
       this.frames++;
+      this.tick.set(this.copy.tick);
       this.send({ t: 'ack', frame: this.copy.frame });
       return;
     }
@@ -80,7 +85,7 @@ export class RoomLink {
         this.news.update((news) => [...news, ...message.items].slice(-MOST_NEWS));
         return;
       case 'error':
-        this.complaint.update((last) => ({ text: message.message, nth: (last?.nth ?? 0) + 1 }));
+        this.complaint.set({ text: message.message, tick: this.tick() });
         if (message.final) this.close('closed');
     }
   }
@@ -92,6 +97,17 @@ export class RoomLink {
       this.counted = { second, bytes: 0 };
     }
     this.counted.bytes += bytes;
+  }
+
+  /** What a player should still see of refusals and complaints: those of the last few seconds. */
+  refusal(): string {
+    const copy = this.copy;
+    if (!copy) return this.state() === 'closed' ? (this.complaint()?.text ?? '') : '';
+    const since = this.tick() - SHOWN_SECONDS * copy.schema.tickRate;
+    const refused = this.news().findLast((item) => item.refusal);
+    if (refused && refused.tick > since) return refused.text;
+    const complaint = this.complaint();
+    return complaint && (complaint.tick > since || this.state() === 'closed') ? complaint.text : '';
   }
 
   private send(message: Parameters<typeof encodeMessage>[0]): void {

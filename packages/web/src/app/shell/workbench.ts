@@ -1,5 +1,5 @@
 import type { HttpErrorResponse } from '@angular/common/http';
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, DestroyRef, effect, inject, input, signal } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { MatTooltip } from '@angular/material/tooltip';
 import { Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
@@ -29,6 +29,7 @@ export class Workbench {
   private readonly api = inject(Api);
   protected readonly theme = inject(Theme);
   protected readonly openRoom = inject(OpenRoom);
+  protected readonly room = computed(() => this.openRoom.of(this.id()));
   protected readonly state = this.store.selectSignal(documentFeature.selectDocumentState);
   protected readonly name = this.store.selectSignal(documentFeature.selectName);
   protected readonly undoLabel = this.store.selectSignal(documentFeature.selectUndoLabel);
@@ -56,6 +57,7 @@ export class Workbench {
 
   constructor() {
     effect(() => this.store.dispatch(documentActions.open({ id: this.id() })));
+    inject(DestroyRef).onDestroy(() => this.openRoom.close());
   }
 
   protected undo(): void {
@@ -98,9 +100,14 @@ export class Workbench {
       await this.editor.propose(() => [{ op: 'replace', path: '/name', value: wanted }], 'rename the ruleset');
   }
 
+  protected leave(): void {
+    this.openRoom.close();
+    if (this.router.url.includes('/playtest/')) void this.router.navigate(['/r', this.id(), 'playtest']);
+  }
+
   protected async play(): Promise<void> {
     try {
-      const room = this.openRoom.id() ?? (await firstValueFrom(this.api.createRoom(this.id()))).id;
+      const room = this.room() ?? (await firstValueFrom(this.api.createRoom(this.id()))).id;
       this.playRefusal.set('');
       await this.router.navigate(['/r', this.id(), 'playtest', room]);
     } catch (error) {
