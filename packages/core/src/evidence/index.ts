@@ -134,7 +134,7 @@ export function attributeEvidence(rules: Rules, id: string): Evidence {
     spans: status ? [{ ...WITH_STATUS, label: status.label }] : [],
     pins: loss > 0 ? [{ t: HURT_AT, label: `lose ${loss} at ${HURT_AT} s` }] : [],
     moments: moments.filter((m) => m.refusal),
-    facts: attributeFacts(rules, entry, actor, status?.id, values.get(id)!),
+    facts: attributeFacts(rules, entry, actor, status?.id, values.get(id)!, loss > 0),
   };
 }
 
@@ -144,6 +144,7 @@ function attributeFacts(
   actor: ActorEntry,
   status: string | undefined,
   course: readonly number[],
+  hurt: boolean,
 ): Evidence['facts'] {
   const facts = [
     { label: 'Highest', value: text(Math.max(...course)) },
@@ -174,7 +175,8 @@ function attributeFacts(
       watch: [entry.id],
     }).values.get(entry.id)![0];
     facts.push({ label: `Full, from empty${label}`, value: until(-1e6, true, (now) => now >= top) });
-    if (course.some((now, i) => i > 0 && now < course[i - 1]))
+    // A loss from outside says nothing of how long it drains by itself.
+    if (!hurt && course.some((now, i) => i > 0 && now < course[i - 1]))
       facts.push({ label: 'Empty, from full', value: until(1e6, false, (now) => now <= low) });
   }
   return facts;

@@ -1,9 +1,9 @@
-import { Encoder } from '@msgpack/msgpack';
 import { POWERS } from '../math/grid.js';
 import { isPresent, ruleOf } from '../world/players.js';
 import type { ColumnSpec, PerEntry, Table, Visibility } from '../world/table.js';
 import { ACTORS, type World } from '../world/world.js';
 import { toldTables } from './schema.js';
+import { FrameWriter } from './writer.js';
 
 /** Whose eyes a frame is for: an actor with its team (-1 for none), or somebody who may see everything. */
 export type Viewer = { readonly actor: number; readonly team: number } | 'truth';
@@ -38,6 +38,8 @@ class PublishedTable {
   team = new Int32Array(0);
   high = 0;
   removals: Removal[] = [];
+  /** The last frame in which anything of the table changed. */
+  latest = 0;
 
   constructor(
     readonly index: number,
@@ -88,7 +90,7 @@ export class Publisher {
   private tick = 0;
   private readonly tables: PublishedTable[];
   private readonly base: PublishedTable;
-  private readonly encoder = new Encoder();
+  private readonly writer = new FrameWriter();
   private readonly chunks = new Map<string, Uint8Array | undefined>();
   private readonly isExtension: boolean[];
 
@@ -127,7 +129,10 @@ export class Publisher {
       if (generation !== 0) fresh.push(row);
     }
     published.high = high;
-    for (const column of published.columns) this.captureColumn(published, column, fresh);
+    for (const column of published.columns) {
+      this.captureColumn(published, column, fresh);
+      if (column.latest > published.latest) published.latest = column.latest;
+    }
     if (published.removals.length > 0 && published.removals[0].frame < this.frame - REMEMBERED_FRAMES)
       published.removals = published.removals.filter((removal) => removal.frame >= this.frame - REMEMBERED_FRAMES);
   }
@@ -161,6 +166,7 @@ export class Publisher {
     if (silent) return;
     const seen = new Set(published.columns.map((column) => this.toldSee(published, column, row)));
     const see = (['everyone', 'team', 'owner'] as const).find((v) => seen.has(v)) ?? 'server';
+    published.latest = this.frame;
     published.removals.push({ frame: this.frame, row, see, owner: published.owner[row], team: published.team[row] });
   }
 
@@ -181,7 +187,12 @@ export class Publisher {
     const chunks = this.audiencesOf(viewer)
       .map((audience) => this.chunk(audience, since))
       .filter((chunk) => chunk !== undefined);
-    return this.encoder.encode([this.frame, since, this.tick, chunks]);
+    const { writer } = this;
+    writer.list(4);
+    for (const value of [this.frame, since, this.tick]) writer.int(value);
+    writer.list(chunks.length);
+    for (const chunk of chunks) writer.binary(chunk);
+    return writer.take();
   }
 
   private audiencesOf(viewer: Viewer): readonly (Audience | 'truth')[] {
@@ -197,18 +208,28 @@ export class Publisher {
     if (!this.chunks.has(key)) {
       const cells: (number | string)[] = [];
       for (const published of this.tables) this.writeTable(published, audience, since, cells);
-      this.chunks.set(key, cells.length > 0 ? this.encoder.encode(cells) : undefined);
+      this.chunks.set(key, cells.length > 0 ? this.encode(cells) : undefined);
     }
     return this.chunks.get(key);
   }
 
+  private encode(cells: readonly (number | string)[]): Uint8Array {
+    this.writer.list(cells.length);
+    for (const cell of cells) {
+      if (typeof cell === 'number') this.writer.int(cell);
+      else this.writer.text(cell);
+    }
+    return this.writer.take();
+  }
+
   /** Appends `table, removed count, rows…, column count, (column, cell count, (row step, value)…)…` where there is anything to say. */
   private writeTable(published: PublishedTable, audience: Audience | 'truth', since: number, out: (number | string)[]): void {
+    if (published.latest <= since) return;
     const start = out.length;
     out.push(published.index, 0);
     if (since > 0)
       for (const removal of published.removals)
-        if (removal.frame > since && isFor(audience, removal.see, removal)) {
+        if (removal.frame > since && isFor(audience, removal.see, removal.owner, removal.team)) {
           out.push(removal.row);
           (out[start + 1] as number)++;
         }
@@ -224,7 +245,8 @@ export class Publisher {
       const { changed } = column;
       for (let row = 0; row < published.high; row++) {
         if (changed[row] <= since || published.generation[row] === 0) continue;
-        if (audience !== 'truth' && !isForRow(audience, fixed ?? published.seeOf(column, row), published, row)) continue;
+        if (audience !== 'truth' && !isFor(audience, fixed ?? published.seeOf(column, row), published.owner[row], published.team[row]))
+          continue;
         out.push(row - previous, column.spec.kind === 'text' ? this.world.text(column.told[row]) : column.told[row]);
         previous = row;
         (out[cellCount] as number)++;
@@ -242,21 +264,16 @@ function mayBeFor(audience: Audience, see: Visibility): boolean {
 }
 
 /** Whether a row's value of this visibility is for this audience. An actor without a team is a team of one. */
-function isFor(audience: Audience | 'truth', see: Visibility, of: { readonly owner: number; readonly team: number }): boolean {
+function isFor(audience: Audience | 'truth', see: Visibility, owner: number, team: number): boolean {
   if (audience === 'truth') return true;
   switch (audience.see) {
     case 'everyone':
       return see === 'everyone';
     case 'team':
-      return see === 'team' && of.team === audience.team;
+      return see === 'team' && team === audience.team;
     case 'owner':
-      return of.owner === audience.owner && of.owner >= 0 && (see === 'owner' || (see === 'team' && of.team < 0));
+      return owner === audience.owner && owner >= 0 && (see === 'owner' || (see === 'team' && team < 0));
     default:
       return false;
   }
-}
-
-function isForRow(audience: Audience, see: Visibility, published: PublishedTable, row: number): boolean {
-  if (audience.see === 'everyone') return see === 'everyone';
-  return isFor(audience, see, { owner: published.owner[row], team: published.team[row] });
 }
