@@ -1,0 +1,196 @@
+import { provideHttpClient } from '@angular/common/http';
+import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
+import { TestBed } from '@angular/core/testing';
+import { Router } from '@angular/router';
+import { Store } from '@ngrx/store';
+import { documentActions, editOf } from '../store/document.reducer';
+import { Lobby } from '../playtest/lobby';
+import { OpenRoom } from '../playtest/open-room';
+import { Rulesets } from '../rulesets/rulesets';
+import { documentNow, openBench, Seen } from '../testing/bench';
+import { Theme } from '../shared/theme';
+import { Workbench } from './workbench';
+
+const HTTP = [provideHttpClient(), provideHttpClientTesting()];
+const problem = (status: number) =>
+  [
+    { title: 'No', detail: 'Because.' },
+    { status, statusText: 'No' },
+  ] as const;
+
+describe('The list of rulesets', () => {
+  const listed = [
+    {
+      id: 'r',
+      name: 'Brinewick Salvage',
+      revision: 4,
+      updatedAt: '2026-11-23T08:00:00Z',
+      entries: { attributes: 11, effects: 1, teams: 0 },
+    },
+  ];
+  let http: HttpTestingController;
+  beforeEach(() => {
+    openBench(undefined, [{ path: '**', children: [] }], HTTP);
+    http = TestBed.inject(HttpTestingController);
+  });
+  const file = async (seen: Seen<Rulesets>, name: string, text: string) => {
+    const input = seen.element.querySelector<HTMLInputElement>('input[type="file"]')!;
+    const files = new DataTransfer();
+    files.items.add(new File([text], name));
+    input.files = files.files;
+    input.dispatchEvent(new Event('change'));
+    await seen.settle();
+  };
+
+  it('says what each is made of', async () => {
+    const seen = await Seen.of(Rulesets);
+    http.expectOne('/api/rulesets').flush({ rulesets: listed });
+    await seen.settle();
+    expect(seen.text('li')).toMatch(/^Brinewick Salvage 11 stats, 1 effect rev 4 · 23 Nov/);
+  });
+
+  it('says what to do when there is none, when one is signed out, and when nobody answers', async () => {
+    const seen = await Seen.of(Rulesets);
+    http.expectOne('/api/rulesets').flush(...problem(503));
+    await seen.settle();
+    expect(seen.text('[role="alert"]')).toBe('No. Because. Try again');
+    await seen.click('Try again');
+    http.expectOne('/api/rulesets').flush({ rulesets: [] });
+    await seen.settle();
+    expect(seen.text('li')).toContain('No ruleset yet');
+    TestBed.resetTestingModule();
+    openBench(undefined, [], HTTP);
+    const other = await Seen.of(Rulesets);
+    TestBed.inject(HttpTestingController)
+      .expectOne('/api/rulesets')
+      .flush(...problem(401));
+    await other.settle();
+    expect(other.text('[role="alert"]')).toContain('You are not signed in');
+  });
+
+  it('takes no file in that is not sound, and lists why', async () => {
+    const seen = await Seen.of(Rulesets);
+    http.expectOne('/api/rulesets').flush({ rulesets: [] });
+    await file(seen, 'odd.json', '{ "odd": 1 }');
+    expect(seen.text('.problems h2')).toMatch(/^odd\.json was not taken in: \d problems$/);
+    expect(seen.texts('.problems code')).toContain('/odd');
+    await file(seen, 'text.json', 'hello');
+    expect(seen.text('.problems')).toContain('1 problem / This is not JSON');
+    http.verify();
+  });
+
+  it('opens what was taken in or begun', async () => {
+    const seen = await Seen.of(Rulesets);
+    http.expectOne('/api/rulesets').flush({ rulesets: [] });
+    await file(seen, 'new.json', JSON.stringify({ format: 'eager-ember/ruleset', version: 1, name: 'New' }));
+    http.expectOne({ method: 'POST', url: '/api/rulesets' }).flush({ id: 'x' });
+    await seen.settle();
+    expect(TestBed.inject(Router).url).toBe('/r/x');
+    seen.element.querySelector<HTMLInputElement>('form input')!.value = '';
+    await seen.click('Begin it');
+    const sent = http.expectOne({ method: 'POST', url: '/api/rulesets' });
+    expect(sent.request.body).toEqual({ name: 'New ruleset' });
+    sent.flush(...problem(500));
+    await seen.settle();
+    expect(seen.text('.problems')).toContain('No. Because.');
+  });
+});
+
+describe('The frame', () => {
+  let store: Store;
+  beforeEach(() => {
+    store = openBench(undefined, [{ path: '**', children: [] }], HTTP);
+  });
+  const rename = () =>
+    store.dispatch(documentActions.edit({ edit: editOf(documentNow(), [{ op: 'replace', path: '/name', value: 'Other' }], 'rename') }));
+  const key = (name: string, more: KeyboardEventInit = {}) => document.dispatchEvent(new KeyboardEvent('keydown', { key: name, ...more }));
+
+  it('says how the document stands towards the server, and what can be done', async () => {
+    const seen = await Seen.of(Workbench, { id: 'r' });
+    expect(seen.text('[role="status"]')).toBe('saved · rev 1');
+    rename();
+    await seen.settle();
+    expect(seen.text('[role="status"]')).toBe('saving …');
+    store.dispatch(documentActions.saveFailed({ save: 'conflict', obstacle: 'Edited elsewhere.' }));
+    await seen.settle();
+    expect(seen.text('.banner')).toBe('Edited elsewhere. Reapply my 1 edit Drop mine');
+    store.dispatch(documentActions.saveFailed({ save: 'offline', obstacle: 'Gone.' }));
+    await seen.settle();
+    expect([seen.text('.banner'), seen.text('[role="status"]')]).toEqual(['Gone. Try now', '1 edit not saved yet']);
+  });
+
+  it('undoes and redoes by keys, but not while somebody types', async () => {
+    const seen = await Seen.of(Workbench, { id: 'r' });
+    rename();
+    key('z', { ctrlKey: true });
+    expect(documentNow()['name']).toBe('Brinewick Salvage' as never);
+    key('Z', { ctrlKey: true, shiftKey: true });
+    expect(documentNow()['name']).toBe('Other' as never);
+    document.body.append(seen.element);
+    seen.element
+      .querySelector('.name')!
+      .dispatchEvent(new KeyboardEvent('keydown', { key: 'z', ctrlKey: true, bubbles: true, composed: true }));
+    expect(documentNow()['name']).toBe('Other' as never);
+    key('y', { metaKey: true });
+    seen.element.remove();
+  });
+
+  it('renames the ruleset, and keeps its name where none is given', async () => {
+    const seen = await Seen.of(Workbench, { id: 'r' });
+    const box = seen.element.querySelector<HTMLInputElement>('.name')!;
+    for (const [typed, becomes] of [
+      ['  Harbour  ', 'Harbour'],
+      ['   ', 'Harbour'],
+    ]) {
+      box.value = typed;
+      box.dispatchEvent(new Event('change'));
+      await seen.settle();
+      expect(documentNow()['name']).toBe(becomes as never);
+    }
+  });
+
+  it('says why no room could be opened', async () => {
+    const seen = await Seen.of(Workbench, { id: 'r' });
+    await seen.click('Play with two seats');
+    TestBed.inject(HttpTestingController)
+      .expectOne({ method: 'POST', url: '/api/rooms' })
+      .flush(...problem(422));
+    await seen.settle();
+    expect(seen.text('footer [role="alert"]')).toBe('No. Because.');
+  });
+
+  it('has the theme that was chosen, also next time', async () => {
+    const seen = await Seen.of(Workbench, { id: 'r' });
+    const theme = TestBed.inject(Theme);
+    const before = theme.dark();
+    await seen.click(before ? 'Light' : 'Dark');
+    expect(document.documentElement.getAttribute('data-theme')).toBe(before ? 'light' : 'dark');
+    expect(localStorage.getItem('eager-ember.theme')).toBe(before ? 'light' : 'dark');
+    localStorage.removeItem('eager-ember.theme');
+  });
+});
+
+describe('The lobby', () => {
+  it('offers a room, or one of the earlier ones', async () => {
+    openBench(undefined, [{ path: '**', children: [] }], HTTP);
+    const http = TestBed.inject(HttpTestingController);
+    const seen = await Seen.of(Lobby);
+    http.expectOne('/api/rooms?ruleset=r').flush({ rooms: [{ id: 'slate-heron', createdAt: '2026-11-23T08:00:00Z', open: true }] });
+    await seen.settle();
+    expect(seen.text('li')).toMatch(/^slate-heron 23 Nov, \d\d:00 awake$/);
+    await seen.click('Play with two seats');
+    http.expectOne({ method: 'POST', url: '/api/rooms' }).flush({ id: 'amber-quay' });
+    await seen.settle();
+    expect(TestBed.inject(Router).url).toBe('/r/r/playtest/amber-quay');
+  });
+});
+
+describe('The open room', () => {
+  it('is of one ruleset, and none until it is opened', () => {
+    openBench();
+    const room = TestBed.inject(OpenRoom);
+    expect([room.of('r'), room.status()]).toEqual([undefined, '']);
+    room.close();
+    expect(room.session()).toBeUndefined();
+  });
+});
