@@ -7,6 +7,8 @@ export {
   OPERATIONS,
   type Operation,
   readAttribute,
+  type Values,
+  valuesOf,
 } from './concepts/attributes/index.js';
 export type { EffectEntry } from './concepts/effects/index.js';
 export { applyEffect, endEffect, instancesOf } from './concepts/effects/index.js';
@@ -15,7 +17,7 @@ export { type ActorEntry, KINDS, spawnActor } from './concepts/actors/index.js';
 export type { Arena } from './concepts/arena/index.js';
 export { movement, placeActor, placeOf } from './concepts/movement/index.js';
 export type { PickupEntry } from './concepts/pickups/index.js';
-export { actorOfSeat, seatName } from './concepts/seats/index.js';
+export { actorOfSeat, seatName, seatProblems, teamIds } from './concepts/seats/index.js';
 export type { StatusEntry } from './concepts/statuses/index.js';
 export { PATTERNS, type TeamEntry } from './concepts/teams/index.js';
 export * from './evidence/index.js';

@@ -1,14 +1,10 @@
+import { type Values, valuesOf } from '../concepts/attributes/index.js';
 import { actorOfSeat } from '../concepts/seats/index.js';
-import { roundTo } from '../math/grid.js';
 import { sentenceOf } from '../replication/announcements.js';
 import type { Rules } from '../ruleset/rules.js';
 import type { GameEvent } from '../world/events.js';
-import { isPresent } from '../world/players.js';
 import { type Command, World } from '../world/world.js';
 import { type Script, tickAt } from './schema.js';
-
-/** The values of one seat's actor by attribute, with the decimals their author gives them. */
-export type Values = Readonly<Record<string, number>>;
 
 export interface RunOptions {
   /** The last tick that is run. */
@@ -48,13 +44,4 @@ export function runScript(rules: Rules, script: Script, options: RunOptions, tel
 
 export function valuesBySeat(world: World, script: Script): Record<string, Values> {
   return Object.fromEntries(script.seats.map(({ id }) => [id, valuesOf(world, actorOfSeat(world, id))]));
-}
-
-/** An actor's attributes by id; none where it has gone. */
-export function valuesOf(world: World, actor: number): Values {
-  const row = world.actors.rowOf(actor);
-  if (row < 0) return {};
-  const table = world.table('attributes');
-  const own = table.columns.filter((column) => !column.spec.name.includes('.') && isPresent(table, column.spec, row));
-  return Object.fromEntries(own.map((column) => [column.spec.name, roundTo(column.data[row], column.spec.decimals ?? 1)]));
 }

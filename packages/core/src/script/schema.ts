@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { seatName } from '../concepts/seats/index.js';
+import { seatName, seatProblems } from '../concepts/seats/index.js';
 import { duration, toMilliseconds } from '../ruleset/fields.js';
 import { pointer, type Problem } from '../ruleset/problem.js';
 import { checkAction, checkInput } from '../ruleset/requests.js';
@@ -54,18 +54,15 @@ export function checkScript(rules: Rules, value: unknown): { readonly script?: S
   };
   const seatIds = script.seats.map((seat) => seat.id);
   script.seats.forEach((seat, i) => {
-    known(['seats', i, 'team'], seat.team, rules.chapters.get('teams')?.ids ?? [], 'team');
-    known(['seats', i, 'actor'], seat.actor, rules.chapters.get('actors')?.ids ?? [], 'actor');
+    for (const { argument, message } of seatProblems(rules, seat)) say(['seats', i, argument], message);
     if (seatIds.indexOf(seat.id) < i) say(['seats', i, 'id'], `${seat.id} is taken by an earlier seat.`);
   });
-  const players = (rules.chapters.get('actors')?.entries ?? []).filter((entry) => (entry as unknown as { kind: string }).kind === 'player');
-  if (players.length === 0 && script.seats.some((seat) => seat.actor === undefined))
-    say(['seats'], 'The ruleset has no actor of kind player for a seat to drive.');
   script.inputs.forEach(({ at: _, seat, ...input }, i) => {
     known(['inputs', i, 'seat'], seat, seatIds, 'seat');
-    for (const problem of checkInput(input).problems) problems.push({ ...problem, path: `/inputs/${i}${problem.path}` });
-    if (input.do === 'use')
-      known(['inputs', i, 'ability'], input['ability'] as string, rules.chapters.get('abilities')?.ids ?? [], 'ability');
+    const { value, problems: wrong } = checkInput(input);
+    for (const problem of wrong) problems.push({ ...problem, path: `/inputs/${i}${problem.path}` });
+    const found = value && rules.registry.inputs.get(value.do)?.check?.(rules, value);
+    if (found) say(['inputs', i, found.argument], found.message);
   });
   script.pokes.forEach(({ at: _, seat, ...action }, i) => {
     known(['pokes', i, 'seat'], seat, seatIds, 'seat');

@@ -42,6 +42,11 @@ export interface InputSpec {
   readonly args: Readonly<Record<string, z.ZodType>>;
   /** Entered in the trace as the cause of what follows; not for what is sent many times a second. */
   readonly traced: boolean;
+  /** What is wrong with the arguments under these rules, beyond their shape; for scripts, which can be told before they run. */
+  readonly check?: (
+    rules: Rules,
+    args: Readonly<Record<string, unknown>>,
+  ) => { readonly argument: string; readonly message: string } | undefined;
   readonly run: (world: World, actor: number, args: Readonly<Record<string, unknown>>) => void;
 }
 

@@ -1,5 +1,5 @@
 import { randomBytes, randomInt } from 'node:crypto';
-import type { Rules, SavedPlayer } from '@eager-ember/core';
+import { type Rules, type SavedPlayer, seatProblems, teamIds } from '@eager-ember/core';
 import type { Logger } from 'pino';
 import type { Sequelize } from 'sequelize';
 import { Player, Room as RoomRow, type Ruleset, Seat } from '../database/models.js';
@@ -93,10 +93,9 @@ export class RoomKeeper {
   /** A new room with two seats, one for each of the first two teams. */
   async create(ruleset: Ruleset): Promise<RoomRow> {
     const rules = rulesFrom(ruleset.document);
-    const players = (rules.chapters.get('actors')?.entries ?? []) as readonly { kind?: string }[];
-    if (!players.some((actor) => actor.kind === 'player'))
-      throw new HttpProblem(422, 'Nobody could take a seat', 'The ruleset has no actor of kind player. Give it one, then play.');
-    const teams = rules.chapters.get('teams')?.ids ?? [];
+    const [problem] = seatProblems(rules, {});
+    if (problem) throw new HttpProblem(422, 'Nobody could take a seat', problem.message);
+    const teams = teamIds(rules);
     return this.sequelize.transaction(async (transaction) => {
       const id = await this.freeName();
       const row = await RoomRow.create({ id, rulesetId: ruleset.id, seed: randomInt(1, 2 ** 31 - 1) }, { transaction });

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { didYouMean } from '../../ruleset/suggest.js';
 import { defineConcept } from '../../world/concept.js';
 import type { EventSpec, GameEvent, Speaker } from '../../world/events.js';
 import { schema } from './schema.js';
@@ -51,6 +52,11 @@ export const abilities = defineConcept<readonly Ability[], Abilities>({
     use: {
       args: { ability: z.string().max(48) },
       traced: true,
+      check: (rules, { ability }) => {
+        const known = rules.chapters.get('abilities')?.ids ?? [];
+        const id = String(ability);
+        return known.includes(id) ? undefined : { argument: 'ability', message: `No ability is called ${id}.${didYouMean(id, known)}` };
+      },
       run: (world, actor, args) => useAbility(world, actor, String(args['ability'])),
     },
   },

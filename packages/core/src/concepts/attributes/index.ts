@@ -1,3 +1,4 @@
+import { roundTo } from '../../math/grid.js';
 import { defineConcept } from '../../world/concept.js';
 import type { World } from '../../world/world.js';
 import { actions } from './actions.js';
@@ -6,7 +7,7 @@ import { events } from './events.js';
 import { regenerate } from './regeneration.js';
 import { schema } from './schema.js';
 import { attributeTables, columnsOf } from './tables.js';
-import { attachAttributes, type Attributes, relinkModifiers, settle, startValues } from './values.js';
+import { attachAttributes, type Attributes, has, relinkModifiers, settle, startValues } from './values.js';
 
 export { changeAttribute } from './actions.js';
 export { ATTRIBUTE_KINDS, OPERATIONS, type AttributeEntry, type Operation } from './schema.js';
@@ -55,6 +56,18 @@ export function readAttribute(world: World, actor: number, index: number): numbe
   if (row < 0) return 0;
   const { compiled, table } = attributes.in(world);
   return table.column(compiled.list[index].id).data[row];
+}
+
+/** The values of an actor by attribute, with the decimals their author gives them. */
+export type Values = Readonly<Record<string, number>>;
+
+/** An actor's attributes by id; none where it has gone. */
+export function valuesOf(world: World, actor: number): Values {
+  const row = world.actors.rowOf(actor);
+  if (row < 0) return {};
+  const { compiled, table } = attributes.in(world);
+  const own = compiled.list.filter((attribute) => has(world, attribute, row));
+  return Object.fromEntries(own.map(({ id, decimals }) => [id, roundTo(table.column(id).data[row], decimals)]));
 }
 
 /** Under edited rules a stat's base follows the author's change, unless something in the game had moved it. */

@@ -2,6 +2,7 @@ import { clamp } from '../../math/grid.js';
 import type { Table } from '../../world/table.js';
 import type { World } from '../../world/world.js';
 import { actors } from '../actors/index.js';
+import { attributes } from '../attributes/index.js';
 import { arena, type Wall } from '../arena/index.js';
 
 /** Movement's grip on a world. By actor type: body radius, and the column of its speed, if it moves at all. */
@@ -28,8 +29,8 @@ export function moveAll(world: World, grip: Movement): void {
   const { table, speeds, radii } = grip;
   const { live, high } = world.actors;
   const type = world.actors.column('type').data;
-  const attributes = world.table('attributes');
-  const speedCells = speeds.map((id) => (id === undefined ? undefined : attributes.column(id).data));
+  const values = attributes.in(world).table;
+  const speedCells = speeds.map((id) => (id === undefined ? undefined : values.column(id).data));
   const [xs, ys, headingX, headingY, toGoal] = ['x', 'y', 'headingX', 'headingY', 'toGoal'].map((name) => table.column(name).data);
   const ground = arena.of(world.rules);
   const perTick = 1 / world.rules.tickRate;

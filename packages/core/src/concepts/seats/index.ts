@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { CompileContext } from '../../ruleset/context.js';
 import { registry, type Then } from '../../ruleset/registry.js';
 import type { Rules } from '../../ruleset/rules.js';
+import { didYouMean } from '../../ruleset/suggest.js';
 import { defineConcept } from '../../world/concept.js';
 import { loadPlayer, savedPlayer, type SavedPlayer } from '../../world/players.js';
 import type { Table } from '../../world/table.js';
@@ -64,6 +65,28 @@ interface JoinArgs {
   readonly saved?: SavedPlayer;
 }
 
+/** What keeps somebody from taking a seat of this kind under these rules, by argument; nothing where they may. */
+export function seatProblems(
+  rules: Rules,
+  { team, actor }: { readonly team?: string; readonly actor?: string },
+): readonly { readonly argument: string; readonly message: string }[] {
+  const unknown = (argument: string, chapter: string, id: string | undefined) => {
+    const known = rules.chapters.get(chapter)?.ids ?? [];
+    return id === undefined || known.includes(id) ? [] : [{ argument, message: `No ${argument} is called ${id}.${didYouMean(id, known)}` }];
+  };
+  const nobody = actor === undefined && !actors.of(rules).some((type) => type.kind === 'player');
+  return [
+    ...unknown('team', 'teams', team),
+    ...unknown('actor', 'actors', actor),
+    ...(nobody ? [{ argument: 'actor', message: 'The ruleset has no actor of kind player for a seat to drive.' }] : []),
+  ];
+}
+
+/** The ids of the teams that seats can belong to. */
+export function teamIds(rules: Rules): readonly string[] {
+  return rules.chapters.get('teams')?.ids ?? [];
+}
+
 /** What a player asks for: the name of an input and its arguments, already checked. */
 export interface InputRequest {
   readonly do: string;
@@ -99,7 +122,7 @@ function join(world: World, { seat, team, actor: typeId, saved }: JoinArgs): voi
 
 /** The team asked for, or the one with the fewest actors; -1 where the ruleset has none. */
 function teamFor(world: World, team: string | undefined): number {
-  const ids = world.rules.chapters.get('teams')?.ids ?? [];
+  const ids = teamIds(world.rules);
   if (team !== undefined) return ids.indexOf(team);
   const cells = world.actors.column('team').data;
   const counts = ids.map(() => 0);

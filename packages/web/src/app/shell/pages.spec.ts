@@ -2,7 +2,7 @@ import { provideHttpClient } from '@angular/common/http';
 import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
 import { TestBed } from '@angular/core/testing';
 import { Router } from '@angular/router';
-import { Store } from '@ngrx/store';
+import type { Store } from '@ngrx/store';
 import { documentActions, editOf } from '../store/document.reducer';
 import { Lobby } from '../playtest/lobby';
 import { OpenRoom } from '../playtest/open-room';
