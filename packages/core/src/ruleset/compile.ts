@@ -17,6 +17,7 @@ export type Reading =
  * @param value the parsed JSON
  */
 export function readRuleset(value: unknown): Reading {
+  if (isTooDeep(value)) return { problems: [{ path: '', message: `This is nested deeper than ${DEEPEST} levels, which no ruleset is.` }] };
   const { document: schema } = registry();
   const parsed = schema.safeParse(value);
   const problems: Problem[] = parsed.success ? [] : parsed.error.issues.flatMap((issue) => fromIssue(issue, value));
@@ -52,6 +53,19 @@ export function compileRuleset(value: unknown): Rules {
   const { rules, problems } = readRuleset(value);
   if (!rules) throw new RulesetError(problems);
   return rules;
+}
+
+/** How deep a document may be nested. */
+export const DEEPEST = 60;
+
+/** Whether a value is nested deeper than any document of ours: asked before anything recursive touches it. */
+export function isTooDeep(value: unknown): boolean {
+  let level: unknown[] = [value];
+  for (let depth = 0; level.length > 0; depth++) {
+    if (depth > DEEPEST) return true;
+    level = level.flatMap((item) => (typeof item === 'object' && item !== null ? Object.values(item) : []));
+  }
+  return false;
 }
 
 const isObject = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null && !Array.isArray(value);

@@ -22,7 +22,12 @@ export const id = () =>
     .regex(ID_PATTERN, 'An id is camelCase: a small letter, then letters and digits, at most 48 in all.')
     .refine((text) => !RESERVED.includes(text), 'Formulas keep this word for themselves: choose another id.');
 
-export const label = () => z.string('A label is expected.').min(1, 'A label is expected.').max(80, 'A label has at most 80 characters.');
+export const label = () =>
+  z
+    .string('A label is expected.')
+    .min(1, 'A label is expected.')
+    .max(80, 'A label has at most 80 characters.')
+    .regex(/^[^\p{Cc}\p{Cs}]*$/u, 'A label has no control characters.');
 
 /** What every entry of every chapter has. */
 export const entryFields = () => ({ id: id(), label: label(), note: z.string().max(2000).optional() });

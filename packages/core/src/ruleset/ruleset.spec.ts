@@ -134,6 +134,15 @@ describe('A ruleset', () => {
     );
   });
 
+  it('is no deeper than rulesets are, and has labels that can be shown', () => {
+    let deep: unknown = 1;
+    for (let i = 0; i < 100_000; i++) deep = [deep];
+    expect(readRuleset(rulesetWith({ odd: deep })).problems[0].message).toContain('nested deeper');
+    expect(readRulesetText('['.repeat(50_000) + ']'.repeat(50_000)).problems[0].message).toContain('nested deeper');
+    expect(at({ ...rulesetWith(), name: 'a\u0000b' })).toEqual(['/name']);
+    expect(at({ ...rulesetWith(), name: 'Brinewick – übel 🐟' })).toEqual([]);
+  });
+
   it('compiles or throws all its problems', () => {
     expect(() => compileRuleset(rulesetWith({ attributes: [pool('suit', { start: 200 })] }))).toThrowError(
       RulesetError,

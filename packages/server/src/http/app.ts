@@ -1,5 +1,6 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
+import { DEEPEST, isTooDeep } from '@eager-ember/core';
 import express, { type Express } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
@@ -61,6 +62,12 @@ export function createApp({ config, log, sequelize, sessions, keeper, metrics }:
   api.use('/join', joinRoutes());
   api.use(sessions.required, sameSiteWrites);
   api.use(express.json({ limit: '2mb', type: ['application/json', 'application/json-patch+json'] }));
+  // Before anything recursive touches it: a few kilobytes of brackets would exhaust the stack.
+  api.use((request, _response, next) => {
+    if (isTooDeep(request.body))
+      throw new HttpProblem(422, 'The body is nested too deeply', `No ruleset is deeper than ${DEEPEST} levels.`);
+    next();
+  });
   api.get('/session', (_request, response) => void response.json({ user: response.locals['user'] as string }));
   api.use(
     '/rulesets',

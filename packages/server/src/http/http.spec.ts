@@ -117,6 +117,14 @@ describe('The HTTP API', () => {
     expect((await harness.request('/api/rooms', { method: 'POST', body: { ruleset: 3 } })).status).toBe(400);
   });
 
+  it('answers what would exhaust it, and stays up', async () => {
+    const deep = '['.repeat(200_000) + ']'.repeat(200_000);
+    expect((await harness.request('/api/rulesets', { method: 'POST', body: `{ "document": { "odd": ${deep} } }` })).status).toBe(422);
+    const { id } = await create('Deep');
+    expect((await patch(id, 1, `[{ "op": "add", "path": "/odd", "value": ${deep} }]`)).status).toBe(422);
+    expect((await harness.request('/healthz')).status).toBe(200);
+  });
+
   it('sends a strict content policy', async () => {
     const policy = (await harness.request('/healthz')).headers.get('content-security-policy')!;
     expect(policy).toContain("script-src 'self'");

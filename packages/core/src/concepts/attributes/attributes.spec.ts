@@ -155,6 +155,13 @@ describe('Mistakes in attributes', () => {
     expect(problems[0]).toContain('a needs b needs c needs a');
   });
 
+  it('are circles of starts, also where nobody carries them', () => {
+    const attributes = [stat('a', 'b + 1'), stat('b', 'a')];
+    const { problems } = readRuleset({ ...rulesetWith({ attributes }), actors: [] });
+    expect(problems.map((p) => p.path)).toEqual(['/attributes/0/start']);
+    expect(problems[0].message).toContain('a needs b needs a');
+  });
+
   it('are a stat that refills', () => {
     expect(problemsOf([stat('finSpeed', 120, { refill: { rate: 1 } })])[0]).toContain('A stat does not refill');
   });

@@ -14,6 +14,8 @@ export interface Attribute {
   readonly min: Amount;
   readonly max: Amount | undefined;
   readonly refill: { readonly rate: Amount; readonly every: number; readonly seconds: number; readonly pause: number } | undefined;
+  /** What its author says of its start, whoever carries it. */
+  readonly own: Amount | undefined;
   /** By actor type: whether it has the attribute, and its start; undefined starts full. */
   readonly present: readonly boolean[];
   readonly starts: readonly (Amount | undefined)[];
@@ -34,12 +36,11 @@ export function compileAttributes(context: CompileContext): CompiledAttributes {
   const entries = context.entries<AttributeEntry>(CHAPTER);
   const types = context.entries<ActorEntry>('actors');
   const list = entries.map((entry, i) => compileOne(context, entry, i, types));
-  const reads = list.map((attribute) =>
-    [attribute.min, attribute.max, ...attribute.starts]
-      .flatMap((a) => a?.references ?? [])
-      .filter((r) => r.chapter === CHAPTER && r.party === null)
-      .map((r) => context.index(CHAPTER, r.id)),
-  );
+  const reads = list.map((attribute) => {
+    const amounts = [attribute.min, attribute.max, attribute.own, ...attribute.starts].flatMap((amount) => amount?.references ?? []);
+    const own = amounts.filter((read) => read.chapter === CHAPTER && read.party === null);
+    return [...new Set(own.map((read) => context.index(CHAPTER, read.id)))];
+  });
   const order = inOrder(context, entries, reads);
   entries.forEach((entry, i) => checkNumbers(context, entry, i, list, types));
   const restless = new Set<number>();
@@ -85,6 +86,7 @@ function compileOne(context: CompileContext, entry: AttributeEntry, i: number, t
       seconds: every / context.tickRate,
       pause: entry.refill.pause === undefined ? 0 : context.ticks(entry.refill.pause),
     },
+    own,
     present: holdings.map((h) => h !== undefined),
     starts: holdings.map((h, t) => {
       const k = types[t].attributes.findIndex((a) => a.attribute === entry.id);

@@ -120,8 +120,13 @@ export class Part {
     this.busy = true;
     try {
       const problems = await this.context.set(this.at(), 'value' in reading ? reading.value : undefined);
-      if (problems.length > 0) this.refuse(problems.map((p) => p.message).join(' '));
-      else this.restore(focus);
+      if (problems.length === 0) return this.restore(focus);
+      // A few letters that only one name begins with are that name.
+      const [only, ...others] = this.choices();
+      const meant =
+        only && others.length === 0 && /^[A-Za-z ]+$/.test(text) ? this.format().read(only.text, this.context.document()) : undefined;
+      if (meant && meant.error === undefined && (await this.context.set(this.at(), meant.value)).length === 0) return this.restore(focus);
+      this.refuse(problems.map((p) => p.message).join(' '));
     } finally {
       this.busy = false;
     }
