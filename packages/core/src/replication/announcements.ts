@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { labelOf, type Rules } from '../ruleset/rules.js';
-import { type EventData, type GameEvent, seconds, type Speaker } from '../world/events.js';
+import { type GameEvent, seconds, type Speaker } from '../world/events.js';
 import type { Visibility } from '../world/table.js';
 import type { World } from '../world/world.js';
 import type { Viewer } from './publisher.js';
@@ -63,6 +63,3 @@ function seeOfEntry(rules: Rules, chapter: string, id: string): Visibility {
   const entry = rules.chapters.get(chapter)?.entries.find((e) => e.id === id) as { see?: Visibility } | undefined;
   return entry?.see ?? 'server';
 }
-
-/** What an event carries, flat: for traces on a command line. */
-export type FlatEvent = { readonly event: string } & EventData;

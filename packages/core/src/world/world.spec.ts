@@ -56,6 +56,15 @@ describe('A world', () => {
     );
   });
 
+  it('can be taken up again from its very beginning, and right after an edit', () => {
+    for (const world of [World.start(DEMO, 9), go(start(9), []).adopt(DEMO)]) {
+      const restored = World.restore(DEMO, world.snapshot());
+      const commands = [join('east', { team: 'petrel' })];
+      expect(restored.step(commands)).toEqual(world.step(commands));
+      expect(restored.hash()).toBe(world.hash());
+    }
+  });
+
   it('is told apart by its hash', () => {
     const [one, other] = [start(1), start(1)];
     other.step([poke('north', { do: 'give', attribute: 'scrip', amount: 1 })]);

@@ -81,7 +81,7 @@ export class World {
     const world = new World(rules);
     world.header[SEED] = seed | 0;
     rules.registry.lifecycle('worldStarted', world);
-    return world;
+    return world.unheard();
   }
 
   /** The world as it was when the snapshot was taken. */
@@ -100,7 +100,14 @@ export class World {
     next.texts = [...this.texts];
     adoptTables(this, next);
     rules.registry.lifecycle('rulesAdopted', next, this);
-    return next;
+    return next.unheard();
+  }
+
+  /** Drops what was announced outside a tick: what is there from the beginning, or by an edit, has happened to nobody. */
+  private unheard(): this {
+    this.queue = [];
+    this.log = [];
+    return this;
   }
 
   get tick(): number {

@@ -159,9 +159,8 @@ function scalars(args: Record<string, unknown>): Record<string, string | number 
 /** Runs an action from outside, on the actor of a seat or, without one, on nobody in particular. */
 function poke(world: World, seat: string | undefined, action: Then[number]): void {
   const actor = seat === undefined ? 0 : actorOfSeat(world, seat);
-  const { do: what, to, ...args } = action;
+  const { do: what, to: _to, ...args } = action;
   const poked = world.announce('poked', { subject: actor }, { what: [what, ...Object.values(scalars(args))].join(' ') });
-  void to;
   world.because(poked, () => compilePoke(world.rules, action)(world, { owner: actor, source: 0, target: actor }));
 }
 

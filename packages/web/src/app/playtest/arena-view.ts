@@ -1,6 +1,5 @@
-import { ChangeDetectionStrategy, Component, type ElementRef, inject, input, output, viewChild } from '@angular/core';
+import { ChangeDetectionStrategy, Component, type ElementRef, input, output, viewChild } from '@angular/core';
 import type { Copy } from '@eager-ember/core';
-import { Theme } from '../shared/theme';
 import { type ActorView, actorsOf, displayOf } from './display';
 
 /** How quickly what is drawn follows what is known, per picture: twenty frames a second would jerk otherwise. */
@@ -31,7 +30,6 @@ export class ArenaView {
   readonly marked = input<number>();
   /** Where in the arena somebody pointed. */
   readonly pointed = output<{ readonly x: number; readonly y: number }>();
-  private readonly theme = inject(Theme);
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
   private readonly places = new Map<number, { x: number; y: number }>();
   private scale = 1;
@@ -64,7 +62,6 @@ export class ArenaView {
     for (const actor of this.smoothed(actorsOf(copy))) this.actor(ctx, actor, ink, colour);
     // Tests and readers of the page know from this what was drawn.
     canvas.dataset['pickups'] = String(copy.rows('pickups').length);
-    void this.theme;
   }
 
   private grid(ctx: CanvasRenderingContext2D, width: number, height: number, colour: string): void {
