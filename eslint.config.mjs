@@ -92,9 +92,21 @@ export default tseslint.config(
     files: ['**/*.mjs', '**/*.cjs'],
     languageOptions: {
       globals: Object.fromEntries(
-        ['process', 'console', 'URL', 'setTimeout', 'clearTimeout', 'module', 'require', 'performance', 'Buffer', 'fetch', 'WebSocket'].map(
-          (name) => [name, 'readonly'],
-        ),
+        [
+          'process',
+          'console',
+          'URL',
+          'setTimeout',
+          'clearTimeout',
+          'setInterval',
+          'clearInterval',
+          'module',
+          'require',
+          'performance',
+          'Buffer',
+          'fetch',
+          'WebSocket',
+        ].map((name) => [name, 'readonly']),
       ),
     },
     rules: { '@typescript-eslint/no-require-imports': 'off' },

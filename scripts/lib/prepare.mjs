@@ -1,6 +1,6 @@
 // What has to be there before the workbench can start or be tested.
 import { existsSync } from 'node:fs';
-import { isRoot, output, run, say, Stop, unlessDone } from './run.mjs';
+import { isRoot, output, quietly, run, say, Stop, unlessDone } from './run.mjs';
 
 const MANIFESTS = [
   'package.json',
@@ -23,7 +23,7 @@ export function checkNode() {
 export async function installDependencies() {
   await unlessDone('install', MANIFESTS, ['node_modules/.package-lock.json'], async () => {
     say('Installing packages (a minute or two, once) …');
-    await run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error']);
+    await quietly('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error']);
   });
 }
 
@@ -43,7 +43,7 @@ export async function buildCode() {
     products,
     async () => {
       say('Building the core, the server and the command line …');
-      await run('npx', ['tsc', '-b', 'packages/core', 'packages/server', 'packages/cli', '--force']);
+      await quietly('npx', ['tsc', '-b', 'packages/core', 'packages/server', 'packages/cli', '--force']);
     },
   );
 }
@@ -61,7 +61,7 @@ export async function buildWeb() {
   ];
   await unlessDone('web', inputs, ['packages/web/dist/browser/index.html'], async () => {
     say('Building the workbench (half a minute) …');
-    await run('npx', ['ng', 'build', '--configuration', 'production'], {
+    await quietly('npx', ['ng', 'build', '--configuration', 'production'], {
       cwd: new URL('../../packages/web', import.meta.url).pathname,
       env: { ...process.env, NG_CLI_ANALYTICS: 'false' },
     });

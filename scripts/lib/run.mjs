@@ -23,6 +23,30 @@ export function run(command, args, options = {}) {
   });
 }
 
+/** Runs a command to its end with a dot every few seconds; what it printed is shown only where it fails. */
+export function quietly(command, args, options = {}) {
+  return new Promise((done, fail) => {
+    const child = spawn(command, args, { cwd: ROOT, stdio: ['ignore', 'pipe', 'pipe'], ...options });
+    let text = '';
+    for (const stream of [child.stdout, child.stderr]) stream.setEncoding('utf8').on('data', (part) => (text += part));
+    const dots = setInterval(() => process.stdout.write('.'), 3000);
+    const end = () => {
+      clearInterval(dots);
+      process.stdout.write('\n');
+    };
+    child.on('error', (error) => {
+      end();
+      fail(error);
+    });
+    child.on('close', (code, signal) => {
+      end();
+      if (code === 0) return done();
+      process.stderr.write(text);
+      fail(new Stop(`${command} ${args.join(' ')} ended with ${signal ?? code}`));
+    });
+  });
+}
+
 /** Runs a command to its end and returns what it printed, or undefined where it failed. */
 export function output(command, args, options = {}) {
   const { status, stdout } = spawnSync(command, args, { cwd: ROOT, encoding: 'utf8', ...options });

@@ -11,7 +11,10 @@ const MOST_LINES = 120;
 /** Events that come with others and say little by themselves. */
 const QUIET = new Set(['asked', 'poked', 'actorSpawned', 'pickupAppeared']);
 
-/** What happened, as sentences, newest first, with what led to each. */
+/**
+ * What happened, as sentences, newest first, with what led to each. A filter lets go of the keyboard once it is
+ * chosen: the next key is meant for the seat.
+ */
 @Component({
   selector: 'ee-trace',
   template: `
@@ -19,7 +22,7 @@ const QUIET = new Set(['asked', 'poked', 'actorSpawned', 'pickupAppeared']);
       <b>Trace</b>
       <label
         >about
-        <select #who aria-label="Whom the trace is about" (change)="actor.set(who.value)">
+        <select #who aria-label="Whom the trace is about" (change)="actor.set(who.value); who.blur()">
           <option value="">everybody</option>
           @for (name of actors(); track name) {
             <option [value]="name">{{ name }}</option>
@@ -28,7 +31,7 @@ const QUIET = new Set(['asked', 'poked', 'actorSpawned', 'pickupAppeared']);
       >
       <label
         >showing
-        <select #what aria-label="What the trace shows" (change)="kind.set(what.value)">
+        <select #what aria-label="What the trace shows" (change)="kind.set(what.value); what.blur()">
           <option value="">what happened</option>
           <option value="refusals">refusals</option>
           <option value="all">also what was asked</option>

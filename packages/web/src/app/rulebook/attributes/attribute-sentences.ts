@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { Carriers } from '../spec/carriers';
 import { type Clause, Clauses } from '../spec/clauses';
 import { amount, choice, duration, number, text } from '../spec/formats';
+import { Note, NOTE } from '../spec/note';
 import { Part } from '../spec/part';
 import { Sentence } from '../spec/sentence';
 import { SpecContext } from '../spec/spec-context';
@@ -11,7 +12,7 @@ export const SEEN_BY = { owner: 'its owner', team: 'the crew', everyone: 'everyo
 /** An attribute in sentences. */
 @Component({
   selector: 'ee-attribute-sentences',
-  imports: [Part, Sentence, Clauses, Carriers],
+  imports: [Part, Sentence, Clauses, Carriers, Note],
   template: `
     <ee-sentence>
       A <ee-part at="kind" [format]="kinds" label="kind" /> @if (kind() === 'stat') { that is <ee-part at="start" [format]="amount" label="base" empty="0" /> } from
@@ -38,9 +39,7 @@ export const SEEN_BY = { owner: 'its owner', team: 'the crew', everyone: 'everyo
     @if (has('group')) {
       <ee-sentence clause="group" at="group">It is listed under <ee-part at="group" [format]="text" label="group" />.</ee-sentence>
     }
-    @if (has('note')) {
-      <ee-sentence clause="note" at="note"><ee-part at="note" [format]="text" label="note" /></ee-sentence>
-    }
+    <ee-note />
     <ee-clauses [all]="clauses" />
     <ee-carriers />
   `,
@@ -71,7 +70,7 @@ export class AttributeSentences {
     { at: 'saved', name: 'kept between sessions', begins: true, fits: (entry) => entry['kind'] === 'pool' },
     { at: 'unit', name: 'unit', begins: 'points' },
     { at: 'group', name: 'group', begins: 'General' },
-    { at: 'note', name: 'note', begins: 'Write what it is for.' },
+    NOTE,
   ];
 
   protected has(at: string): boolean {

@@ -2,7 +2,8 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { entriesOf } from '../chapters';
 import { SEEN_BY } from '../attributes/attribute-sentences';
 import { type Clause, Clauses } from '../spec/clauses';
-import { amount, choice, duration, entry, text } from '../spec/formats';
+import { amount, choice, duration, entry } from '../spec/formats';
+import { Note, NOTE } from '../spec/note';
 import { Part } from '../spec/part';
 import { Sentence } from '../spec/sentence';
 import { SpecContext } from '../spec/spec-context';
@@ -16,7 +17,7 @@ interface Modifier {
 /** An effect in sentences. */
 @Component({
   selector: 'ee-effect-sentences',
-  imports: [Part, Sentence, Clauses],
+  imports: [Part, Sentence, Clauses, Note],
   template: `
     <ee-sentence>Lasts <ee-part at="lasts" [format]="duration" label="how long it lasts" />. Two of it each end on their own clock.</ee-sentence>
     @for (modifier of modifiers(); track $index) {
@@ -30,9 +31,7 @@ interface Modifier {
       <ee-sentence clause="status" (removed)="remove('grants', $index)">Its bearer is <ee-part [at]="'grants/' + $index" [format]="status_" label="status" />.</ee-sentence>
     }
     <ee-sentence>Seen by <ee-part at="see" [format]="seen" label="seen by" empty="everyone" />.</ee-sentence>
-    @if (noted()) {
-      <ee-sentence clause="note" at="note"><ee-part at="note" [format]="text" label="note" /></ee-sentence>
-    }
+    <ee-note />
     <ee-clauses [all]="clauses">
       @if (stats().length > 0) {
         <button type="button" class="chip" (click)="addModifier()">modifier</button>
@@ -48,17 +47,15 @@ export class EffectSentences {
   private readonly context = inject(SpecContext);
   protected readonly amount = amount;
   protected readonly duration = duration;
-  protected readonly text = text;
   protected readonly seen = choice(SEEN_BY);
   protected readonly operations = choice({ add: 'gains', percent: 'changes by', times: 'is multiplied by' });
   protected readonly stat = entry('attributes', (e) => e['kind'] === 'stat');
   protected readonly status_ = entry('statuses');
   protected readonly modifiers = computed(() => (this.context.value('modifiers') as readonly Modifier[] | undefined) ?? []);
   protected readonly grants = computed(() => (this.context.value('grants') as readonly string[] | undefined) ?? []);
-  protected readonly noted = computed(() => this.context.value('note') !== undefined);
   protected readonly stats = computed(() => entriesOf(this.context.document(), 'attributes').filter((e) => e['kind'] === 'stat'));
   protected readonly statuses = computed(() => entriesOf(this.context.document(), 'statuses'));
-  protected readonly clauses: readonly Clause[] = [{ at: 'note', name: 'note', begins: 'Write what it is for.' }];
+  protected readonly clauses: readonly Clause[] = [NOTE];
 
   protected addModifier(): void {
     void this.context.set('modifiers', [...this.modifiers(), { attribute: this.stats()[0].id, operation: 'percent', amount: 10 }]);
