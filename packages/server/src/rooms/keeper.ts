@@ -57,6 +57,8 @@ const SEAT_NAMES = ['north', 'south', 'east', 'west'];
 const SEATS = 2;
 /** How often changed players are stored. What a crash can lose is less than this. */
 const SAVE_EVERY_MS = 500;
+/** How long a room that nobody looks at is remembered as it stands; after that it begins anew with what its players kept. */
+const ASLEEP_MS = 10 * 60_000;
 
 interface Open {
   readonly room: Room;
@@ -88,6 +90,7 @@ export class RoomKeeper {
     private readonly sequelize: Sequelize,
     private readonly log: Logger,
     private readonly measures: Measures,
+    private readonly asleepMs = ASLEEP_MS,
   ) {}
 
   /** A new room with two seats, one for each of the first two teams. */
@@ -232,6 +235,12 @@ export class RoomKeeper {
     open.clock.stop();
     this.save(open);
     await open.saving;
+    setTimeout(() => this.forget(id, open), this.asleepMs).unref();
+  }
+
+  private forget(id: string, open: Open): void {
+    if (open.room.watched || open.room.changedPlayers().length > 0) return;
+    this.open.delete(id);
   }
 
   edited(rulesetId: string, rules: Rules, revision: number): void {

@@ -46,6 +46,9 @@ describe('A room', () => {
   }, 20_000);
 
   it('refuses the early ping to its owner alone, with the time left', async () => {
+    // Players are kept from room to room: what another case left of stamina is no part of this one.
+    truth.poke('north', { do: 'set', attribute: 'stamina', value: 100 });
+    await north.until('north is rested', () => north.value('stamina') === 100);
     north.ask({ do: 'use', ability: 'sonarPing' });
     await north.until('it is used', () => north.news.some((n) => n.event === 'abilityUsed'));
     north.ask({ do: 'use', ability: 'sonarPing' });

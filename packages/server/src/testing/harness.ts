@@ -16,6 +16,9 @@ import { type RunningServer, startServer } from '../server.js';
 
 const DEMO = fileURLToPath(new URL('../../../../examples/brinewick.json', import.meta.url));
 
+/** Longer than any state is waited for: what did not come is then named by who waited for it. */
+jasmine.DEFAULT_TIMEOUT_INTERVAL = 20_000;
+
 /** A server of its own on a database of its own, in the cluster that DATABASE_URL names. */
 export class Harness {
   private constructor(
