@@ -166,7 +166,9 @@ export class EvidenceChart implements OnDestroy {
     ctx.textAlign = 'left';
     const taken: number[] = [];
     chart.data.datasets.forEach((set, i) => {
-      if (count === 1 && !this.before()) return;
+      // An attribute's own page says what its one line is.
+      const itself = count === 1 && this.regions();
+      if (itself && !this.before()) return;
       const last = chart.getDatasetMeta(i).data.at(-1);
       if (!last) return;
       let y = last.y + 4;
@@ -176,7 +178,7 @@ export class EvidenceChart implements OnDestroy {
       // The ghost's own colour is too pale to be read as text.
       ctx.fillStyle = ghost ? getComputedStyle(document.documentElement).getPropertyValue('--soft') : String(set.borderColor);
       ctx.fillText(
-        count === 1 ? (ghost ? 'before' : 'now') : `${set.label}${ghost ? ' before' : ''}`,
+        itself ? (ghost ? 'before' : 'now') : `${set.label}${ghost ? ' before' : ''}`,
         chartArea.right + 6,
         y,
         RIGHT_OF_PLOT - 6,
