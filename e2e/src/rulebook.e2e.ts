@@ -87,6 +87,27 @@ describe('The Rulebook', () => {
     await screen.click('button', 'Sentences');
   });
 
+  it('leaves what is typed alone while what was typed before is being applied, and follows an undo', async () => {
+    await screen.page.locator('::-p-aria([role="link"][name="Fin speed stat"])').click();
+    await screen.sees('.id', 'finSpeed');
+    await screen.click('button', 'Source');
+    await screen.sees('.cm-content', '"start": 120,');
+    // Every digit is a sound edit on its way when the next one comes; the letter is none.
+    await screen.page.click('.cm-line:nth-child(5)');
+    await screen.page.keyboard.press('End');
+    await screen.page.keyboard.press('ArrowLeft');
+    for (const key of ['Backspace', '5', 'x']) await screen.page.keyboard.press(key as 'x');
+    await screen.sees('.verdict', 'This is not JSON yet');
+    await screen.sees('[role="status"]', /saved/);
+    expect(await screen.text('.cm-content')).toContain('"start": 125x,');
+    await screen.page.keyboard.press('Backspace');
+    await screen.sees('.verdict', 'Sound, and applied.');
+    await screen.click('button', 'Sentences');
+    await screen.sees('[aria-label="Spec"]', 'A stat that is 125');
+    await screen.page.locator('::-p-aria([role="link"][name="Oxygen pool"])').click();
+    await screen.sees('.id', 'oxygen');
+  });
+
   it('begins a new attribute, gives it to the divers, and deletes it with a way back', async () => {
     await screen.click('button', '+ attribute');
     await screen.sees('.id', 'newAttribute');

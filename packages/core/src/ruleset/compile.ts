@@ -2,6 +2,7 @@ import type { z } from 'zod';
 import { compileFormula, FormulaError, type Vocabulary } from '../formula/index.js';
 import { CompileContext } from './context.js';
 import { ID_PATTERN } from './fields.js';
+import { repeatedNames } from './json-text.js';
 import { pointer, RulesetError, type Path, type Problem } from './problem.js';
 import { FORMAT, registry, VERSION } from './registry.js';
 import type { Chapter, Rules, RulesetDocument } from './rules.js';
@@ -42,7 +43,9 @@ export function readRulesetText(text: string): Reading {
   } catch (error) {
     return { problems: [{ path: '', message: `This is not JSON: ${(error as Error).message}.` }] };
   }
-  return readRuleset(value);
+  const reading = readRuleset(value);
+  const repeated = isTooDeep(value) ? [] : repeatedNames(text);
+  return repeated.length > 0 ? { problems: [...repeated, ...reading.problems] } : reading;
 }
 
 /**

@@ -1,6 +1,6 @@
 import * as fc from 'fast-check';
 import brinewick from '../../../../examples/brinewick.json' with { type: 'json' };
-import { checkAction, checkInput, compileRuleset, readRuleset, readRulesetText, RulesetError, usesOf } from '../index.js';
+import { checkAction, checkInput, compileRuleset, readRuleset, readRulesetText, repeatedNames, RulesetError, usesOf } from '../index.js';
 import { pool, rulesetWith, stat } from '../testing/rulesets.js';
 
 const at = (value: unknown) => readRuleset(value).problems.map((p) => p.path);
@@ -15,6 +15,17 @@ describe('A ruleset', () => {
     expect(at(3)).toContain('');
     expect(readRuleset([]).problems[0].message).toBe('A ruleset is a JSON object.');
     expect(readRuleset(null).rules).toBeUndefined();
+  });
+
+  it('says which name stands twice in one object, and where', () => {
+    const text =
+      '{ "format": "eager-ember/ruleset", "version": 1, "name": "A", "statuses": [{ "id": "a", "label": "\\"{" }, { "id": "b", "label": "B", "label": "C" }], "name": "B" }';
+    expect(readRulesetText(text).problems.map(({ path, message }) => `${path} ${message}`)).toEqual([
+      '/statuses/1/label "label" stands here twice.',
+      '/name "name" stands here twice.',
+    ]);
+    expect(repeatedNames(JSON.stringify(brinewick))).toEqual([]);
+    fc.assert(fc.property(fc.jsonValue(), (value) => expect(repeatedNames(JSON.stringify(value))).toEqual([])));
   });
 
   it('has no infinities, also not by way of large exponents', () => {

@@ -13,6 +13,7 @@ import {
 } from '@angular/core';
 import type { EditorView } from '@codemirror/view';
 import type { Problem } from '@eager-ember/core';
+import { CoreClient } from '../shared/core-client';
 import { Editor } from '../store/editor';
 import type { RulesetJson } from '../shared/api';
 import { entriesOf } from './chapters';
@@ -70,10 +71,13 @@ export class SourceEditor implements OnDestroy {
   readonly chapter = input('');
   readonly id = input('');
   private readonly editor = inject(Editor);
+  private readonly client = inject(CoreClient);
   private readonly host = viewChild.required<ElementRef<HTMLElement>>('host');
   private mirror: typeof CodeMirror | undefined;
   private view: EditorView | undefined;
   private checking = 0;
+  /** What was typed here and proposed, oldest first, until the document says it. */
+  private readonly proposed: string[] = [];
   protected readonly problems = signal<readonly Problem[]>([]);
   protected readonly touched = signal(false);
 
@@ -87,7 +91,9 @@ export class SourceEditor implements OnDestroy {
     afterNextRender(() => void this.start());
     effect(() => {
       const text = this.json();
-      // While somebody types, the text is theirs; an undo elsewhere, or another entry, replaces it.
+      // What was typed here is in the text already, which may be further on by now; an undo, or another entry, replaces it.
+      const mine = this.proposed.indexOf(JSON.stringify(JSON.parse(text)));
+      if (mine >= 0) return void this.proposed.splice(0, mine + 1);
       if (this.view && this.mirror && !sameJson(this.view.state.doc.toString(), text)) {
         this.mirror.load(this.view, text);
         this.problems.set([]);
@@ -109,10 +115,17 @@ export class SourceEditor implements OnDestroy {
     } catch (error) {
       return this.problems.set([{ path: '', message: `This is not JSON yet: ${(error as Error).message}.` }]);
     }
+    const repeated = await this.client.core.repeatedNames(text);
+    if (repeated.length > 0) return turn === this.checking ? this.problems.set(repeated) : undefined;
+    const compact = JSON.stringify(value);
+    // Nothing is on its way and nothing has changed: only white space was touched.
+    if (this.proposed.length === 0 && sameJson(compact, this.json())) return this.problems.set([]);
+    this.proposed.push(compact);
     const problems = await this.editor.propose(
       (document) => this.patch(document, value),
       this.chapter() === '' ? 'edit the source' : `edit the source of ${this.id()}`,
     );
+    if (problems.length > 0) this.proposed.splice(this.proposed.indexOf(compact), 1);
     if (turn === this.checking) this.problems.set(problems);
   }
 

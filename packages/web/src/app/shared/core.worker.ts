@@ -8,6 +8,7 @@ import {
   type Problem,
   readRuleset,
   readRulesetText,
+  repeatedNames,
   type Rules,
   type Use,
   usesOf,
@@ -23,6 +24,7 @@ const EVIDENCE: Readonly<Record<string, (rules: Rules, id: string) => Evidence>>
 /** The core, off the interface's thread. Compiled rules are kept for as long as the document stays the same. */
 const api = {
   check: (document: unknown): readonly Problem[] => readRuleset(document).problems,
+  repeatedNames: (text: string): readonly Problem[] => repeatedNames(text),
   checkText: (text: string): readonly Problem[] => readRulesetText(text).problems,
   evidence: (document: unknown, chapter: string, id: string): Evidence | undefined => EVIDENCE[chapter]?.(rulesOf(document), id),
   uses: (document: unknown, chapter: string, id: string): readonly Use[] => usesOf(rulesOf(document), chapter, id),

@@ -9,6 +9,7 @@ import {
   effectEvidence,
   readRuleset,
   readRulesetText,
+  repeatedNames,
   usesOf,
 } from '@eager-ember/core';
 import { provideStore, Store } from '@ngrx/store';
@@ -21,6 +22,7 @@ import { documentActions, documentFeature } from '../store/document.reducer';
 export class CoreWithoutWorker {
   readonly core = {
     check: (document: unknown) => Promise.resolve(readRuleset(document).problems),
+    repeatedNames: (text: string) => Promise.resolve(repeatedNames(text)),
     checkText: (text: string) => Promise.resolve(readRulesetText(text).problems),
     uses: (document: unknown, chapter: string, id: string) => Promise.resolve(usesOf(compileRuleset(document), chapter, id)),
     evidence: (document: unknown, chapter: string, id: string) => {
