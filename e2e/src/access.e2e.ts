@@ -1,6 +1,7 @@
 import { createRequire } from 'node:module';
 import { readFileSync } from 'node:fs';
-import { type Screen, Workbench } from './workbench.js';
+import { withWorkbench } from './suite.js';
+import type { Screen, Workbench } from './workbench.js';
 
 const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 
@@ -13,11 +14,10 @@ interface Finding {
 describe('Accessibility', () => {
   let workbench: Workbench;
   let screen: Screen;
-  beforeAll(async () => {
-    workbench = await Workbench.start();
-    screen = await workbench.signIn();
-  }, 60_000);
-  afterAll(() => workbench.stop(), 30_000);
+  withWorkbench((started, signedIn) => {
+    workbench = started;
+    screen = signedIn;
+  });
 
   /** What axe finds serious or critical on the page as it is. */
   async function serious(): Promise<string[]> {

@@ -1,4 +1,5 @@
-import { Screen, Workbench } from './workbench.js';
+import { withWorkbench } from './suite.js';
+import { Screen, type Workbench } from './workbench.js';
 
 const seat = (name: string) => `[aria-label="Seat ${name}"]`;
 const value = (name: string, attribute: string) => `${seat(name)} [data-attribute="${attribute}"]`;
@@ -8,12 +9,10 @@ describe('Playtest', () => {
   let screen: Screen;
   let room = '';
   let southLink = '';
-
-  beforeAll(async () => {
-    workbench = await Workbench.start();
-    screen = await workbench.signIn();
-  }, 60_000);
-  afterAll(() => workbench.stop(), 30_000);
+  withWorkbench((started, signedIn) => {
+    workbench = started;
+    screen = signedIn;
+  });
   afterEach(() => expect(screen.complaints.splice(0)).toEqual([]));
 
   const pods = (within: string) => screen.page.$eval(`${within} canvas`, (e) => Number((e as HTMLCanvasElement).dataset['pickups']));

@@ -1,13 +1,13 @@
-import { Screen, Workbench } from './workbench.js';
+import { withWorkbench } from './suite.js';
+import { Screen, type Workbench } from './workbench.js';
 
 describe('The Rulebook', () => {
   let workbench: Workbench;
   let screen: Screen;
-  beforeAll(async () => {
-    workbench = await Workbench.start();
-    screen = await workbench.signIn();
-  }, 60_000);
-  afterAll(() => workbench.stop(), 30_000);
+  withWorkbench((started, signedIn) => {
+    workbench = started;
+    screen = signedIn;
+  });
   afterEach(() => expect(screen.complaints.splice(0)).toEqual([]));
 
   it('opens from the one-time link on the demo', async () => {

@@ -6,13 +6,7 @@ module.exports = (config) =>
     plugins: [require('karma-jasmine'), require('karma-chrome-launcher')],
     files: ['.cache/core-specs.js'],
     reporters: ['dots'],
-    browsers: ['Quiet'],
-    customLaunchers: {
-      Quiet: {
-        base: 'ChromeHeadless',
-        flags: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
-      },
-    },
+    ...require('../../scripts/lib/quiet-chromium.cjs'),
     client: { jasmine: { random: true, timeoutInterval: 30000 } },
     browserNoActivityTimeout: 120000,
     singleRun: true,

@@ -3,12 +3,6 @@ module.exports = (config) =>
     frameworks: ['jasmine'],
     plugins: [require('karma-jasmine'), require('karma-chrome-launcher')],
     reporters: ['dots'],
-    browsers: ['Quiet'],
-    customLaunchers: {
-      Quiet: {
-        base: 'ChromeHeadless',
-        flags: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
-      },
-    },
+    ...require('../../scripts/lib/quiet-chromium.cjs'),
     restartOnFileChange: false,
   });

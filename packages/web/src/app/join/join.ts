@@ -3,11 +3,10 @@ import { ChangeDetectionStrategy, Component, effect, inject, input, type OnDestr
 import { firstValueFrom } from 'rxjs';
 import { ArenaView } from '../playtest/arena-view';
 import { Controls } from '../playtest/controls';
-import { displayOf, hudOf, type HudView } from '../playtest/display';
+import { hudOf, type HudView, teamOf } from '../playtest/display';
 import { Hud } from '../playtest/hud';
 import { RoomLink } from '../playtest/room-link';
 import { Api, failureOf } from '../shared/api';
-import { isTyping } from '../shared/keys';
 import { Theme } from '../shared/theme';
 
 /** One seat in a browser of its own: opened by a join link, driven by keys or by pointing. */
@@ -66,7 +65,11 @@ import { Theme } from '../shared/theme';
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
-  host: { '(document:keydown)': 'key($event, true)', '(document:keyup)': 'key($event, false)', '(window:blur)': 'controls.release()' },
+  host: {
+    '(document:keydown)': 'controls.key($event, true)',
+    '(document:keyup)': 'controls.key($event, false)',
+    '(window:blur)': 'controls.release()',
+  },
 })
 export class Join implements OnDestroy {
   readonly token = input.required<string>();
@@ -78,7 +81,10 @@ export class Join implements OnDestroy {
   protected readonly team = signal('');
   protected readonly refusal = signal('');
   protected readonly failure = signal('');
-  protected readonly controls = new Controls((x, y) => this.link()?.ask(x === 0 && y === 0 ? { do: 'stop' } : { do: 'move', x, y }));
+  protected readonly controls = new Controls(
+    (input) => this.link()?.ask(input),
+    () => this.hud()?.abilities.map((ability) => ability.id) ?? [],
+  );
   private picture = 0;
   private frames = -1;
 
@@ -110,15 +116,8 @@ export class Join implements OnDestroy {
     this.frames = link.frames;
     const { copy } = link;
     this.hud.set(hudOf(copy, row));
-    this.team.set(displayOf(copy.schema).teams.find((team) => team.id === copy.value('actors', row, 'team'))?.label ?? '');
+    this.team.set(teamOf(copy, row)?.label ?? '');
     this.refusal.set(link.refusal());
-  }
-
-  protected key(event: KeyboardEvent, down: boolean): void {
-    if (event.ctrlKey || event.metaKey || event.altKey || (down && isTyping(event))) return;
-    if (this.controls.key(event, down)) return event.preventDefault();
-    const ability = down && !event.repeat && /^[1-6]$/.test(event.key) ? this.hud()?.abilities[Number(event.key) - 1] : undefined;
-    if (ability) this.link()?.ask({ do: 'use', ability: ability.id });
   }
 
   ngOnDestroy(): void {

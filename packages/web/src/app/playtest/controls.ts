@@ -1,3 +1,5 @@
+import { isTyping } from '../shared/keys';
+
 const KEYS: Readonly<Record<string, readonly [number, number]>> = {
   w: [0, -1],
   a: [-1, 0],
@@ -9,21 +11,41 @@ const KEYS: Readonly<Record<string, readonly [number, number]>> = {
   arrowright: [1, 0],
 };
 
-/** Turns held keys into a direction. Says so only when it changes. */
+/** What a seat is asked for: the name of an input, and its arguments. */
+export interface Ask {
+  readonly do: string;
+  readonly [argument: string]: unknown;
+}
+
+/** The keyboard of a seat: held keys make a direction, digits use abilities. Says what is asked for, and only when it changes. */
 export class Controls {
   private readonly held = new Set<string>();
   private last = '0,0';
 
-  constructor(private readonly head: (x: number, y: number) => void) {}
+  /**
+   * @param ask hears what the seat is asked for
+   * @param abilities the ids of the seat's abilities, in the order of their keys
+   */
+  constructor(
+    private readonly ask: (input: Ask) => void,
+    private readonly abilities: () => readonly string[],
+  ) {}
 
-  /** Takes a key; true where it was one of ours. */
+  /** Takes a key; true where it was one of the seat's. */
   key(event: KeyboardEvent, down: boolean): boolean {
+    // Only presses can be meant for somebody else: a key that is let go of is let go of, whatever else is held by then.
+    if (down && (event.ctrlKey || event.metaKey || event.altKey || isTyping(event))) return false;
     const name = event.key.toLowerCase();
-    if (!(name in KEYS)) return false;
-    if (down) this.held.add(name);
-    else this.held.delete(name);
-    this.tell();
-    return true;
+    if (Object.hasOwn(KEYS, name)) {
+      if (down) this.held.add(name);
+      else this.held.delete(name);
+      this.tell();
+      if (down) event.preventDefault();
+      return true;
+    }
+    const ability = down && !event.repeat && /^[1-6]$/.test(name) ? this.abilities()[Number(name) - 1] : undefined;
+    if (ability !== undefined) this.ask({ do: 'use', ability });
+    return ability !== undefined;
   }
 
   /** Lets go of everything, as when the window loses the keyboard. */
@@ -37,6 +59,6 @@ export class Controls {
     const [x, y] = sum.map(Math.sign);
     if (`${x},${y}` === this.last) return;
     this.last = `${x},${y}`;
-    this.head(x, y);
+    this.ask(x === 0 && y === 0 ? { do: 'stop' } : { do: 'move', x, y });
   }
 }

@@ -2,7 +2,7 @@ import brinewick from '../../../../../examples/brinewick.json';
 import { actorOfSeat, compileRuleset, Copy, Publisher, wireSchemaOf, World } from '@eager-ember/core';
 import { actorsOf, difference, hudOf, untold } from './display';
 import { pointsOf } from '../rulebook/evidence/evidence-chart';
-import { Controls } from './controls';
+import { type Ask, Controls } from './controls';
 
 describe('What a seat is shown', () => {
   const rules = compileRuleset(brinewick);
@@ -62,23 +62,39 @@ describe('What a seat is shown', () => {
   });
 });
 
-describe('Held keys', () => {
-  it('make a direction, said once when it changes', () => {
-    const said: number[][] = [];
-    const controls = new Controls((x, y) => said.push([x, y]));
-    const key = (name: string, down: boolean) => controls.key(new KeyboardEvent('keydown', { key: name }), down);
+describe('The keyboard of a seat', () => {
+  const asked: Ask[] = [];
+  const controls = new Controls(
+    (input) => asked.push(input),
+    () => ['ping', 'torch'],
+  );
+  const key = (name: string, down: boolean, more: KeyboardEventInit = {}) =>
+    controls.key(new KeyboardEvent('keydown', { key: name, ...more }), down);
+  beforeEach(() => {
+    controls.release();
+    asked.length = 0;
+  });
+
+  it('makes a direction of held keys, said once when it changes', () => {
     key('d', true);
     key('d', true);
     key('W', true);
     key('d', false);
     expect(key('x', true)).toBeFalse();
     controls.release();
-    expect(said).toEqual([
-      [1, 0],
-      [1, -1],
-      [0, -1],
-      [0, 0],
-    ]);
+    expect(asked).toEqual([{ do: 'move', x: 1, y: 0 }, { do: 'move', x: 1, y: -1 }, { do: 'move', x: 0, y: -1 }, { do: 'stop' }]);
+  });
+
+  it('uses abilities by their digits, once a press', () => {
+    expect([key('2', true), key('2', true, { repeat: true }), key('2', false), key('3', true)]).toEqual([true, false, false, false]);
+    expect(asked).toEqual([{ do: 'use', ability: 'torch' }]);
+  });
+
+  it('leaves the browser’s own keys alone, and lets go of a key also while one of those is held', () => {
+    expect(key('d', true, { ctrlKey: true })).toBeFalse();
+    key('d', true);
+    key('d', false, { ctrlKey: true });
+    expect(asked).toEqual([{ do: 'move', x: 1, y: 0 }, { do: 'stop' }]);
   });
 });
 

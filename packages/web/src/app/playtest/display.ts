@@ -52,12 +52,17 @@ export interface ActorView {
   readonly y: number;
 }
 
+/** The team of an actor, as far as the copy was told. */
+export function teamOf(copy: Copy, row: number): TeamDisplay | undefined {
+  return displayOf(copy.schema).teams.find((team) => team.id === copy.value('actors', row, 'team'));
+}
+
 export function actorsOf(copy: Copy): readonly ActorView[] {
   const display = displayOf(copy.schema);
   return copy.rows('actors').map((row) => ({
     row,
     name: String(copy.value('actors', row, 'name') ?? ''),
-    team: display.teams.find((team) => team.id === copy.value('actors', row, 'team')),
+    team: teamOf(copy, row),
     radius: display.actors.find((actor) => actor.id === copy.value('actors', row, 'type'))?.radius ?? 12,
     x: Number(copy.value('bodies', row, 'x') ?? 0),
     y: Number(copy.value('bodies', row, 'y') ?? 0),

@@ -22,7 +22,7 @@ import { isTyping } from '../shared/keys';
 import { documentFeature } from '../store/document.reducer';
 import { ArenaView } from './arena-view';
 import { Controls } from './controls';
-import { difference, displayOf, hudOf, type HudView, untold } from './display';
+import { difference, hudOf, type HudView, teamOf, untold } from './display';
 import { Hud } from './hud';
 import { OpenRoom, type OpenSeat } from './open-room';
 import { type Poke, Pokes } from './pokes';
@@ -71,8 +71,12 @@ export class Playtest implements OnDestroy {
   protected readonly poking = signal(false);
   protected readonly copied = signal('');
   protected readonly tick = computed(() => this.truth()?.tick() ?? 0);
-  protected readonly controls = new Controls((x, y) =>
-    this.drivenSeat()?.link.ask(x === 0 && y === 0 ? { do: 'stop' } : { do: 'move', x, y }),
+  protected readonly controls = new Controls(
+    (input) => this.drivenSeat()?.link.ask(input),
+    () =>
+      this.drivenSeat()
+        ?.hud()
+        ?.abilities.map((ability) => ability.id) ?? [],
   );
   protected readonly names = computed(() => this.seats().map((seat) => seat.name));
   protected readonly news = computed(() => this.truth()?.news() ?? []);
@@ -133,7 +137,7 @@ export class Playtest implements OnDestroy {
       const row = seat.link.welcome()?.row;
       if (!copy || row === undefined) continue;
       seat.hud.set(hudOf(copy, row));
-      seat.team.set(displayOf(copy.schema).teams.find((team) => team.id === copy.value('actors', row, 'team'))?.label ?? '');
+      seat.team.set(teamOf(copy, row)?.label ?? '');
       if (judge && truth?.copy) this.judge(seat, truth);
     }
     if (judge) this.lastVerdict = performance.now();
@@ -174,13 +178,9 @@ export class Playtest implements OnDestroy {
   }
 
   protected key(event: KeyboardEvent, down: boolean): void {
-    if (event.ctrlKey || event.metaKey || event.altKey || (down && isTyping(event))) return;
-    if (this.controls.key(event, down)) return event.preventDefault();
-    if (!down || event.repeat) return;
-    const seat = this.drivenSeat();
-    const ability = /^[1-6]$/.test(event.key) ? seat?.hud()?.abilities[Number(event.key) - 1] : undefined;
-    if (seat && ability) this.use(seat, ability.id);
-    else if (event.key.toLowerCase() === 'k') {
+    if (this.controls.key(event, down) || !down || event.repeat || event.ctrlKey || event.metaKey || event.altKey || isTyping(event))
+      return;
+    if (event.key.toLowerCase() === 'k') {
       event.preventDefault();
       this.poking.set(true);
       this.pokeForm()?.nativeElement.querySelector('select')?.focus();
