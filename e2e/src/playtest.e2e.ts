@@ -71,7 +71,8 @@ describe('Playtest', () => {
     await screen.sees(`${seat('south')} [data-ability="sonarPing"]`, 'ready');
     await screen.page.keyboard.press('1');
     await screen.sees(`${seat('north')} [role="alert"]`, /Sonar ping is cooling down: ready in [67](\.\d)? s\./);
-    expect(await screen.page.$(`${seat('south')} [role="alert"]`)).toBeNull();
+    // It is north's: neither the other seat nor the truth repeats it as theirs.
+    for (const elsewhere of [seat('south'), '[aria-label="Truth"]']) expect(await screen.page.$(`${elsewhere} [role="alert"]`)).toBeNull();
   });
 
   it('tells south nothing of north’s oxygen, and says so', async () => {

@@ -101,13 +101,18 @@ export class RoomLink {
 
   /** What a player should still see of refusals and complaints: those of the last few seconds. */
   refusal(): string {
-    const copy = this.copy;
-    if (!copy) return this.state() === 'closed' ? (this.complaint()?.text ?? '') : '';
-    const since = this.tick() - SHOWN_SECONDS * copy.schema.tickRate;
     const refused = this.news().findLast((item) => item.refusal);
-    if (refused && refused.tick > since) return refused.text;
+    return refused && this.isRecent(refused.tick) ? refused.text : this.recentComplaint();
+  }
+
+  /** What the server lately complained of; that which closed the room stays. */
+  recentComplaint(): string {
     const complaint = this.complaint();
-    return complaint && (complaint.tick > since || this.state() === 'closed') ? complaint.text : '';
+    return complaint && (this.state() === 'closed' || this.isRecent(complaint.tick)) ? complaint.text : '';
+  }
+
+  private isRecent(tick: number): boolean {
+    return this.copy !== undefined && tick > this.tick() - SHOWN_SECONDS * this.copy.schema.tickRate;
   }
 
   private send(message: Parameters<typeof encodeMessage>[0]): void {
