@@ -5,9 +5,12 @@ import { arena } from './arena/index.js';
 import { attributes } from './attributes/index.js';
 import { curves } from './curves/index.js';
 import { effects } from './effects/index.js';
+import { flourishes } from './flourishes/index.js';
 import { movement } from './movement/index.js';
 import { pickups } from './pickups/index.js';
 import { seats } from './seats/index.js';
+import { sequences } from './sequences/index.js';
+import { situations } from './situations/index.js';
 import { statuses } from './statuses/index.js';
 import { teams } from './teams/index.js';
 
@@ -24,4 +27,7 @@ export const concepts = registerConcepts([
   movement,
   pickups,
   seats,
+  sequences,
+  flourishes,
+  situations,
 ] as never[]).concepts;

@@ -1,5 +1,5 @@
 import brinewick from '../../../../examples/brinewick.json' with { type: 'json' };
-import { abilityEvidence, attributeEvidence, compileRuleset, effectEvidence } from '../index.js';
+import { abilityEvidence, attributeEvidence, compileRuleset, effectEvidence, evidenceCsv, followEvidence } from '../index.js';
 import { pool, rulesetWith, stat } from '../testing/rulesets.js';
 
 const rules = compileRuleset(brinewick);
@@ -9,7 +9,7 @@ describe('Evidence', () => {
     const { series, spans, facts, actor } = attributeEvidence(rules, 'oxygen');
     const at = (seconds: number) => series[0].values[seconds * 20 - 1];
     expect(actor).toBe('Diver');
-    expect(spans).toEqual([{ from: 20, to: 34, label: 'In bell' }]);
+    expect(spans).toEqual([{ from: 20, to: 34, label: 'In bell', kind: 'status' }]);
     expect([at(10), at(19), at(30), at(44)].map((v) => Math.round(v))).toEqual([75, 62, 90, 75]);
     expect(facts).toContain({ label: 'Full, from empty, in bell', value: '6.45 s' });
     expect(facts).toContain({ label: 'Empty, from full', value: '60 s' });
@@ -43,10 +43,70 @@ describe('Evidence', () => {
 
 describe('Evidence of a pool that would stay full', () => {
   it('hurts it, so that its rest and refill are seen', () => {
-    const { series, pins, facts } = attributeEvidence(rules, 'suit');
+    const alone = compileRuleset({ ...brinewick, situations: [] });
+    const { series, pins, facts, situation } = attributeEvidence(alone, 'suit');
     const at = (seconds: number) => series[0].values[seconds * 20 - 1];
-    expect(pins).toEqual([{ t: 5, label: 'lose 50 at 5 s' }]);
+    expect(pins).toEqual([{ t: 5, label: 'lose 50 suit' }]);
+    expect(situation).toEqual({
+      authored: false,
+      seconds: 60,
+      pins: [{ at: '5s', action: { do: 'hurt', attribute: 'suit', amount: 50 } }],
+    });
     expect([at(4), at(6), at(8), at(12), at(30)]).toEqual([100, 50, 50, 66, 100]);
     expect(facts.find((f) => f.label === 'Full, from empty')!.value).toBe('28 s');
+  });
+});
+
+describe('Evidence of a situation', () => {
+  it('names what was lost over the top, under the bottom and by resistance', () => {
+    const { pins, facts, seconds } = attributeEvidence(rules, 'suit');
+    expect(seconds).toBe(40);
+    expect(pins.map((pin) => pin.lost)).toEqual([undefined, undefined, undefined, undefined, undefined, '90 over-heal lost']);
+    expect(facts).toContain({ label: 'Over-heal, lost', value: '90' });
+    expect(facts).toContain({ label: 'Kept off by its resistance', value: '20' });
+    const winded = effectEvidence(rules, 'winded');
+    expect(winded.pins[0].lost).toBe('2.92 overkill lost');
+  });
+
+  it('shows instances as they come and go in the world, with the reason', () => {
+    const bubble = effectEvidence(rules, 'bubble').spans.filter((span) => span.kind === 'effect');
+    expect(bubble).toEqual([{ from: 2, to: 6, label: 'Bubble', kind: 'effect', ended: 'used up' }]);
+    const eyes = effectEvidence(rules, 'keenEye').spans.map(({ from, to }) => [from, to]);
+    expect(eyes).toEqual([
+      [2, 9],
+      [4, 11],
+      [6, 13],
+    ]);
+    expect(effectEvidence(rules, 'warmth').spans.map(({ from, to }) => [from, to])).toEqual([[2, 18]]);
+  });
+
+  it('compares the three ways in which a pool follows its maximum', () => {
+    const moved = compileRuleset({
+      ...brinewick,
+      situations: [
+        {
+          id: 's',
+          label: 'S',
+          attribute: 'oxygen',
+          pins: [
+            { at: '2s', action: { do: 'set', attribute: 'oxygen', value: 45 } },
+            { at: '4s', action: { do: 'set', attribute: 'lungCapacity', value: 'lungCapacity * 2' } },
+          ],
+        },
+      ],
+    });
+    const { series } = followEvidence(moved, 'oxygen');
+    expect(series.map((s) => [s.id, Math.round(s.values[4 * 20 - 1])])).toEqual([
+      ['keep', 42],
+      ['share', 84],
+      ['along', 132],
+    ]);
+    expect(followEvidence(moved, 'finSpeed').series).toEqual([]);
+  });
+
+  it('can be taken away as a table', () => {
+    const [head, first] = evidenceCsv(attributeEvidence(rules, 'oxygen')).split('\r\n');
+    expect(head).toBe('seconds,oxygen');
+    expect(first).toBe('0.05,89.925');
   });
 });

@@ -9,8 +9,12 @@ export interface Parties {
   readonly owner: number;
   readonly source: number;
   readonly target: number;
+  /** Whom an event is about, where one is being answered. */
+  readonly subject?: number;
+  /** What the event that is being answered carries. */
+  readonly event?: Readonly<Record<string, number | string | boolean>>;
 }
-export type PartyName = Exclude<keyof Parties, 'owner'>;
+export type PartyName = 'source' | 'target' | 'subject';
 
 export const NOBODY: Parties = { owner: 0, source: 0, target: 0 };
 
@@ -49,6 +53,8 @@ export interface FormulaPlace {
   readonly yields: Yield;
   /** The parties that exist here besides the owner. */
   readonly parties: readonly PartyName[];
+  /** The amounts of an event that can be read here, as in `event.asked`. */
+  readonly event?: readonly string[];
 }
 
 /** An id that a formula speaks of, and where in its text. */
@@ -99,6 +105,7 @@ export function compileFormula(text: string, vocabulary: Vocabulary, place: Form
     const bare = node.kind === 'name' && node.party === null ? { bare: first } : {};
     return { text, run: onGrid, references: compiler.references, ...bare };
   }
+  if (!compiler.fixed) return { text, run: onGrid, references: [] };
   const constant = onGrid(undefined as unknown as World, NOBODY);
   return { text, run: () => constant, references: [], constant };
 }
@@ -110,6 +117,8 @@ interface Part {
 
 class Compiler {
   readonly references: FormulaReference[] = [];
+  /** Nothing that changes is read. */
+  fixed = true;
 
   constructor(
     private readonly vocabulary: Vocabulary,
@@ -162,10 +171,11 @@ class Compiler {
       throw new FormulaError(`There is no ${party} here: ${known}.`, at);
     }
     const name = party as PartyName;
-    return (p) => p[name];
+    return (p) => p[name] ?? 0;
   }
 
   private name(id: string, party: string | null, at: number): Part {
+    if (party === 'event') return this.carried(id, at);
     const who = this.party(party, at);
     for (const source of this.vocabulary.names) {
       const index = source.ids.indexOf(id);
@@ -176,6 +186,16 @@ class Compiler {
     }
     const known = this.vocabulary.names.flatMap((s) => s.ids);
     throw new FormulaError(`Nothing is called ${id} here.${didYouMean(id, known)}`, at);
+  }
+
+  /** An amount that the event carries; 0 where this one carries none. */
+  private carried(name: string, at: number): Part {
+    const known = this.place.event ?? [];
+    if (known.length === 0) throw new FormulaError('There is no event here whose amounts could be read.', at);
+    if (!known.includes(name))
+      throw new FormulaError(`The event carries no ${name}; it carries ${known.join(', ')}.${didYouMean(name, known)}`, at);
+    this.fixed = false;
+    return { run: (_, p) => Number(p.event?.[name] ?? 0), yields: 'amount' };
   }
 
   private unary(op: string, of: FormulaNode): Part {

@@ -103,8 +103,30 @@ function duplicateIds(raw: Record<string, unknown>): Problem[] {
       if (id !== '' && first < i)
         problems.push({ path: pointer([key, i, 'id']), message: `${id} is taken by entry ${first} of this chapter: ids are unique.` });
     });
+    problems.push(...formerIds(raw, key, ids));
   }
   return problems;
+}
+
+/** What was saved under a former id follows its entry: it can belong to one only. */
+function formerIds(raw: Record<string, unknown>, key: string, ids: readonly string[]): Problem[] {
+  const owners = new Map(ids.map((id, i) => [id, i]));
+  const list = Array.isArray(raw[key]) ? raw[key] : [];
+  return list.flatMap((entry: unknown, i) => {
+    const former = isObject(entry) && Array.isArray(entry['formerly']) ? entry['formerly'] : [];
+    return former.flatMap((old: unknown, k) => {
+      const owner = owners.get(String(old));
+      if (owner === undefined) owners.set(String(old), i);
+      return owner === undefined || typeof old !== 'string'
+        ? []
+        : [
+            {
+              path: pointer([key, i, 'formerly', k]),
+              message: `${old} is an id of entry ${owner} of this chapter, present or former: what was saved under it can follow one entry only.`,
+            },
+          ];
+    });
+  });
 }
 
 /** Checks every reference and every formula against the ids that the document has. */
@@ -177,13 +199,15 @@ function assemble(document: RulesetDocument): { rules: Rules; problems: readonly
   const chapters = new Map<string, Chapter>();
   for (const key of chapterKeys()) {
     const entries = document[key] as Chapter['entries'];
-    chapters.set(key, { entries, ids: entries.map((entry) => entry.id) });
+    const former = new Map(entries.flatMap((entry, i) => (entry.formerly ?? []).map((old) => [old, i] as const)));
+    chapters.set(key, { entries, ids: entries.map((entry) => entry.id), former });
   }
   const vocabulary = vocabularyOf((chapter) => chapters.get(chapter)?.ids ?? []);
   const context = new CompileContext(all, document, chapters, vocabulary);
   const compiled = new Map<string, unknown>();
   for (const concept of all.concepts) compiled.set(concept.id, concept.compile?.(context));
-  const draft = { registry: all, document, tickRate: document.tickRate, chapters, vocabulary, compiled };
+  const { pieces, amounts } = context;
+  const draft = { registry: all, document, tickRate: document.tickRate, chapters, vocabulary, compiled, pieces, amounts };
   if (context.problems.length > 0) return { rules: { ...draft, tables: [] }, problems: context.problems };
   const tables = all.concepts.flatMap((concept) => concept.tables?.(compiled.get(concept.id) as never, { ...draft, tables: [] }) ?? []);
   return { rules: { ...draft, tables }, problems: [] };

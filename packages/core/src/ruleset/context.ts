@@ -10,10 +10,11 @@ import {
 } from '../formula/index.js';
 import { toGrid } from '../math/grid.js';
 import { hashText } from '../world/hash.js';
+import type { GameEvent } from '../world/events.js';
 import type { World } from '../world/world.js';
-import { type AmountSource, toMilliseconds } from './fields.js';
+import { type AmountSource, isDuration, toMilliseconds } from './fields.js';
 import { pointer, type Path, type Problem } from './problem.js';
-import type { Registry, Then } from './registry.js';
+import type { Pattern, Registry, Then } from './registry.js';
 import type { Chapter, RulesetDocument } from './rules.js';
 
 /** A compiled amount. `constant` is set where it is always the same, `references` lists what a formula reads. */
@@ -26,13 +27,22 @@ export interface Amount {
 }
 
 export type CompiledThen = (world: World, parties: Parties) => void;
+const NO_MORE: CompiledThen = () => undefined;
+
+/** An event that is waited for. `matches` is asked of events of that name only. */
+export interface CompiledPattern {
+  readonly event: string;
+  readonly matches: (world: World, event: GameEvent, owner: number) => boolean;
+}
 
 const NOTHING: CompiledFormula = { text: '0', run: () => 0, references: [], constant: 0 };
 
 /** What a concept's `compile` is given: the checked document and the compilers of the building blocks. */
 export class CompileContext {
-  /** What formulas read, gathered by path, for who-uses-what. */
   readonly problems: Problem[] = [];
+  /** Pieces of lists that a world comes back to later, and amounts that it asks again, by {@link keep}'s numbers. */
+  readonly pieces = new Map<number, CompiledThen>();
+  readonly amounts = new Map<number, Amount>();
 
   constructor(
     readonly registry: Registry,
@@ -67,9 +77,9 @@ export class CompileContext {
     this.problems.push({ path: pointer(path), message });
   }
 
-  formula(text: string, yields: 'amount' | 'condition', parties: readonly PartyName[]): CompiledFormula {
+  formula(text: string, yields: 'amount' | 'condition', parties: readonly PartyName[], event: readonly string[] = []): CompiledFormula {
     try {
-      return compileFormula(text, this.vocabulary, { yields, parties });
+      return compileFormula(text, this.vocabulary, { yields, parties, event });
     } catch (error) {
       // Formulas have been checked where they stand; an incomplete document still gets its other problems listed.
       if (error instanceof FormulaError) return NOTHING;
@@ -77,12 +87,12 @@ export class CompileContext {
     }
   }
 
-  amount(source: AmountSource, path: Path, parties: readonly PartyName[] = []): Amount {
+  amount(source: AmountSource, path: Path, parties: readonly PartyName[] = [], event: readonly string[] = []): Amount {
     if (typeof source === 'number') {
       const constant = toGrid(source);
       return { run: () => constant, constant, references: [] };
     }
-    if (typeof source === 'string') return this.formula(source, 'amount', parties);
+    if (typeof source === 'string') return this.formula(source, 'amount', parties, event);
     const [least, most] = source.random;
     const purpose = this.purpose(path);
     const span = source.whole ? Math.floor(most) - Math.ceil(least) + 1 : most - least;
@@ -98,18 +108,57 @@ export class CompileContext {
   }
 
   /** Compiles a list of actions. They run in order, each for every actor its `to` selects (`self` when it says nothing). */
-  then(actions: Then, path: Path): CompiledThen {
-    const steps = actions.map((action, i) => {
-      const { do: name, to = 'self', ...args } = action;
-      const run = this.registry.actions.get(name)!.compile(args, this, [...path, i]);
-      const select = this.selector(to);
-      return (world: World, parties: Parties) => {
-        for (const actor of select(world, parties)) if (world.actors.rowOf(actor) >= 0) run(world, actor, parties);
-      };
-    });
+  then(actions: Then, path: Path, rest: CompiledThen = NO_MORE): CompiledThen {
+    // From the end: each is told what stands after it.
+    return actions.reduceRight<CompiledThen>((after, action, i) => this.step(action, [...path, i], after), rest);
+  }
+
+  private step({ do: name, to = 'self', ...args }: Then[number], path: Path, after: CompiledThen): CompiledThen {
+    const spec = this.registry.actions.get(name)!;
+    if (spec.steer) return spec.steer(args, this, path, after);
+    const run = spec.compile!(args, this, path);
+    const select = this.selector(to);
     return (world, parties) => {
-      for (const step of steps) step(world, parties);
+      for (const actor of select(world, parties)) if (world.actors.rowOf(actor) >= 0) run(world, actor, parties);
+      after(world, parties);
     };
+  }
+
+  /** Keeps a piece of a list under a number that means the same after a restart and after edits elsewhere. */
+  keep(path: Path, piece: CompiledThen): number {
+    const key = this.purpose(path);
+    this.pieces.set(key, piece);
+    return key;
+  }
+
+  /** Keeps an amount that is to be asked again while the world runs. */
+  keepAmount(path: Path, amount: Amount): number {
+    const key = this.purpose(path);
+    this.amounts.set(key, amount);
+    return key;
+  }
+
+  /** An event to wait for, with what has to be true of it, for a listener that is one of its parties. */
+  pattern(source: Pattern): CompiledPattern {
+    const { on, who = 'subject', where, ...fields } = source;
+    const wanted = Object.entries(fields).filter(([, value]) => value !== undefined);
+    const { carries } = this.registry.events.get(on) ?? {};
+    const test =
+      where === undefined ? undefined : this.formula(where, 'condition', ['source', 'target', 'subject'], carries?.amounts ?? []).run;
+    return {
+      event: on,
+      matches: (world, event, owner) => {
+        if (who !== 'anyone' && event[who] !== owner) return false;
+        for (const [field, value] of wanted) if (event.data[field] !== value) return false;
+        const { subject, source: by, target, data } = event;
+        return !test || test(world, { owner, subject, source: by, target, event: data }) !== 0;
+      },
+    };
+  }
+
+  /** A time such as "8s", or a formula that yields seconds, as an amount of seconds. */
+  seconds(source: AmountSource, path: Path, parties: readonly PartyName[] = []): Amount {
+    return this.amount(isDuration(source) ? toMilliseconds(source) / 1000 : source, path, parties);
   }
 
   private selector(to: unknown): (world: World, parties: Parties) => readonly number[] {
@@ -121,9 +170,11 @@ export class CompileContext {
   }
 
   /** What a roll is for: its place, with entries by id, so that reordering entries changes nobody's luck. */
-  private purpose(path: Path): number {
+  purpose(path: Path): number {
     const [chapter, position, ...rest] = path;
-    const id = typeof position === 'number' ? this.chapters.get(String(chapter))?.ids[position] : position;
+    const entry = typeof position === 'number' ? this.chapters.get(String(chapter))?.entries[position] : undefined;
+    // By the first id it ever had: a renamed entry keeps its luck, and what waits in it goes on.
+    const id = entry ? (entry.formerly?.[0] ?? entry.id) : position;
     return hashText([chapter, id, ...rest].join('/'));
   }
 }

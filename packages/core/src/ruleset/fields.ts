@@ -30,7 +30,13 @@ export const label = () =>
     .regex(/^[^\p{Cc}\p{Cs}]*$/u, 'A label has no control characters.');
 
 /** What every entry of every chapter has. */
-export const entryFields = () => ({ id: id(), label: label(), note: z.string().max(2000).optional() });
+export const entryFields = () => ({
+  id: id(),
+  label: label(),
+  note: z.string().max(2000).optional(),
+  /** Ids that it had before, newest last: what was saved under them follows. */
+  formerly: z.array(id()).max(50).optional(),
+});
 
 /** The id of an entry of `chapter`. That it exists is checked after the shape. */
 export const reference = (chapter: string) => z.string('An id is expected.').max(48).register(marks, { kind: 'reference', chapter });
@@ -58,8 +64,8 @@ export const finite = () =>
     .min(-LARGEST_AMOUNT, `Numbers go from -${LARGEST_AMOUNT} to ${LARGEST_AMOUNT}.`)
     .max(LARGEST_AMOUNT, `Numbers go from -${LARGEST_AMOUNT} to ${LARGEST_AMOUNT}.`);
 
-const formulaText = (yields: 'amount' | 'condition', parties: readonly PartyName[]) =>
-  z.string().min(1).max(500).register(marks, { kind: 'formula', place: { yields, parties } });
+const formulaText = (yields: 'amount' | 'condition', parties: readonly PartyName[], event: readonly string[] = []) =>
+  z.string().min(1).max(500).register(marks, { kind: 'formula', place: { yields, parties, event } });
 
 /** An amount that is drawn anew each time it is asked for. */
 export interface RandomAmount {
@@ -71,11 +77,11 @@ export type AmountSource = number | string | RandomAmount;
 const AMOUNT_EXPECTED = 'A number, a formula or { "random": [least, most] } is expected.';
 
 /** A number, a formula, or a random number between two. */
-export const amount = (parties: readonly PartyName[] = []) =>
+export const amount = (parties: readonly PartyName[] = [], event: readonly string[] = []) =>
   z.union(
     [
       finite(),
-      formulaText('amount', parties),
+      formulaText('amount', parties, event),
       z
         .strictObject({ random: z.tuple([finite(), finite()]), whole: z.boolean().optional() })
         .refine((r) => r.random[0] <= r.random[1], 'The least comes first: it is above the most.'),
@@ -87,8 +93,25 @@ export const amount = (parties: readonly PartyName[] = []) =>
 export const steadyAmount = (parties: readonly PartyName[] = []) =>
   z.union([finite(), formulaText('amount', parties)], 'A number or a formula is expected.');
 
+/** What a value begins with: an amount, `full` for its maximum, or a share of that. */
+export const start = () =>
+  z.union(
+    [
+      z.literal('full'),
+      z.strictObject({ share: z.number().min(0, 'A share is 0 to 1.').max(1, 'A share is 0 to 1.') }),
+      ...amount().def.options,
+    ],
+    'A number, a formula, "full", { "share": 0 to 1 } or { "random": [least, most] } is expected.',
+  );
+export type StartSource = AmountSource | { readonly share: number };
+
 /** A formula that yields yes or no. */
-export const condition = (parties: readonly PartyName[] = []) => formulaText('condition', parties);
+export const condition = (parties: readonly PartyName[] = [], event: readonly string[] = []) => formulaText('condition', parties, event);
+
+/** A time such as "8s", or a number or formula that yields seconds. */
+export const timeAmount = (parties: readonly PartyName[] = []) =>
+  z.union([duration(), finite(), formulaText('amount', parties)], 'A time such as "8s", or a formula that yields seconds, is expected.');
+export const isDuration = (text: unknown): text is string => typeof text === 'string' && DURATION.test(text);
 
 export const visibility = () => z.enum(['owner', 'team', 'everyone', 'server'], 'One of owner, team, everyone, server is expected.');
 

@@ -6,6 +6,22 @@ export interface Problem {
   readonly at?: number;
 }
 
+/** Something about a sound ruleset that its author will hardly have meant. */
+export interface Finding {
+  /** Says what kind of finding it is: stable, for filters and tests. */
+  readonly kind: string;
+  /** JSON Pointer into the document as it was read. */
+  readonly path: string;
+  /** What is the matter, why it matters, and what to do. */
+  readonly message: string;
+  /** A way to mend it, as JSON Patch (RFC 6902). */
+  readonly fix?: { readonly label: string; readonly patch: readonly PatchOperation[] };
+}
+
+/** An operation of a JSON Patch (RFC 6902), as far as this product writes them. */
+export type PatchOperation =
+  { readonly op: 'add' | 'replace'; readonly path: string; readonly value: unknown } | { readonly op: 'remove'; readonly path: string };
+
 /** A place in a document: property names and list positions, from the root. */
 export type Path = readonly (string | number)[];
 

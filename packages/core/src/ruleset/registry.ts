@@ -3,7 +3,7 @@ import type { ActionSpec, AnyConcept, CommandSpec, InputSpec, Lifecycle, Phase, 
 import { PHASES } from '../world/concept.js';
 import type { EventSpec, GameEvent } from '../world/events.js';
 import type { World } from '../world/world.js';
-import { label } from './fields.js';
+import { condition, label, reference } from './fields.js';
 import { didYouMean } from './suggest.js';
 
 export const FORMAT = 'eager-ember/ruleset';
@@ -23,12 +23,15 @@ export class Registry {
   readonly inputs = new Map<string, InputSpec>();
   readonly commands = new Map<string, CommandSpec>();
   readonly listeners = new Map<string, ((world: World, event: GameEvent) => void)[]>();
+  /** Those that see events the moment they are announced. */
+  readonly witnesses: ((world: World, event: GameEvent) => void)[] = [];
   readonly systems: Record<Phase, ((world: World) => void)[]>;
   /** Timer handlers; a timer stores its handler's place in this list, which is sorted by name. */
   readonly timers: readonly { readonly name: string; readonly run: (world: World, actor: number, a: number) => void }[];
   readonly document: z.ZodType;
   readonly action: z.ZodType<Action>;
   readonly party: z.ZodType;
+  readonly pattern: z.ZodType<Pattern>;
 
   constructor(readonly concepts: readonly AnyConcept[]) {
     this.systems = Object.fromEntries(PHASES.map((phase) => [phase, []])) as never;
@@ -42,12 +45,14 @@ export class Registry {
       join(this.commands, concept.commands, 'command');
       for (const [name, run] of Object.entries(concept.listeners ?? {}))
         this.listeners.set(name, [...(this.listeners.get(name) ?? []), run]);
+      if (concept.witness) this.witnesses.push(concept.witness);
       for (const phase of PHASES) if (concept.systems?.[phase]) this.systems[phase].push(concept.systems[phase]);
       for (const [name, run] of Object.entries(concept.timers ?? {})) timers.push({ name: `${concept.id}.${name}`, run });
     }
     this.timers = timers.sort((a, b) => (a.name < b.name ? -1 : 1));
     this.party = this.partySchema();
     this.action = this.actionSchema();
+    this.pattern = this.patternSchema();
     this.document = this.documentSchema();
   }
 
@@ -71,7 +76,7 @@ export class Registry {
 
   private actionSchema(): z.ZodType<Action> {
     const options = [...this.actions].map(([name, spec]) =>
-      z.strictObject({ do: z.literal(name), to: this.party.optional(), ...spec.args }),
+      z.strictObject({ do: z.literal(name), ...(spec.steer ? {} : { to: this.party.optional() }), ...spec.args }),
     );
     const names = [...this.actions.keys()];
     return z.discriminatedUnion('do', options as never, {
@@ -81,6 +86,33 @@ export class Registry {
         return `No action is called ${wrong}.${didYouMean(wrong, names)}`;
       },
     }) as unknown as z.ZodType<Action>;
+  }
+
+  /** What of an event a pattern can ask for: entries by id, words, and amounts in its condition. */
+  private patternSchema(): z.ZodType<Pattern> {
+    const options = [...this.events].flatMap(([name, { carries }]) => {
+      if (!carries) return [];
+      const fields = Object.entries(carries.entries ?? {}).map(([field, chapter]) => [field, reference(chapter).optional()] as const);
+      const words = Object.entries(carries.words ?? {}).map(
+        ([field, list]) => [field, z.enum(list as [string], `One of ${list.join(', ')} is expected.`).optional()] as const,
+      );
+      return [
+        z.strictObject({
+          on: z.literal(name),
+          ...Object.fromEntries<z.ZodType>([...fields, ...words]),
+          who: z.enum(PATTERN_PARTIES, `One of ${PATTERN_PARTIES.join(', ')} is expected.`).optional(),
+          where: condition(['source', 'target', 'subject'], carries.amounts ?? []).optional(),
+        }),
+      ];
+    });
+    const names = options.map((option) => String([...option.shape.on.values][0]));
+    return z.discriminatedUnion('on', options as never, {
+      error: (issue) => {
+        const wrong = (issue.input as { on?: unknown } | undefined)?.on;
+        if (typeof wrong !== 'string') return `An event is expected: { "on": one of ${names.join(', ')} }.`;
+        return `No event is called ${wrong}.${didYouMean(wrong, names)}`;
+      },
+    }) as unknown as z.ZodType<Pattern>;
   }
 
   private documentSchema(): z.ZodType {
@@ -134,3 +166,17 @@ export function registry(): Registry {
 /** A list of actions, run in order: the "then" of every concept. */
 export const actionList = () => z.array(z.lazy(() => registry().action)).max(50, 'At most 50 actions follow from one thing.');
 export type Then = readonly Action[];
+
+/** Which party of an event its listener has to be. */
+export const PATTERN_PARTIES = ['subject', 'source', 'target', 'anyone'] as const;
+
+/** An event, and what has to be true of it. */
+export type Pattern = {
+  readonly on: string;
+  /** The party that the listener has to be; its subject where nothing is said. */
+  readonly who?: (typeof PATTERN_PARTIES)[number];
+  readonly where?: string;
+} & Readonly<Record<string, unknown>>;
+
+/** Where something waits for an event. */
+export const pattern = () => z.lazy(() => registry().pattern);

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { compileFormula, FormulaError } from '../formula/index.js';
+import { placedActions } from './actions.js';
 import { pointer, type Problem } from './problem.js';
 import { registry, type Then } from './registry.js';
 import type { Rules } from './rules.js';
@@ -23,6 +24,9 @@ export function checkAction(rules: Rules, value: unknown): Checked<Then[number]>
   const parsed = schema.safeParse(value);
   if (!parsed.success) return { problems: failed(parsed.error) };
   const problems: Problem[] = [];
+  // What waits is kept in the rules, and an action from outside stands in none.
+  const waits = placedActions([parsed.data], []).find(({ action }) => action.do === 'wait');
+  if (waits) problems.push({ path: pointer(waits.path.slice(1)), message: 'What is done from outside happens at once: it can’t wait.' });
   walk(schema, parsed.data, [], (mark, text, path) => {
     if (mark.kind === 'reference') {
       const known = rules.chapters.get(mark.chapter)?.ids ?? [];

@@ -1,11 +1,14 @@
 import type { TableSpec } from '../world/table.js';
 import type { Vocabulary } from '../formula/index.js';
+import type { Amount, CompiledThen } from './context.js';
 import type { Registry } from './registry.js';
 
 /** The entries of a chapter, by position and by id. */
 export interface Chapter {
   readonly ids: readonly string[];
-  readonly entries: readonly { readonly id: string; readonly label: string }[];
+  /** Positions by ids that entries had before. */
+  readonly former: ReadonlyMap<string, number>;
+  readonly entries: readonly { readonly id: string; readonly label: string; readonly formerly?: readonly string[] }[];
 }
 
 /** The document with its defaults filled in. */
@@ -25,11 +28,26 @@ export interface Rules {
   readonly chapters: ReadonlyMap<string, Chapter>;
   readonly vocabulary: Vocabulary;
   readonly compiled: ReadonlyMap<string, unknown>;
+  /** Pieces of lists that worlds come back to after a wait, and amounts that they ask again and again. */
+  readonly pieces: ReadonlyMap<number, CompiledThen>;
+  readonly amounts: ReadonlyMap<number, Amount>;
   readonly tables: readonly TableSpec[];
 }
 
 export function idOf(rules: Rules, chapter: string, index: number): string {
   return rules.chapters.get(chapter)?.ids[index] ?? '';
+}
+
+/** The position of an entry by its id, or by one that it had before; -1 where there is none. */
+export function positionOf(rules: Rules, chapter: string, id: string): number {
+  const known = rules.chapters.get(chapter);
+  const position = known?.ids.indexOf(id) ?? -1;
+  return position >= 0 ? position : (known?.former.get(id) ?? -1);
+}
+
+/** By the position that each entry had: the one it has now, -1 where it has gone. */
+export function movedPositions(before: Rules, after: Rules, chapter: string): readonly number[] {
+  return (before.chapters.get(chapter)?.ids ?? []).map((id) => positionOf(after, chapter, id));
 }
 
 export function labelOf(rules: Rules, chapter: string, id: string): string {

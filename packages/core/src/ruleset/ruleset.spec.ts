@@ -163,7 +163,12 @@ describe('A ruleset', () => {
 
   it('knows where an entry is spoken of, in references and in formulas', () => {
     const uses = usesOf(compileRuleset(brinewick), 'attributes', 'lungCapacity');
-    expect(uses.map((use) => use.path)).toEqual(['/actors/0/attributes/1/attribute', '/attributes/0/max', '/pickups/2/who']);
+    expect(uses.map((use) => use.path)).toEqual([
+      '/actors/0/attributes/1/attribute',
+      '/attributes/0/max',
+      '/attributes/0/thresholds/0/to',
+      '/pickups/2/who',
+    ]);
     expect(uses[1].id).toBe('oxygen');
   });
 });

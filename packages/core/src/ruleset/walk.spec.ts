@@ -39,7 +39,7 @@ describe('A walk through a document', () => {
 describe('Uses', () => {
   const rules = compileRuleset(brinewick);
   it('of statuses and effects are found in formulas and actions', () => {
-    expect(usesOf(rules, 'statuses', 'inBell').map((use) => use.id)).toEqual(['oxygen']);
+    expect(usesOf(rules, 'statuses', 'inBell').map((use) => use.id)).toEqual(['oxygen', 'outOfAir', 'outOfAir']);
     expect(usesOf(rules, 'effects', 'slipstream').map((use) => use.id)).toEqual(['slipstreamPod']);
     expect(
       usesOf(rules, 'pickups', 'copperToken').every((use) => use.id === undefined && use.path.startsWith('/arena/placed/')),

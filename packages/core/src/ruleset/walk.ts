@@ -14,11 +14,18 @@ interface Definition {
   readonly valueType?: z.ZodType;
   readonly in?: z.ZodType;
   readonly getter?: () => z.ZodType;
+  readonly discriminator?: string;
 }
 
 const isObject = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null && !Array.isArray(value);
 
 const definition = (schema: z.ZodType) => (schema as unknown as { _zod: { def: Definition } })._zod.def;
+
+/** Whether an option of a discriminated union is the one that a value names. Nested lists would be parsed again and again otherwise. */
+function names(option: z.ZodType, key: string, value: unknown): boolean {
+  const { values } = (definition(option).shape![key] as unknown as { _zod: { values: ReadonlySet<unknown> } })._zod;
+  return isObject(value) && values.has(value[key]);
+}
 
 /**
  * Visits every marked value of a document, in the order of the schema. What has another
@@ -64,7 +71,9 @@ export function walk(
       }
       return;
     case 'union': {
-      const option = def.options!.find((candidate) => candidate.safeParse(value).success);
+      const option = def.options!.find((candidate) =>
+        def.discriminator === undefined ? candidate.safeParse(value).success : names(candidate, def.discriminator, value),
+      );
       if (option) walk(option, value, path, visit);
       return;
     }

@@ -26,7 +26,8 @@ export function commandsOf(script: Script, tickRate: number): ReadonlyMap<number
   for (const { id, team, actor } of script.seats)
     put(1, { kind: 'join', args: { seat: id, ...(team && { team }), ...(actor && { actor }) } });
   for (const { at, seat, ...input } of script.inputs) put(tickAt(at, tickRate), { kind: 'input', args: { seat, input } });
-  for (const { at, seat, ...action } of script.pokes) put(tickAt(at, tickRate), { kind: 'poke', args: { ...(seat && { seat }), action } });
+  for (const { at, seat, from, ...action } of script.pokes)
+    put(tickAt(at, tickRate), { kind: 'poke', args: { ...(seat && { seat }), ...(from && { from }), action } });
   return byTick;
 }
 

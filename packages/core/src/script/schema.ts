@@ -21,7 +21,7 @@ export const scriptSchema = z.strictObject(
       .max(100000)
       .default([]),
     pokes: z
-      .array(z.looseObject({ at: moment, seat: z.string().optional(), do: z.string() }))
+      .array(z.looseObject({ at: moment, seat: z.string().optional(), from: z.string().optional(), do: z.string() }))
       .max(100000)
       .default([]),
   },
@@ -64,8 +64,9 @@ export function checkScript(rules: Rules, value: unknown): { readonly script?: S
     const found = value && rules.registry.inputs.get(value.do)?.check?.(rules, value);
     if (found) say(['inputs', i, found.argument], found.message);
   });
-  script.pokes.forEach(({ at: _, seat, ...action }, i) => {
+  script.pokes.forEach(({ at: _, seat, from, ...action }, i) => {
     known(['pokes', i, 'seat'], seat, seatIds, 'seat');
+    known(['pokes', i, 'from'], from, seatIds, 'seat');
     for (const problem of checkAction(rules, action).problems) problems.push({ ...problem, path: `/pokes/${i}${problem.path}` });
   });
   return problems.length > 0 ? { problems } : { script, problems: [] };

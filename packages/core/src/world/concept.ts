@@ -1,6 +1,7 @@
 import type { z } from 'zod';
 import type { EntryFunction, NameSource, Parties } from '../formula/index.js';
-import type { CompileContext } from '../ruleset/context.js';
+import type { CompileContext, CompiledThen } from '../ruleset/context.js';
+import type { Finding } from '../ruleset/problem.js';
 import type { Rules } from '../ruleset/rules.js';
 import type { EventSpec, GameEvent } from './events.js';
 import type { TableSpec } from './table.js';
@@ -15,7 +16,7 @@ export type SectionSpec =
   | { readonly kind: 'chapter'; readonly title: string; readonly entry: z.ZodType }
   | { readonly kind: 'value'; readonly title: string; readonly schema: z.ZodType };
 
-/** Something a list of actions can do, to one actor at a time. */
+/** Something a list of actions can do: to one actor at a time, or to the list itself. */
 export interface ActionSpec {
   readonly label: string;
   /** How a spec says it, with `{argument}` where one stands and `{to}` for whom it is for. */
@@ -23,11 +24,18 @@ export interface ActionSpec {
   /** Its arguments beside `do` and `to`. */
   readonly args: Readonly<Record<string, z.ZodType>>;
   /** Resolves ids and formulas once, when the ruleset is compiled. `actor` is a live handle. */
-  readonly compile: (
+  readonly compile?: (
     args: Readonly<Record<string, unknown>>,
     context: CompileContext,
     path: readonly (string | number)[],
   ) => (world: World, actor: number, parties: Parties) => void;
+  /** Instead of `compile`: for one that steers the list, and is given what stands after it to run when it sees fit. */
+  readonly steer?: (
+    args: Readonly<Record<string, unknown>>,
+    context: CompileContext,
+    path: readonly (string | number)[],
+    rest: CompiledThen,
+  ) => CompiledThen;
 }
 
 /** A way to say whom an action is for, besides `self`, `source` and `target`. */
@@ -40,8 +48,8 @@ export interface SelectorSpec {
 /** What a player may ask for. Refuses by announcing a refusal, never by throwing. */
 export interface InputSpec {
   readonly args: Readonly<Record<string, z.ZodType>>;
-  /** Entered in the trace as the cause of what follows; not for what is sent many times a second. */
-  readonly traced: boolean;
+  /** Whether it is entered in the trace as the cause of what follows; not for what is sent many times a second. */
+  readonly traced: boolean | ((world: World, actor: number, args: Readonly<Record<string, unknown>>) => boolean);
   /** What is wrong with the arguments under these rules, beyond their shape; for scripts, which can be told before they run. */
   readonly check?: (
     rules: Rules,
@@ -87,6 +95,13 @@ export interface ConceptDeclaration<C, R> {
   readonly lifecycle?: Lifecycle;
   readonly systems?: Partial<Readonly<Record<Phase, (world: World) => void>>>;
   readonly listeners?: Readonly<Record<string, (world: World, event: GameEvent) => void>>;
+  /**
+   * Sees every event the moment it is announced, before anything else happens: for what an event uses up. Everything else
+   * listens, and hears of it in the reactions phase.
+   */
+  readonly witness?: (world: World, event: GameEvent) => void;
+  /** What can be wrong with its entries although they are sound. */
+  readonly findings?: (compiled: C, rules: Rules) => readonly Finding[];
   readonly timers?: Readonly<Record<string, (world: World, actor: number, a: number) => void>>;
   /** What a seat's display may know of the rules: nothing that only the server sees. */
   readonly display?: (compiled: C, rules: Rules) => unknown;

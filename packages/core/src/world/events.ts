@@ -39,6 +39,12 @@ export interface Speaker {
 
 export interface EventSpec {
   readonly label: string;
+  /** What patterns can ask of it: fields that hold entries (with their chapter), words, and amounts. An event without is waited for by none. */
+  readonly carries?: {
+    readonly entries?: Readonly<Record<string, string>>;
+    readonly words?: Readonly<Record<string, readonly string[]>>;
+    readonly amounts?: readonly string[];
+  };
   /** Which seats are told, counted from the subject. May depend on what the event speaks of. */
   readonly see: Visibility | ((data: EventData, seeEntry: (chapter: string, id: string) => Visibility) => Visibility);
   /** Told to seats as an announcement on the reliable lane, not only to the trace. */

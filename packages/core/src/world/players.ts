@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { idOf } from '../ruleset/rules.js';
+import { idOf, positionOf } from '../ruleset/rules.js';
 import type { ColumnSpec, Table } from './table.js';
 import { ACTORS, type World } from './world.js';
 
@@ -36,10 +36,13 @@ export function savePlayer(world: World, row: number): SavedPlayer {
 /** Gives an actor what was kept of its player. What the rules no longer know is passed over. */
 export function loadPlayer(world: World, row: number, saved: SavedPlayer): void {
   for (const { name, column } of savedCells(world, row)) {
-    const value = saved[name]?.[column.spec.name];
+    const cells = saved[name] ?? {};
+    const value = [column.spec.name, ...[...(column.spec.formerly ?? [])].reverse()]
+      .map((key) => cells[key])
+      .find((cell) => cell !== undefined);
     if (value === undefined) continue;
     if (column.spec.kind === 'entry') {
-      const index = world.rules.chapters.get(column.spec.chapter!)?.ids.indexOf(String(value)) ?? -1;
+      const index = positionOf(world.rules, column.spec.chapter!, String(value));
       if (index >= 0) column.data[row] = index;
     } else if (typeof value === 'number') column.data[row] = value;
   }

@@ -27,6 +27,8 @@ export interface ColumnSpec {
   readonly chapter?: string;
   /** Whether an `entry` may be none; where it may not, a row goes when its entry does. */
   readonly optional?: boolean;
+  /** Names that it had before, where its entry was renamed: what is saved under them is its own. */
+  readonly formerly?: readonly string[];
   /** Kept per player between sessions. */
   readonly saved?: boolean;
   /** Rows that have this value at all; where false it is neither shown nor saved. */

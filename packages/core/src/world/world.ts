@@ -170,12 +170,42 @@ export class World {
    * The cause is the event being answered, or the input being run, when this is called.
    */
   emit(name: string, parties: EventParties, data: EventData = {}): void {
+    if (!this.mayFollow(name, parties)) return;
     const depth = this.current ? this.current.depth + 1 : 0;
-    if (depth > DEEPEST_CAUSE || this.log.length >= MOST_EVENTS) {
-      if (this.header[CUT]++ === 0) this.record('loopCut', parties, { event: name }, 0);
-      return;
-    }
-    this.queue.push(this.record(name, parties, data, depth));
+    const event = this.record(name, parties, data, depth);
+    this.queue.push(event);
+    const { witnesses } = this.rules.registry;
+    for (let i = 0; i < witnesses.length; i++) this.because(event, () => witnesses[i](this, event));
+  }
+
+  /**
+   * Whether something may still follow from what is being done. Where it may not, the loop is cut: that is recorded once a
+   * tick, and whoever asked leaves it at that.
+   */
+  mayFollow(name: string, parties: EventParties): boolean {
+    const depth = this.current ? this.current.depth + 1 : 0;
+    if (depth <= DEEPEST_CAUSE && this.log.length < MOST_EVENTS) return true;
+    if (this.header[CUT]++ === 0) this.record('loopCut', parties, { event: name }, 0);
+    return false;
+  }
+
+  /** The serial of the event or input that is being answered; 0 where none is. */
+  get cause(): number {
+    return this.current?.serial ?? 0;
+  }
+
+  /** Runs `work` as following from an event of an earlier tick. What is being answered already stays the cause. */
+  since(serial: number, work: () => void): void {
+    if (serial === 0 || this.current) return work();
+    this.current = { serial, tick: this.tick, name: '', cause: 0, depth: 0, subject: 0, source: 0, target: 0, who: '', by: '', data: {} };
+    work();
+    this.current = undefined;
+  }
+
+  /** Announces something and runs what follows from it; where the loop is cut, neither. */
+  follow(name: string, parties: EventParties, data: EventData, work: () => void): void {
+    const event = this.announce(name, parties, data);
+    if (event) this.because(event, work);
   }
 
   private record(name: string, parties: EventParties, data: EventData, depth: number): GameEvent {

@@ -20,11 +20,19 @@ function refusal(event: GameEvent, speak: Speaker): string {
 const events: Readonly<Record<string, EventSpec>> = {
   abilityUsed: {
     label: 'an ability is used',
+    carries: { entries: { ability: 'abilities' } },
     see: 'everyone',
     announced: true,
     sentence: (e, speak) => `${e.who} uses ${speak.label('abilities', String(e.data['ability'])).toLowerCase()}`,
   },
-  abilityRefused: { label: 'an ability is refused', see: 'owner', announced: true, refusal: true, sentence: refusal },
+  abilityRefused: {
+    label: 'an ability is refused',
+    carries: { entries: { ability: 'abilities' } },
+    see: 'owner',
+    announced: true,
+    refusal: true,
+    sentence: refusal,
+  },
 };
 
 /** Abilities: what a player does on purpose, for a cost, with a cooldown. */

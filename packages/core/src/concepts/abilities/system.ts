@@ -103,9 +103,8 @@ export function useAbility(world: World, actor: number, id: string): void {
   const cooldown = Math.max(0, Math.ceil(ability.cooldown.run(world, parties) * world.rules.tickRate - 1e-9));
   ready[at] = world.tick + cooldown;
   table.column('cooldown').data[at] = cooldown;
-  const used = world.announce('abilityUsed', { subject: actor, source: actor }, { ability: id });
-  world.because(used, () => {
-    ability.costs.forEach((cost, i) => changeAttribute(world, actor, cost.attribute, -prices[i], actor));
+  world.follow('abilityUsed', { subject: actor, source: actor }, { ability: id }, () => {
+    ability.costs.forEach((cost, i) => changeAttribute(world, actor, cost.attribute, -prices[i], actor, 'cost'));
     ability.then(world, parties);
   });
 }

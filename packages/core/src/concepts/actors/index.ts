@@ -23,8 +23,12 @@ export const actors = defineConcept<readonly ActorEntry[], Actors>({
       names.forEach((name, k) => {
         if (names.indexOf(name) < k) context.problem(['actors', i, 'attributes', k], `${type.label} has ${name} already.`);
       });
-      if (type.speed !== undefined && !names.includes(type.speed))
-        context.problem(['actors', i, 'speed'], `${type.label} does not have ${type.speed}: add it to its attributes.`);
+      for (const [field, id] of [
+        ['speed', type.speed],
+        ['radius', type.radius],
+      ] as const)
+        if (typeof id === 'string' && !names.includes(id))
+          context.problem(['actors', i, field], `${type.label} does not have ${id}: add it to its attributes.`);
     });
     return types;
   },

@@ -1,17 +1,17 @@
 import { z } from 'zod';
-import { entryFields, finite, reference, steadyAmount } from '../../ruleset/fields.js';
+import { entryFields, finite, reference, start } from '../../ruleset/fields.js';
 
 export const KINDS = ['player', 'foe', 'character', 'prop'] as const;
 
 export const schema = z.strictObject({
   ...entryFields(),
   kind: z.enum(KINDS, `One of ${KINDS.join(', ')} is expected.`),
-  /** Body radius in arena units. */
-  radius: finite().min(1, 'A body has a radius of 1 to 200.').max(200, 'A body has a radius of 1 to 200.').default(12),
+  /** Body radius in arena units, or the attribute that says it. */
+  radius: z.union([finite().min(1).max(200), reference('attributes')], 'A body has a radius of 1 to 200, or of an attribute.').default(12),
   /** The attribute that says how far it moves a second. */
   speed: reference('attributes').optional(),
   attributes: z
-    .array(z.strictObject({ attribute: reference('attributes'), start: steadyAmount().optional() }))
+    .array(z.strictObject({ attribute: reference('attributes'), start: start().optional() }))
     .max(200)
     .default([]),
   abilities: z.array(reference('abilities')).max(20, 'An actor has at most 20 abilities.').default([]),

@@ -49,8 +49,8 @@ describe('A pool', () => {
     trial.poke({ do: 'hurt', attribute: 'suit', amount: 120 });
     expect(trial.value('suit')).toBe(0);
     expect(trial.named('attributeChanged').map((e) => e.data)).toEqual([
-      { attribute: 'suit', from: 90, to: 100, asked: 30, given: 10, lost: 20 },
-      { attribute: 'suit', from: 100, to: 0, asked: -120, given: -100, lost: -20 },
+      { attribute: 'suit', from: 90, to: 100, asked: 30, given: 10, lost: 20, how: 'heal' },
+      { attribute: 'suit', from: 100, to: 0, asked: -120, given: -100, lost: -20, how: 'hurt' },
     ]);
   });
 

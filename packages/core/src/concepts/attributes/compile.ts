@@ -1,11 +1,44 @@
-import type { Amount, CompileContext } from '../../ruleset/context.js';
+import type { FormulaFunction } from '../../formula/index.js';
+import type { Amount, CompileContext, CompiledThen } from '../../ruleset/context.js';
+import type { StartSource } from '../../ruleset/fields.js';
 import type { Visibility } from '../../world/table.js';
 import type { ActorEntry } from '../actors/index.js';
+import { checkNumbers } from './numbers.js';
 import type { AttributeEntry } from './schema.js';
 
-/** An attribute as worlds run it. Times are ticks, the rate is per application. */
+/** What an attribute begins with: an amount, or a share of its maximum. */
+export interface Start {
+  readonly amount?: Amount;
+  readonly share?: number;
+}
+
+export interface Refill {
+  /** Per second. */
+  readonly rate: Amount;
+  /** Ticks between two applications. */
+  readonly every: number;
+  /** Seconds that one application stands for. */
+  readonly seconds: number;
+  /** Ticks of rest after a loss. */
+  readonly pause: number;
+  readonly while: FormulaFunction | undefined;
+}
+
+/** A range with what follows on either side of its edge. */
+export interface Threshold {
+  readonly id: string;
+  readonly end: 'empty' | 'full' | undefined;
+  readonly from: Amount | undefined;
+  readonly to: Amount | undefined;
+  readonly margin: Amount | undefined;
+  readonly enter: CompiledThen;
+  readonly leave: CompiledThen;
+}
+
+/** An attribute as worlds run it. Times are ticks. */
 export interface Attribute {
   readonly id: string;
+  readonly formerly: readonly string[];
   readonly kind: AttributeEntry['kind'];
   readonly whole: boolean;
   readonly see: Visibility;
@@ -13,12 +46,14 @@ export interface Attribute {
   readonly saved: boolean;
   readonly min: Amount;
   readonly max: Amount | undefined;
-  readonly refill: { readonly rate: Amount; readonly every: number; readonly seconds: number; readonly pause: number } | undefined;
-  /** What its author says of its start, whoever carries it. */
-  readonly own: Amount | undefined;
-  /** By actor type: whether it has the attribute, and its start; undefined starts full. */
+  readonly follow: AttributeEntry['follow'];
+  readonly refill: Refill | undefined;
+  /** How much of what hurts it gets through. */
+  readonly taken: Amount | undefined;
+  readonly thresholds: readonly Threshold[];
+  /** By actor type: whether it has the attribute, and its start. */
   readonly present: readonly boolean[];
-  readonly starts: readonly (Amount | undefined)[];
+  readonly starts: readonly Start[];
   /** Its bounds read something that changes without a modifier being applied: a pool, a counter, a status. */
   readonly restless: boolean;
 }
@@ -30,16 +65,17 @@ export interface CompiledAttributes {
   readonly order: readonly number[];
 }
 
-const CHAPTER = 'attributes';
+export const CHAPTER = 'attributes';
 
 export function compileAttributes(context: CompileContext): CompiledAttributes {
   const entries = context.entries<AttributeEntry>(CHAPTER);
   const types = context.entries<ActorEntry>('actors');
   const list = entries.map((entry, i) => compileOne(context, entry, i, types));
-  const reads = list.map((attribute) => {
-    const amounts = [attribute.min, attribute.max, attribute.own, ...attribute.starts].flatMap((amount) => amount?.references ?? []);
-    const own = amounts.filter((read) => read.chapter === CHAPTER && read.party === null);
-    return [...new Set(own.map((read) => context.index(CHAPTER, read.id)))];
+  const reads = list.map((attribute, i) => {
+    const own = entries[i].start === undefined ? [] : [startOf(context, entries[i].start, [CHAPTER, i, 'start']).amount];
+    const amounts = [attribute.min, attribute.max, ...own, ...attribute.starts.map((start) => start.amount)];
+    const read = amounts.flatMap((amount) => amount?.references ?? []).filter((r) => r.chapter === CHAPTER && r.party === null);
+    return [...new Set(read.map((r) => context.index(CHAPTER, r.id)))];
   });
   const order = inOrder(context, entries, reads);
   entries.forEach((entry, i) => checkNumbers(context, entry, i, list, types));
@@ -54,46 +90,100 @@ export function compileAttributes(context: CompileContext): CompiledAttributes {
   return { entries, order, list: list.map((attribute, i) => ({ ...attribute, restless: restless.has(i) })) };
 }
 
+export function startOf(context: CompileContext, source: StartSource | 'full', path: readonly (string | number)[]): Start {
+  if (source === 'full') return { share: 1 };
+  if (typeof source === 'object' && 'share' in source) return { share: source.share };
+  return { amount: context.amount(source, path) };
+}
+
 function compileOne(context: CompileContext, entry: AttributeEntry, i: number, types: readonly ActorEntry[]): Attribute {
   const path = [CHAPTER, i];
-  const own = entry.start === undefined ? undefined : context.amount(entry.start, [...path, 'start']);
-  const fallback =
+  const own = entry.start === undefined ? undefined : startOf(context, entry.start, [...path, 'start']);
+  const fallback: Start =
     entry.kind === 'pool' && entry.max !== undefined
-      ? undefined
-      : context.amount(typeof entry.min === 'number' ? Math.max(0, entry.min) : 0, path);
-  const holdings = types.map((type) => type.attributes.find((a) => a.attribute === entry.id));
-  const every = entry.refill?.every === undefined ? 1 : context.ticks(entry.refill.every);
-  if (entry.refill && entry.kind === 'stat')
-    context.problem(
-      [...path, 'refill'],
-      `A stat does not refill: its value follows from its base and modifiers. Make ${entry.label} a pool.`,
-    );
-  if (every < 1) context.problem([...path, 'refill', 'every'], 'An interval is longer than nothing.');
-  if (entry.kind === 'counter' && entry.whole === false && entry.decimals)
-    context.problem([...path, 'decimals'], 'A counter counts whole things: leave the decimals out.');
+      ? { share: 1 }
+      : { amount: context.amount(typeof entry.min === 'number' ? Math.max(0, entry.min) : 0, path) };
+  checkShape(context, entry, path);
+  const whole = entry.whole || entry.kind === 'counter';
   return {
     id: entry.id,
+    formerly: entry.formerly ?? [],
     kind: entry.kind,
-    whole: entry.whole || entry.kind === 'counter',
+    whole,
     see: entry.see,
-    decimals: entry.whole || entry.kind === 'counter' ? 0 : (entry.decimals ?? 1),
+    decimals: whole ? 0 : (entry.decimals ?? 1),
     saved: entry.kind === 'counter' || entry.saved === true,
     min: context.amount(entry.min, [...path, 'min']),
     max: entry.max === undefined ? undefined : context.amount(entry.max, [...path, 'max']),
-    refill: entry.refill && {
-      rate: context.amount(entry.refill.rate, [...path, 'refill', 'rate']),
-      every,
-      seconds: every / context.tickRate,
-      pause: entry.refill.pause === undefined ? 0 : context.ticks(entry.refill.pause),
-    },
-    own,
-    present: holdings.map((h) => h !== undefined),
-    starts: holdings.map((h, t) => {
-      const k = types[t].attributes.findIndex((a) => a.attribute === entry.id);
-      return h?.start === undefined ? (own ?? fallback) : context.amount(h.start, ['actors', t, 'attributes', k, 'start']);
+    follow: entry.follow,
+    refill: compileRefill(context, entry, path),
+    taken: entry.taken === undefined ? undefined : context.amount(entry.taken, [...path, 'taken'], ['source'], ['asked']),
+    thresholds: compileThresholds(context, entry, path),
+    present: types.map((type) => type.attributes.some((a) => a.attribute === entry.id)),
+    starts: types.map((type, t) => {
+      const k = type.attributes.findIndex((a) => a.attribute === entry.id);
+      const held = type.attributes[k]?.start;
+      return held === undefined ? (own ?? fallback) : startOf(context, held, ['actors', t, 'attributes', k, 'start']);
     }),
     restless: false,
   };
+}
+
+function checkShape(context: CompileContext, entry: AttributeEntry, path: readonly (string | number)[]): void {
+  const { kind, label, max } = entry;
+  if (entry.refill && kind === 'stat')
+    context.problem([...path, 'refill'], `A stat does not refill: its value follows from its base and modifiers. Make ${label} a pool.`);
+  if (kind === 'counter' && !entry.whole && entry.decimals)
+    context.problem([...path, 'decimals'], 'A counter counts whole things: leave the decimals out.');
+  if (entry.taken !== undefined && kind === 'stat')
+    context.problem([...path, 'taken'], `A stat is not hurt, so nothing is taken from it. Put the resistance on the pool that is.`);
+  if (entry.follow !== 'keep' && (kind !== 'pool' || max === undefined))
+    context.problem([...path, 'follow'], `${label} has no maximum to follow: only a pool with a maximum does.`);
+  const shares = typeof entry.start === 'object' && 'share' in entry.start;
+  if ((entry.start === 'full' || shares) && max === undefined)
+    context.problem([...path, 'start'], `${label} has no maximum that it could start with a share of.`);
+}
+
+function compileRefill(context: CompileContext, entry: AttributeEntry, path: readonly (string | number)[]): Refill | undefined {
+  if (!entry.refill) return undefined;
+  const { rate, every: interval, pause, while: test } = entry.refill;
+  const every = interval === undefined ? 1 : context.ticks(interval);
+  if (every < 1) context.problem([...path, 'refill', 'every'], 'An interval is longer than nothing.');
+  return {
+    rate: context.amount(rate, [...path, 'refill', 'rate']),
+    every,
+    seconds: every / context.tickRate,
+    pause: pause === undefined ? 0 : context.ticks(pause),
+    while: test === undefined ? undefined : context.condition(test),
+  };
+}
+
+function compileThresholds(context: CompileContext, entry: AttributeEntry, path: readonly (string | number)[]): readonly Threshold[] {
+  const ids = entry.thresholds.map((t) => t.id);
+  return entry.thresholds.map((threshold, k) => {
+    const at = [...path, 'thresholds', k];
+    const { end, from, to, margin } = threshold;
+    if (ids.indexOf(threshold.id) < k) context.problem([...at, 'id'], `${entry.label} has a threshold ${threshold.id} already.`);
+    if ((end === undefined) === (from === undefined && to === undefined))
+      context.problem(at, 'A threshold is either at an end (empty, full) or goes from, to, or from and to a value.');
+    if (end === 'full' && entry.max === undefined)
+      context.problem([...at, 'end'], `${entry.label} has no maximum at which it could be full.`);
+    const amount = (field: 'from' | 'to' | 'margin') =>
+      threshold[field] === undefined ? undefined : context.amount(threshold[field], [...at, field]);
+    if (typeof from === 'number' && typeof to === 'number' && from > to)
+      context.problem([...at, 'from'], `The range goes from ${from} to ${to}: the lower end comes first.`);
+    if (typeof margin === 'number' && margin < 0) context.problem([...at, 'margin'], 'A margin is not negative.');
+    return {
+      id: threshold.id,
+      end,
+      from: amount('from'),
+      to: amount('to'),
+      margin: amount('margin'),
+      // By the threshold's own id: what waits in its list is found again after another threshold was put before it.
+      enter: context.then(threshold.enter, [...path, 'thresholds', threshold.id, 'enter']),
+      leave: context.then(threshold.leave, [...path, 'thresholds', threshold.id, 'leave']),
+    };
+  });
 }
 
 /** Puts what is read before what reads it. A circle is reported once, with all its members, and read as if it ended. */
@@ -122,38 +212,4 @@ function inOrder(context: CompileContext, entries: readonly AttributeEntry[], re
   };
   entries.forEach((_, i) => visit(i));
   return order;
-}
-
-/**
- * What numbers alone can tell: a minimum above the maximum, a start beyond a bound. A bare name is followed to the number
- * it starts with; a formula that computes is left to the running world, which keeps every value between its bounds.
- */
-function checkNumbers(
-  context: CompileContext,
-  entry: AttributeEntry,
-  i: number,
-  all: readonly Attribute[],
-  types: readonly ActorEntry[],
-): void {
-  const attribute = all[i];
-  const atStart = (amount: Amount | undefined, type: number, depth = 0): number | undefined => {
-    if (!amount?.bare || depth > 8) return amount?.constant;
-    const target = all[context.index(CHAPTER, amount.bare.id)];
-    return atStart(target.starts[type] ?? target.max, type, depth + 1);
-  };
-  const holders = types.map((_, t) => t).filter((t) => attribute.present[t]);
-  for (const t of holders.length > 0 ? holders : [types.length]) {
-    const low = atStart(attribute.min, t);
-    const high = atStart(attribute.max, t);
-    if (low !== undefined && high !== undefined && low > high)
-      return context.problem([CHAPTER, i, 'min'], `The minimum ${low} is above the maximum ${high}.`);
-    const own = types[t]?.attributes.findIndex((a) => a.attribute === entry.id && a.start !== undefined) ?? -1;
-    const path = own >= 0 ? ['actors', t, 'attributes', own, 'start'] : [CHAPTER, i, 'start'];
-    const start = atStart(attribute.starts[t] ?? (entry.start === undefined ? undefined : context.amount(entry.start, path)), t);
-    if (start === undefined) continue;
-    if (high !== undefined && start > high) return context.problem(path, `The start ${start} is above the maximum ${high}.`);
-    if (low !== undefined && start < low) return context.problem(path, `The start ${start} is below the minimum ${low}.`);
-    if (attribute.whole && start !== Math.floor(start))
-      return context.problem(path, `${entry.label} is a whole number, and ${start} is not.`);
-  }
 }

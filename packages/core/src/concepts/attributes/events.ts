@@ -1,15 +1,57 @@
-import type { EventSpec } from '../../world/events.js';
+import { roundTo } from '../../math/grid.js';
+import type { EventData, EventSpec } from '../../world/events.js';
+import type { Visibility } from '../../world/table.js';
+
+/** What changed an attribute: the action that did it, or the price of an ability. */
+export const HOWS = ['hurt', 'heal', 'give', 'take', 'set', 'cost'] as const;
+export type How = (typeof HOWS)[number];
+
+const seenAsAttribute = (data: EventData, seeEntry: (chapter: string, id: string) => Visibility) =>
+  seeEntry('attributes', String(data['attribute']));
+
+const shown = (value: unknown) => String(roundTo(Number(value), 3));
+
+/** What went over the top or under the bottom, by its name. */
+function lostWords({ lost, how }: EventData): string {
+  const amount = Number(lost);
+  if (amount === 0) return '';
+  const size = shown(Math.abs(amount));
+  if (how === 'heal') return `, ${size} over-heal lost`;
+  if (how === 'hurt') return `, ${size} overkill lost`;
+  return `, ${size} lost`;
+}
+
+function resistedWords({ resisted = 0, asked }: EventData): string {
+  const amount = Number(resisted);
+  if (amount === 0) return '';
+  const through = Math.sign(amount) === Math.sign(Number(asked)) ? 'resisted' : 'added by weakness';
+  return `, ${shown(Math.abs(amount))} ${through}`;
+}
 
 export const events: Readonly<Record<string, EventSpec>> = {
   attributeChanged: {
     label: 'an attribute changes',
-    see: (data, seeEntry) => seeEntry('attributes', String(data['attribute'])),
+    carries: { entries: { attribute: 'attributes' }, words: { how: HOWS }, amounts: ['from', 'to', 'asked', 'given', 'lost', 'resisted'] },
+    see: seenAsAttribute,
     sentence: (e, speak) => {
-      const { attribute, from, to, lost } = e.data;
+      const { attribute, from, to } = e.data;
       const label = speak.label('attributes', String(attribute)).toLowerCase();
-      const over = Number(lost) !== 0 ? `, ${Math.abs(Number(lost))} lost` : '';
       const by = e.source !== 0 && e.source !== e.subject ? `${e.by}: ` : '';
-      return `${by}${e.who}’s ${label} ${from} → ${to}${over}`;
+      return `${by}${e.who}’s ${label} ${shown(from)} → ${shown(to)}${resistedWords(e.data)}${lostWords(e.data)}`;
     },
+  },
+  thresholdEntered: {
+    label: 'a threshold is entered',
+    carries: { entries: { attribute: 'attributes' }, amounts: ['value'] },
+    see: seenAsAttribute,
+    sentence: (e, speak) =>
+      `${e.who}’s ${speak.label('attributes', String(e.data['attribute'])).toLowerCase()} enters ${e.data['threshold']} at ${shown(e.data['value'])}`,
+  },
+  thresholdLeft: {
+    label: 'a threshold is left',
+    carries: { entries: { attribute: 'attributes' }, amounts: ['value'] },
+    see: seenAsAttribute,
+    sentence: (e, speak) =>
+      `${e.who}’s ${speak.label('attributes', String(e.data['attribute'])).toLowerCase()} leaves ${e.data['threshold']} at ${shown(e.data['value'])}`,
   },
 };

@@ -1,20 +1,29 @@
 import { roundTo } from '../../math/grid.js';
 import { defineConcept } from '../../world/concept.js';
+import { positionOf } from '../../ruleset/rules.js';
 import type { World } from '../../world/world.js';
 import { actions } from './actions.js';
 import { type CompiledAttributes, compileAttributes } from './compile.js';
 import { events } from './events.js';
+import { findings } from './findings.js';
+import { attachAttributes, type Attributes } from './grip.js';
+import { relinkModifiers } from './modifiers.js';
 import { regenerate } from './regeneration.js';
 import { schema } from './schema.js';
-import { attributeTables, columnsOf } from './tables.js';
-import { attachAttributes, type Attributes, has, relinkModifiers, settle, startValues } from './values.js';
+import { attributeTables } from './tables.js';
+import { crossThresholds } from './thresholds.js';
+import { beginning, has, settle, startValues } from './values.js';
 
 export { changeAttribute } from './actions.js';
-export { ATTRIBUTE_KINDS, OPERATIONS, type AttributeEntry, type Operation } from './schema.js';
+export { HOWS, type How } from './events.js';
+export { ATTRIBUTE_KINDS, type AttributeEntry, FOLLOWS, ICONS, OPERATIONS, type Operation, type ThresholdEntry } from './schema.js';
 export type { Attribute } from './compile.js';
-export { addModifier, removeModifiers, settle } from './values.js';
+export { atStart } from './numbers.js';
+export type { Attributes } from './grip.js';
+export { addModifier, combine, modifiersOf, removeModifiers, stacked, sumModifiers } from './modifiers.js';
+export { highOf, lowOf, settle } from './values.js';
 
-/** Attributes: pools, stats and counters, their bounds, their refill, and the modifiers on them. */
+/** Attributes: pools, stats and counters, their bounds, refill and thresholds, and the modifiers on them. */
 export const attributes = defineConcept<CompiledAttributes, Attributes>({
   id: 'attributes',
   sections: { attributes: { kind: 'chapter', title: 'Stats', entry: schema } },
@@ -26,12 +35,16 @@ export const attributes = defineConcept<CompiledAttributes, Attributes>({
   attach: attachAttributes,
   events,
   actions,
+  findings,
   lifecycle: {
     actorSpawned: (world, row) => startValues(world, attributes.in(world), row),
-    playerLoaded: (world, row) => settle(world, attributes.in(world), row),
+    playerLoaded: (world, row) => settle(world, attributes.in(world), row, true),
     rulesAdopted: adopted,
   },
-  systems: { regeneration: (world) => regenerate(world, attributes.in(world)) },
+  systems: {
+    regeneration: (world) => regenerate(world, attributes.in(world)),
+    thresholds: (world) => crossThresholds(world, attributes.in(world)),
+  },
   display: ({ entries, list }) =>
     entries
       .map((entry, i) => ({ entry, compiled: list[i] }))
@@ -43,9 +56,11 @@ export const attributes = defineConcept<CompiledAttributes, Attributes>({
         decimals: compiled.decimals,
         unit: entry.unit ?? '',
         group: entry.group ?? '',
+        ...(entry.colour === undefined ? {} : { colour: entry.colour }),
+        ...(entry.icon === undefined ? {} : { icon: entry.icon }),
         see: entry.see,
+        /** The bounds, where they are always the same; otherwise they are told as `<id>.min` and `<id>.max`. */
         min: compiled.min.constant ?? 0,
-        /** The maximum, where it is always the same; otherwise it is told as `<id>.max`. */
         max: compiled.max?.constant,
       })),
 });
@@ -53,9 +68,7 @@ export const attributes = defineConcept<CompiledAttributes, Attributes>({
 /** An actor's present value of an attribute; 0 where it has gone or never had it. */
 export function readAttribute(world: World, actor: number, index: number): number {
   const row = world.actors.rowOf(actor);
-  if (row < 0) return 0;
-  const { compiled, table } = attributes.in(world);
-  return table.column(compiled.list[index].id).data[row];
+  return row < 0 ? 0 : attributes.in(world).cells[index].value.data[row];
 }
 
 /** The values of an actor by attribute, with the decimals their author gives them. */
@@ -76,21 +89,22 @@ function adopted(world: World, before: World): void {
   const then = attributes.in(before);
   relinkModifiers(world, now);
   const { list } = now.compiled;
+  const oldOf = new Map(then.compiled.list.map((old, k) => [positionOf(world.rules, 'attributes', old.id), k]));
   for (let row = 0; row < world.actors.high; row++) {
     if (world.actors.live[row] === 0) continue;
-    const actor = world.actors.handle(row);
     const anew = new Set<number>();
+    const oldType = before.actors.column('type').data[row];
     list.forEach((attribute, i) => {
-      const k = then.compiled.list.findIndex((old) => old.id === attribute.id);
+      const k = oldOf.get(i) ?? -1;
       const old = then.compiled.list[k];
-      const oldType = before.actors.column('type').data[row];
       if (!old || old.kind !== attribute.kind || !old.present[oldType]) return void anew.add(i);
       if (attribute.kind !== 'stat') return;
-      const base = then.table.column(columnsOf.base(old.id)).data[row];
-      const start = (old.starts[oldType] ?? old.max)?.run(before, { owner: actor, source: 0, target: 0 });
-      if (start === base) anew.add(i);
+      // A start of luck is not asked again: what was drawn stays.
+      const start = old.starts[oldType];
+      const drawn = start.amount !== undefined && start.amount.constant === undefined && start.amount.references.length === 0;
+      if (!drawn && beginning(before, old, start, row) === then.cells[k].own.data[row]) anew.add(i);
     });
     startValues(world, now, row, anew);
-    settle(world, now, row);
+    settle(world, now, row, true);
   }
 }

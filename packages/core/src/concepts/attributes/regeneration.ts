@@ -1,32 +1,33 @@
 import { clamp, LARGEST_AMOUNT } from '../../math/grid.js';
 import type { World } from '../../world/world.js';
 import type { Attribute } from './compile.js';
-import { columnsOf } from './tables.js';
-import { type Attributes, highOf, lowOf, ownerOnly, settle } from './values.js';
+import type { Attributes } from './grip.js';
+import { liveActors } from './modifiers.js';
+import { lowOf, highOf, ownerOnly, settle, settleRestless } from './values.js';
 
 /** One tick of refilling for every actor, attribute by attribute: columns are walked, not actors. */
 export function regenerate(world: World, a: Attributes): void {
-  let restless = false;
-  for (const attribute of a.compiled.list) {
-    restless ||= attribute.restless;
-    if (!attribute.refill || world.tick % attribute.refill.every !== 0) continue;
-    if (isPlain(attribute)) regeneratePlain(world, a, attribute, attribute.refill.rate.constant! * attribute.refill.seconds);
-    else regenerateEach(world, a, attribute);
-  }
-  if (restless) for (let row = 0; row < world.actors.high; row++) if (world.actors.live[row] === 1) settle(world, a, row);
+  a.compiled.list.forEach((attribute, index) => {
+    if (!attribute.refill || world.tick % attribute.refill.every !== 0) return;
+    if (isPlain(attribute)) regeneratePlain(world, a, attribute, index, attribute.refill.rate.constant! * attribute.refill.seconds);
+    else regenerateEach(world, a, attribute, index);
+  });
+  if (a.compiled.list.some((attribute) => attribute.restless))
+    for (let row = 0; row < world.actors.high; row++) if (world.actors.live[row] === 1) settleRestless(world, a, row);
+  for (const row of liveActors(world, a)) settle(world, a, row);
 }
 
 /** Whether its refill needs nothing but its own column: a fixed rate between fixed or already computed bounds. */
 function isPlain({ refill, whole, min }: Attribute): boolean {
-  return refill!.rate.constant !== undefined && refill!.pause === 0 && !whole && min.constant !== undefined;
+  return refill!.rate.constant !== undefined && refill!.pause === 0 && !refill!.while && !whole && min.constant !== undefined;
 }
 
-function regeneratePlain(world: World, a: Attributes, attribute: Attribute, step: number): void {
+function regeneratePlain(world: World, a: Attributes, attribute: Attribute, index: number, step: number): void {
   const { live, high } = world.actors;
-  const cells = a.table.column(attribute.id).data;
+  const cells = a.cells[index].value.data;
   const low = attribute.min.constant!;
   const fixed = attribute.max === undefined ? LARGEST_AMOUNT : attribute.max.constant;
-  const ends = fixed === undefined ? a.table.column(columnsOf.max(attribute.id)).data : undefined;
+  const ends = fixed === undefined ? a.cells[index].max!.data : undefined;
   const types = world.actors.column('type').data;
   const { present } = attribute;
   for (let row = 0; row < high; row++) {
@@ -40,24 +41,33 @@ function regeneratePlain(world: World, a: Attributes, attribute: Attribute, step
   }
 }
 
-function regenerateEach(world: World, a: Attributes, attribute: Attribute): void {
+function regenerateEach(world: World, a: Attributes, attribute: Attribute, index: number): void {
   const refill = attribute.refill!;
   const { actors } = world;
-  const cells = a.table.column(attribute.id).data;
-  const rests = refill.pause > 0 ? a.table.column(columnsOf.rests(attribute.id)).data : undefined;
-  const parts = attribute.whole ? a.table.column(columnsOf.part(attribute.id)).data : undefined;
+  const { value, rests, part, min, max } = a.cells[index];
+  const cells = value.data;
+  const parts = part?.data;
   const types = actors.column('type').data;
+  const { present } = attribute;
+  const fixed = refill.rate.constant;
   for (let row = 0; row < actors.high; row++) {
-    if (actors.live[row] === 0 || !attribute.present[types[row]]) continue;
+    if (actors.live[row] === 0 || !present[types[row]]) continue;
     const actor = actors.handle(row);
-    const rate = refill.rate.constant ?? refill.rate.run(world, ownerOnly(actor));
-    if (rate === 0 || (rate > 0 && rests && rests[row] > world.tick)) continue;
-    const low = lowOf(world, attribute, actor);
-    const high = highOf(world, attribute, actor, low);
+    const rate = fixed ?? refill.rate.run(world, ownerOnly(actor));
+    if (rate === 0 || (rate > 0 && rests && rests.data[row] > world.tick)) continue;
+    // Bounds that move are remembered each time they do: they need not be asked again.
+    const low = min ? min.data[row] : lowOf(world, attribute, actor);
+    const high = max ? max.data[row] : highOf(world, attribute, actor, low);
+    const now = cells[row];
+    if (rate > 0 ? now >= high : now <= low) {
+      // At an end nothing is saved up: a pool that was full for a minute does not jump when it is next hurt.
+      if (parts) parts[row] = 0;
+      continue;
+    }
+    if (refill.while && refill.while(world, ownerOnly(actor)) === 0) continue;
     let step = rate * refill.seconds;
     if (parts) step = wholePart(parts, row, step);
-    const next = clamp(Math.floor((cells[row] + step) * 1e6 + 0.5) / 1e6, low, high);
-    // At an end nothing is saved up: a pool that was full for a minute does not jump when it is next hurt.
+    const next = clamp(Math.floor((now + step) * 1e6 + 0.5) / 1e6, low, high);
     if (parts && (rate > 0 ? next === high : next === low)) parts[row] = 0;
     cells[row] = next;
   }

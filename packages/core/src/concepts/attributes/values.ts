@@ -1,23 +1,10 @@
-import type { FormulaFunction, Parties } from '../../formula/index.js';
+import type { Parties } from '../../formula/index.js';
 import { clamp, LARGEST_AMOUNT, toGrid } from '../../math/grid.js';
 import type { Amount } from '../../ruleset/context.js';
-import type { Table } from '../../world/table.js';
 import type { World } from '../../world/world.js';
-import type { Attribute, CompiledAttributes } from './compile.js';
-import { OPERATIONS, type Operation } from './schema.js';
-import { columnsOf } from './tables.js';
-
-/** The attributes' grip on a world. */
-export interface Attributes {
-  readonly compiled: CompiledAttributes;
-  readonly table: Table;
-  readonly modifiers: Table;
-  readonly heads: Table;
-}
-
-export function attachAttributes(world: World, compiled: CompiledAttributes): Attributes {
-  return { compiled, table: world.table('attributes'), modifiers: world.table('modifiers'), heads: world.table('modifierHeads') };
-}
+import type { Attribute, Start } from './compile.js';
+import type { Attributes, Cells } from './grip.js';
+import { combine, refreshLive, sumModifiers } from './modifiers.js';
 
 /** An actor's lower bound of an attribute. What is counted in whole numbers has whole bounds, also where its author's are broken. */
 export function lowOf(world: World, { min, whole }: Attribute, actor: number): number {
@@ -33,7 +20,7 @@ export function highOf(world: World, { max, whole }: Attribute, actor: number, l
   return end < low ? low : end;
 }
 
-function valueOf(world: World, amount: Amount, actor: number): number {
+export function valueOf(world: World, amount: Amount, actor: number): number {
   return amount.constant ?? amount.run(world, ownerOnly(actor));
 }
 
@@ -48,67 +35,81 @@ export function has(world: World, attribute: Attribute, row: number): boolean {
   return attribute.present[world.actors.column('type').data[row]] === true;
 }
 
-/** The parts that a value is made of. */
-export interface Sums {
-  readonly add: number;
-  readonly percent: number;
-  readonly times: number;
-}
+/** Live amounts follow from values and values from them: without a circle, as many rounds as the longest chain settle all. */
+const MOST_ROUNDS = 8;
 
-/** Sums an actor's modifiers of one attribute, smallest amounts first: the order of coming and going leaves no trace. */
-export function sumModifiers(a: Attributes, row: number, index: number): Sums {
-  const amounts: [number[], number[], number[]] = [[], [], []];
-  const { modifiers } = a;
-  const [attribute, operation, amount, next] = ['attribute', 'operation', 'amount', 'next'].map((name) => modifiers.column(name).data);
-  for (let at = a.heads.columns[0].data[row]; at !== 0; at = next[at - 1])
-    if (attribute[at - 1] === index) amounts[operation[at - 1]].push(amount[at - 1]);
-  const sorted = amounts.map((list) => list.sort((x, y) => x - y));
-  return {
-    add: sorted[0].reduce((sum, x) => sum + x, 0),
-    percent: sorted[1].reduce((sum, x) => sum + x, 0),
-    times: sorted[2].reduce((product, x) => product * x, 1),
-  };
-}
-
-/** The value before its bounds: `(base + add) x (1 + percent) x times`. Percents are authored as 40 for +40 %. */
-export function combine(base: number, { add, percent, times }: Sums): number {
-  return (base + add) * (1 + percent / 100) * times;
-}
-
-/** Recomputes an actor's stats and maxima, in the order in which they follow from each other, and keeps pools in bounds. */
-export function settle(world: World, a: Attributes, row: number): void {
-  const { list, order } = a.compiled;
-  const actor = world.actors.handle(row);
-  for (const index of order) {
-    const attribute = list[index];
-    if (!has(world, attribute, row)) continue;
-    const low = lowOf(world, attribute, actor);
-    const high = highOf(world, attribute, actor, low);
-    const cell = a.table.column(attribute.id).data;
-    if (attribute.max && attribute.max.constant === undefined) a.table.column(columnsOf.max(attribute.id)).data[row] = high;
-    if (attribute.kind === 'stat') {
-      const base = a.table.column(columnsOf.base(attribute.id)).data[row];
-      const value = a.heads.columns[0].data[row] === 0 ? base : combine(base, sumModifiers(a, row, index));
-      cell[row] = toGrid(clamp(attribute.whole ? Math.floor(value + 0.5) : value, low, high));
-    } else cell[row] = clamp(cell[row], low, high);
+/**
+ * Recomputes an actor's stats and maxima, in the order in which they follow from each other, and keeps pools in bounds.
+ * @param still pools do not follow their maxima: it is the rules that moved, or a saved value that came back
+ */
+export function settle(world: World, a: Attributes, row: number, still = false): void {
+  refreshLive(world, a, row);
+  for (let round = 0; round < MOST_ROUNDS; round++) {
+    for (const index of a.compiled.order) settleOne(world, a, row, index, still);
+    if (!refreshLive(world, a, row)) return;
   }
+}
+
+/** Settles only what reads things that change by themselves. */
+export function settleRestless(world: World, a: Attributes, row: number): void {
+  for (const index of a.compiled.order) if (a.compiled.list[index].restless) settleOne(world, a, row, index, false);
+}
+
+function settleOne(world: World, a: Attributes, row: number, index: number, still: boolean): void {
+  const attribute = a.compiled.list[index];
+  if (!has(world, attribute, row)) return;
+  const actor = world.actors.handle(row);
+  const cells = a.cells[index];
+  const low = lowOf(world, attribute, actor);
+  const high = highOf(world, attribute, actor, low);
+  const value = cells.value.data;
+  if (cells.min) cells.min.data[row] = low;
+  if (cells.max) {
+    const before = cells.max.data[row];
+    cells.max.data[row] = high;
+    if (attribute.follow !== 'keep' && before !== high && before !== 0 && !still)
+      return followMaximum(attribute, cells, row, before, high, low);
+  }
+  if (attribute.kind === 'stat') {
+    const base = cells.own.data[row];
+    const whole = a.heads.columns[0].data[row] === 0 ? base : combine(base, sumModifiers(a, row, index));
+    value[row] = toGrid(clamp(attribute.whole ? Math.floor(whole + 0.5) : whole, low, high));
+  } else value[row] = clamp(value[row], low, high);
+}
+
+/**
+ * A pool whose maximum has moved. The share is remembered with the value that it was taken from, so that a maximum that
+ * comes and goes leaves exactly what was there: nothing is multiplied and divided back.
+ */
+function followMaximum(attribute: Attribute, cells: Cells, row: number, before: number, high: number, low: number): void {
+  const value = cells.value.data;
+  const round = (x: number) => toGrid(clamp(attribute.whole ? Math.floor(x + 0.5) : x, low, high));
+  if (attribute.follow === 'along') return void (value[row] = round(value[row] + high - before));
+  const share = cells.share!.data;
+  const shared = cells.shared!.data;
+  if (shared[row] !== value[row] || share[row] === 0) share[row] = value[row] / before;
+  value[row] = round(share[row] * high);
+  shared[row] = value[row];
 }
 
 /** Gives a newly spawned actor its first values. */
 export function startValues(world: World, a: Attributes, row: number, only?: ReadonlySet<number>): void {
   const { list, order } = a.compiled;
   const type = world.actors.column('type').data[row];
-  const actor = world.actors.handle(row);
   for (const index of order) {
     const attribute = list[index];
     if (!has(world, attribute, row) || (only && !only.has(index))) continue;
-    const start: FormulaFunction | undefined = (attribute.starts[type] ?? attribute.max)?.run;
-    const value = start ? start(world, ownerOnly(actor)) : 0;
-    const column = attribute.kind === 'stat' ? columnsOf.base(attribute.id) : attribute.id;
-    a.table.column(column).data[row] = attribute.whole ? Math.floor(value) : value;
+    const value = beginning(world, attribute, attribute.starts[type], row);
+    a.cells[index].own.data[row] = attribute.whole ? Math.floor(value + 1e-9) : value;
     // A later start may read this one's value: bounds and stats have to stand before it is asked.
-    settle(world, a, row);
+    settle(world, a, row, true);
   }
+}
+
+export function beginning(world: World, attribute: Attribute, start: Start, row: number): number {
+  const actor = world.actors.handle(row);
+  if (start.amount) return start.amount.run(world, { owner: actor, source: 0, target: 0 });
+  return toGrid(highOf(world, attribute, actor, lowOf(world, attribute, actor)) * (start.share ?? 1));
 }
 
 /** What a change to a pool or counter came to. Over and under are lost, never stored. */
@@ -124,7 +125,8 @@ export interface Change {
 export function changeBy(world: World, a: Attributes, row: number, index: number, asked: number): Change {
   const attribute = a.compiled.list[index];
   const actor = world.actors.handle(row);
-  const column = a.table.column(attribute.kind === 'stat' ? columnsOf.base(attribute.id) : attribute.id);
+  const cells = a.cells[index];
+  const column = cells.own;
   const from = column.data[row];
   if (!has(world, attribute, row)) return { from, to: from, asked, given: 0, lost: asked };
   const wanted = attribute.whole ? (asked < 0 ? Math.ceil(asked - 0.5) : Math.floor(asked + 0.5)) : asked;
@@ -132,67 +134,8 @@ export function changeBy(world: World, a: Attributes, row: number, index: number
   const high = highOf(world, attribute, actor, low);
   const to = attribute.kind === 'stat' ? toGrid(from + wanted) : toGrid(clamp(from + wanted, low, high));
   column.data[row] = to;
-  if (to < from && attribute.refill && attribute.refill.pause > 0)
-    a.table.column(columnsOf.rests(attribute.id)).data[row] = world.tick + attribute.refill.pause;
+  if (to < from && cells.rests) cells.rests.data[row] = world.tick + attribute.refill!.pause;
   settle(world, a, row);
   const given = toGrid(to - from);
   return { from, to, asked: wanted, given, lost: toGrid(wanted - given) };
-}
-
-/** Adds a modifier to an actor. `holder` is whatever took it on, to be named when it ends. */
-export function addModifier(
-  a: Attributes,
-  row: number,
-  actor: number,
-  index: number,
-  operation: Operation,
-  amount: number,
-  holder: number,
-): void {
-  const { modifiers, heads } = a;
-  const at = modifiers.add();
-  const first = heads.columns[0].data;
-  const cells: Record<string, number> = {
-    actor,
-    attribute: index,
-    operation: OPERATIONS.indexOf(operation),
-    amount,
-    holder,
-    next: first[row],
-  };
-  for (const [name, value] of Object.entries(cells)) modifiers.column(name).data[at] = value;
-  first[row] = at + 1;
-}
-
-/** Takes an actor's modifiers of one holder away. The caller settles the actor. */
-export function removeModifiers(a: Attributes, row: number, holder: number): void {
-  const { modifiers, heads } = a;
-  const holders = modifiers.column('holder').data;
-  const next = modifiers.column('next').data;
-  const first = heads.columns[0].data;
-  let before = -1;
-  for (let at = first[row]; at !== 0;) {
-    const following = next[at - 1];
-    if (holders[at - 1] === holder) {
-      if (before < 0) first[row] = following;
-      else next[before] = following;
-      modifiers.remove(at - 1);
-    } else before = at - 1;
-    at = following;
-  }
-}
-
-/** Builds the lists of modifiers anew, after rows went without being taken out of them. */
-export function relinkModifiers(world: World, a: Attributes): void {
-  const { modifiers, heads } = a;
-  const first = heads.columns[0].data.fill(0);
-  const actor = modifiers.column('actor').data;
-  const next = modifiers.column('next').data;
-  for (let at = modifiers.high - 1; at >= 0; at--) {
-    if (modifiers.live[at] === 0) continue;
-    const row = world.actors.rowOf(actor[at]);
-    if (row < 0) continue;
-    next[at] = first[row];
-    first[row] = at + 1;
-  }
 }

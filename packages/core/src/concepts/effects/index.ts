@@ -1,33 +1,79 @@
 import { reference } from '../../ruleset/fields.js';
-import { defineConcept } from '../../world/concept.js';
-import type { ActionSpec } from '../../world/concept.js';
-import type { EventData, EventSpec } from '../../world/events.js';
+import { type ActionSpec, defineConcept } from '../../world/concept.js';
+import type { EventData, EventSpec, GameEvent } from '../../world/events.js';
 import type { TableSpec, Visibility } from '../../world/table.js';
-import { schema } from './schema.js';
-import { adoptEffects, applyEffect, compileEffects, type CompiledEffects, type Effects, endEffect, instancesOf } from './system.js';
+import type { World } from '../../world/world.js';
+import { type CompiledEffects, compileEffects } from './compile.js';
+import { findings } from './findings.js';
+import { REASONS, schema } from './schema.js';
+import { adoptEffects, applyEffect, EFFECT_COLUMNS, type Effects, endEffect, instancesOf, pulseAll, runOut } from './system.js';
 
-export type { EffectEntry } from './schema.js';
+export { type EffectEntry, LIFETIMES, REASONS, type Reason, STACKING } from './schema.js';
 export { applyEffect, endEffect, instancesOf } from './system.js';
 
 const seenAsEffect = (data: EventData, seeEntry: (chapter: string, id: string) => Visibility) =>
   seeEntry('effects', String(data['effect']));
 
+const carries = { entries: { effect: 'effects' } };
+const ENDINGS: Readonly<Record<string, string>> = {
+  ranOut: 'runs out',
+  used: 'is used up',
+  removed: 'is removed',
+  ownerGone: 'goes with its bearer',
+};
+
 const events: Readonly<Record<string, EventSpec>> = {
   effectStarted: {
     label: 'an effect starts',
+    carries: { ...carries, amounts: ['ticks'] },
     see: seenAsEffect,
     announced: true,
-    sentence: (e, speak) =>
-      `${speak.label('effects', String(e.data['effect']))} begins on ${e.who}, for ${speak.time(Number(e.data['ticks']))}`,
+    sentence: (e, speak) => {
+      const label = speak.label('effects', String(e.data['effect']));
+      const time = Number(e.data['ticks']) > 0 ? `, for ${speak.time(Number(e.data['ticks']))}` : '';
+      return `${label} begins on ${e.who}${time}${by(e)}`;
+    },
+  },
+  effectStacked: {
+    label: 'an effect is refreshed or stacked',
+    carries: { ...carries, amounts: ['stacks', 'ticks'] },
+    see: seenAsEffect,
+    announced: true,
+    sentence: (e, speak) => {
+      const stacks = Number(e.data['stacks']) > 1 ? `, ${e.data['stacks']} stacks` : '';
+      const time = Number(e.data['ticks']) > 0 ? `, for ${speak.time(Number(e.data['ticks']))} from now` : '';
+      return `${speak.label('effects', String(e.data['effect']))} is renewed on ${e.who}${stacks}${time}${by(e)}`;
+    },
   },
   effectEnded: {
     label: 'an effect ends',
+    carries: { ...carries, words: { reason: REASONS } },
     see: seenAsEffect,
     announced: true,
-    sentence: (e, speak) =>
-      `${speak.label('effects', String(e.data['effect']))} ${e.data['reason'] === 'ranOut' ? 'runs out' : 'is removed'} on ${e.who}`,
+    sentence: (e, speak) => `${speak.label('effects', String(e.data['effect']))} ${ENDINGS[String(e.data['reason'])]} on ${e.who}`,
+  },
+  effectRefused: {
+    label: 'an effect does not take',
+    carries,
+    see: seenAsEffect,
+    announced: true,
+    sentence: (e, speak) => {
+      const { effect, by: what, chapter } = e.data;
+      const label = speak.label('effects', String(effect));
+      const why =
+        what === 'once'
+          ? 'it is on already'
+          : what === 'most'
+            ? 'it is on as often as it can be'
+            : `${speak.label(String(chapter), String(what)).toLowerCase()} keeps it off`;
+      return `${label} does not take on ${e.who}: ${why}`;
+    },
   },
 };
+
+function by({ source, subject, by: name }: GameEvent): string {
+  return source !== 0 && source !== subject && name ? `, from ${name}` : '';
+}
 
 const actions: Readonly<Record<string, ActionSpec>> = {
   apply: {
@@ -48,6 +94,18 @@ const actions: Readonly<Record<string, ActionSpec>> = {
       return (world, actor) => instancesOf(world, actor, index).forEach((row) => endEffect(world, row, 'removed'));
     },
   },
+  dispel: {
+    label: 'end what grants a status',
+    sentence: 'end whatever makes {to} {status}',
+    args: { status: reference('statuses') },
+    compile: (args, context) => {
+      const status = context.index('statuses', String(args['status']));
+      return (world, actor) => {
+        for (const kind of effects.in(world).granting[status])
+          for (const at of instancesOf(world, actor, kind)) endEffect(world, at, 'removed');
+      };
+    },
+  },
 };
 
 function tables({ entries }: CompiledEffects): TableSpec[] {
@@ -60,13 +118,22 @@ function tables({ entries }: CompiledEffects): TableSpec[] {
         { name: 'actor', kind: 'actor', see },
         { name: 'effect', kind: 'entry', chapter: 'effects', see },
         { name: 'source', kind: 'actor', see: 'server' },
+        // The tick at which it ends; 0 where nothing but an event ends it.
         { name: 'ends', kind: 'tick', see },
+        { name: 'stacks', kind: 'int', see },
+        { name: 'uses', kind: 'int', see },
+        { name: 'pulse', kind: 'tick', see: 'server' },
+        // It is there and does not count: a stronger one of its kind does.
+        { name: 'muted', kind: 'flag', see },
+        { name: 'strength', kind: 'number', see: 'server', decimals: 3 },
+        // The serial of the event that began it.
+        { name: 'cause', kind: 'int', see: 'server' },
       ],
     },
   ];
 }
 
-/** Effects: instances with a lifetime that modify stats and grant statuses for as long as they last. */
+/** Effects: instances with a lifetime that modify stats, grant statuses and do things for as long as they last. */
 export const effects = defineConcept<CompiledEffects, Effects>({
   id: 'effects',
   sections: { effects: { kind: 'chapter', title: 'Effects', entry: schema } },
@@ -78,22 +145,49 @@ export const effects = defineConcept<CompiledEffects, Effects>({
         ids: ids('effects'),
         amounts: 0,
         yields: 'amount',
-        read: (index) => (world, actor) => instancesOf(world, actor, index).length,
+        read: (index) => (world, actor) => stacksOf(world, actor, index),
       },
     ],
   }),
   compile: compileEffects,
   tables,
-  attach: (world, compiled) => ({ ...compiled, table: world.table('effects'), endTimer: world.rules.registry.timer('effects.end') }),
+  attach: (world, compiled) => {
+    const table = world.table('effects');
+    const of = Object.fromEntries(EFFECT_COLUMNS.map((name) => [name, table.column(name)])) as Effects['of'];
+    return { ...compiled, table, of, endTimer: world.rules.registry.timer('effects.end') };
+  },
   events,
   actions,
-  timers: {
-    end: (world, _actor, handle) => {
-      const { table } = effects.in(world);
-      const row = table.rowOf(handle);
-      if (row >= 0 && table.column('ends').data[row] <= world.tick) endEffect(world, row, 'ranOut');
+  findings,
+  timers: { end: (world, _actor, handle) => runOut(world, handle) },
+  systems: { regeneration: pulseAll },
+  witness: useUp,
+  lifecycle: {
+    rulesAdopted: adoptEffects,
+    actorLeaving: (world, row) => {
+      const actor = world.actors.handle(row);
+      const { table, of } = effects.in(world);
+      for (let at = 0; at < table.high; at++) if (table.live[at] === 1 && of.actor.data[at] === actor) endEffect(world, at, 'ownerGone');
     },
   },
-  lifecycle: { rulesAdopted: adoptEffects },
   display: ({ entries }) => entries.filter((entry) => entry.see !== 'server').map(({ id, label, see }) => ({ id, label, see })),
 });
+
+/** How many of an effect are on an actor: instances, each with its stacks. */
+function stacksOf(world: World, actor: number, index: number): number {
+  const { of } = effects.in(world);
+  return instancesOf(world, actor, index).reduce((sum, at) => sum + of.stacks.data[at], 0);
+}
+
+/** An event uses up what waits for it. What began with this event, or after it, is not used by it. */
+function useUp(world: World, event: GameEvent): void {
+  const grip = effects.in(world);
+  const kinds = grip.usedBy.get(event.name);
+  if (!kinds) return;
+  for (let at = 0; at < grip.table.high; at++) {
+    if (grip.table.live[at] === 0 || !kinds.includes(grip.of.effect.data[at]) || grip.of.cause.data[at] >= event.serial) continue;
+    const { usedBy } = grip.list[grip.of.effect.data[at]];
+    if (grip.of.cause.data[at] === 0 || !usedBy!.matches(world, event, grip.of.actor.data[at])) continue;
+    if (--grip.of.uses.data[at] <= 0) endEffect(world, at, 'used');
+  }
+}

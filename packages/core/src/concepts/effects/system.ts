@@ -1,94 +1,226 @@
-import type { Amount, CompileContext } from '../../ruleset/context.js';
-import type { Table } from '../../world/table.js';
+import type { Parties } from '../../formula/index.js';
+import { toGrid } from '../../math/grid.js';
+import { movedPositions } from '../../ruleset/rules.js';
+import type { Column, Table } from '../../world/table.js';
 import type { World } from '../../world/world.js';
-import { addModifier, attributes, type Operation, removeModifiers, settle } from '../attributes/index.js';
-import { changeStatus } from '../statuses/index.js';
+import { addModifier, attributes, modifiersOf, removeModifiers, settle } from '../attributes/index.js';
+import { changeStatus, hasStatus } from '../statuses/index.js';
+import type { CompiledEffects, Effect } from './compile.js';
 import { effects } from './index.js';
-import type { EffectEntry } from './schema.js';
+import type { Reason } from './schema.js';
 
-export interface Effect {
-  readonly id: string;
-  readonly ticks: number;
-  readonly modifiers: readonly { readonly attribute: number; readonly operation: Operation; readonly amount: Amount }[];
-  readonly grants: readonly number[];
-}
-
-export interface CompiledEffects {
-  readonly entries: readonly EffectEntry[];
-  readonly list: readonly Effect[];
-}
+export const EFFECT_COLUMNS = ['actor', 'effect', 'source', 'ends', 'stacks', 'uses', 'pulse', 'muted', 'strength', 'cause'] as const;
 
 /** The effects' grip on a world. */
 export interface Effects extends CompiledEffects {
   readonly table: Table;
+  readonly of: Readonly<Record<(typeof EFFECT_COLUMNS)[number], Column>>;
   readonly endTimer: number;
 }
 
-export function compileEffects(context: CompileContext): CompiledEffects {
-  const entries = context.entries<EffectEntry>('effects');
-  const list = entries.map((entry, i): Effect => {
-    const ticks = context.ticks(entry.lasts);
-    if (ticks < 1) context.problem(['effects', i, 'lasts'], 'An effect lasts longer than nothing.');
-    return {
-      id: entry.id,
-      ticks,
-      grants: entry.grants.map((status) => context.index('statuses', status)),
-      modifiers: entry.modifiers.map((modifier, k) => {
-        const path = ['effects', i, 'modifiers', k];
-        const attribute = context.index('attributes', modifier.attribute);
-        const target = context.entries<{ label: string; kind: string; max?: unknown }>('attributes')[attribute];
-        if (target && target.kind !== 'stat')
-          context.problem(
-            [...path, 'attribute'],
-            `${target.label} is a ${target.kind}: modifiers are for stats. Modify the stat that is its maximum, or hurt and heal it.`,
-          );
-        return { attribute, operation: modifier.operation, amount: context.amount(modifier.amount, [...path, 'amount'], ['source']) };
-      }),
-    };
-  });
-  return { entries, list };
+/** No effect lasts longer than this many ticks: a tick is told as a whole number of 32 bits. */
+const LATEST = 0x40000000;
+
+/** Ticks that an amount of seconds comes to, rounded up. At least one. */
+function ticksOf(world: World, seconds: number): number {
+  return Math.max(1, Math.min(LATEST, Math.ceil(seconds * world.rules.tickRate - 1e-9)));
 }
 
-/** Starts an instance of an effect on an actor: an instance of its own, whatever else is on. */
+function partiesOf(grip: Effects, at: number): Parties {
+  const actor = grip.of.actor.data[at];
+  return { owner: actor, source: grip.of.source.data[at], target: actor };
+}
+
+/** Puts an effect on an actor: a new instance, or more of the one that is on, as its stacking says. Or says why not. */
 export function applyEffect(world: World, actor: number, index: number, source: number): void {
-  const row = world.actors.rowOf(actor);
-  if (row < 0) return;
+  if (world.actors.rowOf(actor) < 0) return;
   const grip = effects.in(world);
   const effect = grip.list[index];
+  const parties = { subject: actor, source };
+  if (!world.mayFollow('effectStarted', parties)) return;
+  const refuse = (by: string, chapter = '') => world.emit('effectRefused', parties, { effect: effect.id, by, chapter });
+  const blocker = blockerOf(world, grip, effect, actor);
+  if (blocker) return refuse(blocker.id, blocker.chapter);
+  dispel(world, grip, effect, actor);
+  if (effect.lifetime === 'instant') {
+    const then = effect.onStart;
+    return world.follow('effectStarted', parties, { effect: effect.id, ticks: 0 }, () =>
+      then?.(world, { owner: actor, source, target: actor }),
+    );
+  }
+  const group = instancesOf(world, actor, index).filter((at) => !effect.perSource || grip.of.source.data[at] === source);
+  if (group.length === 0) return startInstance(world, grip, index, actor, source);
+  if (effect.stacking === 'once') return refuse('once');
+  if (effect.stacking === 'refresh' || effect.stacking === 'extend') return stackInstance(world, grip, group[0], source);
+  if (effect.most !== undefined && group.length >= effect.most) return refuse('most');
+  startInstance(world, grip, index, actor, source);
+}
+
+function blockerOf(world: World, grip: Effects, { blockedBy }: Effect, actor: number): { id: string; chapter: string } | undefined {
+  const ids = (chapter: string) => world.rules.chapters.get(chapter)!.ids;
+  const status = blockedBy.statuses.find((s) => hasStatus(world, actor, s));
+  if (status !== undefined) return { id: ids('statuses')[status], chapter: 'statuses' };
+  const other = blockedBy.effects.find((e) => instancesOf(world, actor, e).length > 0);
+  return other === undefined ? undefined : { id: grip.list[other].id, chapter: 'effects' };
+}
+
+/** Ends what an effect ends when it starts: effects by name, and whatever grants a status. */
+function dispel(world: World, grip: Effects, { ends }: Effect, actor: number): void {
+  const kinds = new Set([...ends.effects, ...ends.statuses.flatMap((status) => grip.granting[status])]);
+  for (const kind of kinds) for (const at of instancesOf(world, actor, kind)) endEffect(world, at, 'removed');
+}
+
+function startInstance(world: World, grip: Effects, index: number, actor: number, source: number): void {
+  const effect = grip.list[index];
+  const row = world.actors.rowOf(actor);
+  const parties = { owner: actor, source, target: actor };
+  const ticks = effect.lasts ? ticksOf(world, effect.lasts.run(world, parties)) : 0;
+  const amounts = effect.modifiers.map((modifier) => modifier.amount.run(world, parties));
   const at = grip.table.add();
   const handle = grip.table.handle(at);
-  const cells: Record<string, number> = { actor, effect: index, source, ends: world.tick + effect.ticks };
-  for (const [name, value] of Object.entries(cells)) grip.table.column(name).data[at] = value;
+  const cells = {
+    actor,
+    effect: index,
+    source,
+    ends: ticks === 0 ? 0 : world.tick + ticks,
+    stacks: 1,
+    uses: effect.uses,
+    pulse: effect.periodic ? world.tick + (effect.periodic.atOnce ? 0 : effect.periodic.ticks) : 0,
+    strength: effect.strength ? effect.strength.run(world, parties) : sizeOf(effect, amounts),
+  };
+  for (const [name, value] of Object.entries(cells)) grip.of[name as keyof typeof cells].data[at] = value;
   const stats = attributes.in(world);
-  for (const { attribute, operation, amount } of effect.modifiers)
-    addModifier(stats, row, actor, attribute, operation, amount.run(world, { owner: actor, source, target: actor }), handle);
+  effect.modifiers.forEach(({ attribute, operation, live }, k) =>
+    addModifier(stats, row, actor, { source, attribute, operation, amount: amounts[k], live, holder: handle }),
+  );
+  if (effect.stacking === 'strongest') muteWeaker(world, grip, actor, index, source);
   if (effect.modifiers.length > 0) settle(world, stats, row);
-  world.setTimer(grip.endTimer, effect.ticks, actor, handle);
-  const started = world.announce('effectStarted', { subject: actor, source }, { effect: effect.id, ticks: effect.ticks });
-  world.because(started, () => effect.grants.forEach((status) => changeStatus(world, actor, status, 1)));
+  if (ticks > 0) world.setTimer(grip.endTimer, ticks, actor, handle);
+  world.follow('effectStarted', { subject: actor, source }, { effect: effect.id, ticks }, () => {
+    grip.of.cause.data[at] = world.cause;
+    effect.grants.forEach((status) => changeStatus(world, actor, status, 1));
+    effect.onStart?.(world, parties);
+  });
+}
+
+/** How strong an instance is where its author says nothing: the size of its first modifier. */
+function sizeOf({ modifiers: [first] }: Effect, [amount]: readonly number[]): number {
+  return first ? toGrid(Math.abs(first.operation === 'times' ? amount - 1 : amount)) : 0;
+}
+
+/** More of the same on an instance: its time begins anew or grows, and it may gain a stack. */
+function stackInstance(world: World, grip: Effects, at: number, source: number): void {
+  const effect = grip.list[grip.of.effect.data[at]];
+  const actor = grip.of.actor.data[at];
+  const handle = grip.table.handle(at);
+  const parties = { owner: actor, source, target: actor };
+  const ticks = effect.lasts ? ticksOf(world, effect.lasts.run(world, parties)) : 0;
+  const { ends, stacks, uses } = grip.of;
+  if (effect.stacking === 'extend') {
+    const most = effect.most === undefined ? Infinity : world.tick + effect.most * ticks;
+    ends.data[at] = Math.min(LATEST, most, ends.data[at] + ticks);
+  } else {
+    if (ticks > 0) ends.data[at] = world.tick + ticks;
+    stacks.data[at] = Math.min(effect.most ?? 1, stacks.data[at] + 1);
+    uses.data[at] = effect.uses;
+    grip.of.source.data[at] = source;
+    restate(world, grip, at, parties);
+  }
+  if (ticks > 0) world.setTimer(grip.endTimer, ends.data[at] - world.tick, actor, handle);
+  const data = { effect: effect.id, stacks: stacks.data[at], ticks: ends.data[at] === 0 ? 0 : ends.data[at] - world.tick };
+  world.follow('effectStacked', { subject: actor, source }, data, () => effect.onStack?.(world, parties));
+}
+
+/** Takes an instance's amounts anew, from whom it now comes, and counts its stacks. */
+function restate(world: World, grip: Effects, at: number, parties: Parties): void {
+  const effect = grip.list[grip.of.effect.data[at]];
+  const row = world.actors.rowOf(parties.owner);
+  const stats = attributes.in(world);
+  // Rows were added in the order of the author's list, and the newest stands first.
+  const rows = [...modifiersOf(stats, row, grip.table.handle(at))].reverse();
+  effect.modifiers.forEach(({ amount }, k) => {
+    const modifier = rows[k];
+    if (modifier === undefined) return;
+    stats.of.amount.data[modifier] = amount.run(world, parties);
+    stats.of.stacks.data[modifier] = grip.of.stacks.data[at];
+    stats.of.source.data[modifier] = parties.source;
+  });
+  if (rows.length > 0) settle(world, stats, row);
+}
+
+/** Of several instances only the strongest counts; of equals, the one that stands first. The others wait. */
+function muteWeaker(world: World, grip: Effects, actor: number, index: number, source: number): void {
+  const { perSource } = grip.list[index];
+  const group = instancesOf(world, actor, index).filter((at) => !perSource || grip.of.source.data[at] === source);
+  const strength = grip.of.strength.data;
+  const best = group.reduce((found, at) => (found < 0 || strength[at] > strength[found] ? at : found), -1);
+  const stats = attributes.in(world);
+  const row = world.actors.rowOf(actor);
+  for (const at of group) {
+    const muted = at === best ? 0 : 1;
+    grip.of.muted.data[at] = muted;
+    for (const modifier of modifiersOf(stats, row, grip.table.handle(at))) stats.of.muted.data[modifier] = muted;
+  }
 }
 
 /** Ends an instance. What the other instances say is then all that holds: nothing is divided back out. */
-export function endEffect(world: World, at: number, reason: 'ranOut' | 'removed'): void {
-  const { table, list } = effects.in(world);
-  const actor = table.column('actor').data[at];
-  const source = table.column('source').data[at];
-  const effect = list[table.column('effect').data[at]];
-  const handle = table.handle(at);
+export function endEffect(world: World, at: number, reason: Reason): void {
+  const grip = effects.in(world);
+  if (grip.table.live[at] === 0) return;
+  const index = grip.of.effect.data[at];
+  const effect = grip.list[index];
+  const parties = partiesOf(grip, at);
+  const { owner: actor, source } = parties;
+  const handle = grip.table.handle(at);
   const row = world.actors.rowOf(actor);
-  table.remove(at);
+  const cause = grip.of.cause.data[at];
+  grip.table.remove(at);
   if (row < 0) return;
   removeModifiers(attributes.in(world), row, handle);
+  if (effect.stacking === 'strongest') muteWeaker(world, grip, actor, index, source);
   settle(world, attributes.in(world), row);
-  const ended = world.announce('effectEnded', { subject: actor, source }, { effect: effect.id, reason });
-  world.because(ended, () => effect.grants.forEach((status) => changeStatus(world, actor, status, -1)));
+  // What ends by itself ends because it was begun.
+  world.since(cause, () => {
+    const ended = world.announce('effectEnded', { subject: actor, source }, { effect: effect.id, reason });
+    world.because(ended, () => {
+      effect.grants.forEach((status) => changeStatus(world, actor, status, -1));
+      if (ended) for (const end of effect.onEnd) if (end.reason === 'any' || end.reason === reason) end.then(world, parties);
+    });
+  });
+}
+
+/** An instance's time is over, unless it was given more meanwhile. What would have pulsed in this very tick still does. */
+export function runOut(world: World, handle: number): void {
+  const grip = effects.in(world);
+  const at = grip.table.rowOf(handle);
+  if (at < 0 || grip.of.ends.data[at] > world.tick || grip.of.ends.data[at] === 0) return;
+  if (grip.of.pulse.data[at] !== 0 && grip.of.pulse.data[at] <= world.tick) pulse(world, grip, at);
+  if (grip.table.rowOf(handle) === at) endEffect(world, at, 'ranOut');
+}
+
+/** Everything periodic that is due. */
+export function pulseAll(world: World): void {
+  const grip = effects.in(world);
+  if (!grip.anyPeriodic) return;
+  const due = grip.of.pulse.data;
+  for (let at = 0; at < grip.table.high; at++)
+    if (due[at] !== 0 && due[at] <= world.tick && grip.table.live[at] === 1) pulse(world, grip, at);
+}
+
+function pulse(world: World, grip: Effects, at: number): void {
+  const { periodic } = grip.list[grip.of.effect.data[at]];
+  if (!periodic) return;
+  grip.of.pulse.data[at] = world.tick + periodic.ticks;
+  if (grip.of.muted.data[at] === 1) return;
+  const parties = partiesOf(grip, at);
+  world.since(grip.of.cause.data[at], () => periodic.then(world, parties));
 }
 
 /** The rows of an actor's instances of an effect, in table order. */
 export function instancesOf(world: World, actor: number, index: number): number[] {
-  const { table } = effects.in(world);
-  const owner = table.column('actor').data;
-  const kind = table.column('effect').data;
+  const { table, of } = effects.in(world);
+  const owner = of.actor.data;
+  const kind = of.effect.data;
   const rows: number[] = [];
   for (let row = 0; row < table.high; row++) if (table.live[row] === 1 && owner[row] === actor && kind[row] === index) rows.push(row);
   return rows;
@@ -101,23 +233,20 @@ export function instancesOf(world: World, actor: number, index: number): number[
 export function adoptEffects(world: World, before: World): void {
   const old = effects.in(before);
   const now = effects.in(world);
+  const statuses = movedPositions(before.rules, world.rules, 'statuses');
   for (let at = 0; at < old.table.high; at++) {
     if (old.table.live[at] === 0) continue;
-    const actor = old.table.column('actor').data[at];
+    const actor = old.of.actor.data[at];
     const row = world.actors.rowOf(actor);
     if (row < 0) continue;
-    const was = old.list[old.table.column('effect').data[at]];
-    const is = now.table.live[at] === 1 ? now.list[now.table.column('effect').data[at]] : undefined;
+    const was = old.list[old.of.effect.data[at]];
+    const is = now.table.live[at] === 1 ? now.list[now.of.effect.data[at]] : undefined;
     if (!is) removeModifiers(attributes.in(world), row, old.table.handle(at));
-    moveGrants(world, actor, before, was.grants, is?.grants ?? []);
-    settle(world, attributes.in(world), row);
+    else if (is.periodic && now.of.pulse.data[at] === 0) now.of.pulse.data[at] = world.tick + is.periodic.ticks;
+    const had = was.grants.map((status) => statuses[status]).filter((status) => status >= 0);
+    const grants = is?.grants ?? [];
+    for (const status of had) if (!grants.includes(status)) changeStatus(world, actor, status, -1);
+    for (const status of grants) if (!had.includes(status)) changeStatus(world, actor, status, 1);
+    settle(world, attributes.in(world), row, true);
   }
-}
-
-function moveGrants(world: World, actor: number, before: World, was: readonly number[], is: readonly number[]): void {
-  const oldIds = before.rules.chapters.get('statuses')!.ids;
-  const newIds = world.rules.chapters.get('statuses')!.ids;
-  const had = was.map((i) => newIds.indexOf(oldIds[i])).filter((i) => i >= 0);
-  for (const status of had) if (!is.includes(status)) changeStatus(world, actor, status, -1);
-  for (const status of is) if (!had.includes(status)) changeStatus(world, actor, status, 1);
 }

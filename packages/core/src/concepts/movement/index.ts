@@ -33,6 +33,8 @@ export const movement = defineConcept<undefined, Movement>({
         { name: 'goalX', kind: 'number', see: 'server', decimals: 1 },
         { name: 'goalY', kind: 'number', see: 'server', decimals: 1 },
         { name: 'toGoal', kind: 'flag', see: 'server' },
+        // The serial of the input that set it moving.
+        { name: 'cause', kind: 'int', see: 'server' },
       ],
     },
   ],
@@ -40,7 +42,8 @@ export const movement = defineConcept<undefined, Movement>({
   inputs: {
     move: {
       args: { x: axis(), y: axis() },
-      traced: false,
+      // Held keys send the same direction again and again: only a new one is worth a line.
+      traced: (world, actor, { x, y }) => isNewHeading(world, world.actors.rowOf(actor), Number(x), Number(y)),
       run: (world, actor, { x, y }) => head(world, actor, Number(x), Number(y)),
     },
     moveTo: {
@@ -98,6 +101,17 @@ function head(world: World, actor: number, x: number, y: number): void {
   table.column('headingX').data[row] = toGrid(x);
   table.column('headingY').data[row] = toGrid(y);
   table.column('toGoal').data[row] = 0;
+  if (world.cause !== 0) table.column('cause').data[row] = world.cause;
+}
+
+function isNewHeading(world: World, row: number, x: number, y: number): boolean {
+  const { table } = movement.in(world);
+  return table.column('headingX').data[row] !== toGrid(x) || table.column('headingY').data[row] !== toGrid(y);
+}
+
+/** The serial of the input that set an actor moving, for what it runs into; 0 where none did. */
+export function headingCause(world: World, row: number): number {
+  return movement.in(world).table.column('cause').data[row];
 }
 
 /** Puts an actor somewhere, out of walls and inside the arena. */

@@ -5,20 +5,20 @@ import { actors } from '../actors/index.js';
 import { attributes } from '../attributes/index.js';
 import { arena, type Wall } from '../arena/index.js';
 
-/** Movement's grip on a world. By actor type: body radius, and the column of its speed, if it moves at all. */
+/** Movement's grip on a world. By actor type: the column of its speed, if it moves at all. */
 export interface Movement {
   readonly table: Table;
-  readonly radii: readonly number[];
   readonly speeds: readonly (string | undefined)[];
 }
 
 export function attachMovement(world: World): Movement {
   const types = actors.of(world.rules);
-  return { table: world.table('bodies'), radii: types.map((type) => type.radius), speeds: types.map((type) => type.speed) };
+  return { table: world.table('bodies'), speeds: types.map((type) => type.speed) };
 }
 
 export function bodyRadius(world: World, row: number): number {
-  return actors.in(world).types[world.actors.column('type').data[row]].radius;
+  const { radius } = actors.in(world).types[world.actors.column('type').data[row]];
+  return typeof radius === 'number' ? radius : Math.max(1, attributes.in(world).table.column(radius).data[row]);
 }
 
 /** Positions lie on a grid of a thousandth: seats are told tenths, and sums of steps stay clean. */
@@ -26,7 +26,7 @@ const onGrid = (value: number) => Math.floor(value * 1000 + 0.5) / 1000;
 
 /** Moves every body that is heading somewhere by one tick's way. Walls stop each axis on its own, so bodies slide along. */
 export function moveAll(world: World, grip: Movement): void {
-  const { table, speeds, radii } = grip;
+  const { table, speeds } = grip;
   const { live, high } = world.actors;
   const type = world.actors.column('type').data;
   const values = attributes.in(world).table;
@@ -34,8 +34,11 @@ export function moveAll(world: World, grip: Movement): void {
   const [xs, ys, headingX, headingY, toGoal] = ['x', 'y', 'headingX', 'headingY', 'toGoal'].map((name) => table.column(name).data);
   const ground = arena.of(world.rules);
   const perTick = 1 / world.rules.tickRate;
+  const growing = actors.in(world).types.map((kind) => typeof kind.radius === 'string');
   for (let row = 0; row < high; row++) {
     if (live[row] === 0) continue;
+    // A body that has grown where it stands must not be left in a wall.
+    if (growing[type[row]]) pushOut(world, grip, row);
     if (toGoal[row] === 1) headToGoal(grip, row, (speedCells[type[row]]?.[row] ?? 0) * perTick);
     const dx = headingX[row];
     const dy = headingY[row];
@@ -45,7 +48,7 @@ export function moveAll(world: World, grip: Movement): void {
     const length = Math.sqrt(dx * dx + dy * dy);
     // A half-tilted stick moves at half speed; a diagonal is no faster than straight on.
     const step = (speed[row] * perTick) / (length > 1 ? length : 1);
-    const radius = radii[type[row]];
+    const radius = bodyRadius(world, row);
     const x = xs[row];
     const y = ys[row];
     xs[row] = slide(ground.walls, x, x + dx * step, y, radius, radius, ground.width - radius, true);

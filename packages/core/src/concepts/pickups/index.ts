@@ -7,7 +7,7 @@ import { defineConcept } from '../../world/concept.js';
 import type { Table } from '../../world/table.js';
 import { World } from '../../world/world.js';
 import { arena } from '../arena/index.js';
-import { placeOf } from '../movement/index.js';
+import { headingCause, placeOf } from '../movement/index.js';
 import { bodyRadius } from '../movement/system.js';
 
 export const SHAPES = ['circle', 'diamond', 'capsule', 'square', 'triangle'] as const;
@@ -77,6 +77,7 @@ export const pickups = defineConcept<readonly Pickup[], Pickups>({
     pickupTaken: {
       label: 'a pickup is taken',
       see: 'everyone',
+      carries: { entries: { pickup: 'pickups' } },
       announced: true,
       sentence: (e, speak) => `${e.who} takes ${speak.label('pickups', String(e.data['pickup'])).toLowerCase()}`,
     },
@@ -150,8 +151,10 @@ function take(world: World, row: number, pickup: Pickup, taker: number): void {
   // Gone before anything follows from it: whatever the actions do, nobody gets it twice.
   table.remove(row);
   if (pickup.returns > 0 && placed > 0) world.setTimer(returnTimer, pickup.returns, 0, placed - 1);
-  const taken = world.announce('pickupTaken', { subject: taker, source: taker }, { pickup: pickup.id });
-  world.because(taken, () => pickup.then(world, World.alone(taker)));
+  // What brought the taker here is what led to it.
+  world.since(headingCause(world, world.actors.rowOf(taker)), () =>
+    world.follow('pickupTaken', { subject: taker, source: taker }, { pickup: pickup.id }, () => pickup.then(world, World.alone(taker))),
+  );
 }
 
 /** Under edited rules the arena is laid out anew where its list of placed things was edited. */

@@ -39,7 +39,11 @@ export const seats = defineConcept<undefined, { readonly table: Table }>({
       see: 'server',
       sentence: (e) => `${e.who} asks: ${Object.values(e.data).join(' ')}`,
     },
-    poked: { label: 'a poke', see: 'server', sentence: (e) => `poke: ${e.data['what']}${e.who ? ` on ${e.who}` : ''}` },
+    poked: {
+      label: 'a poke',
+      see: 'server',
+      sentence: (e) => `poke: ${e.data['what']}${e.who ? ` on ${e.who}` : ''}${e.by ? `, from ${e.by}` : ''}`,
+    },
   },
   commands: {
     join: {
@@ -52,8 +56,8 @@ export const seats = defineConcept<undefined, { readonly table: Table }>({
       run: (world, args) => runInput(world, String(args['seat']), Number(args['n'] ?? 0), args['input'] as InputRequest),
     },
     poke: {
-      args: { seat: seatName().optional(), action: z.unknown() },
-      run: (world, args) => poke(world, args['seat'] as string | undefined, args['action'] as Then[number]),
+      args: { seat: seatName().optional(), from: seatName().optional(), action: z.unknown() },
+      run: (world, args) => poke(world, args as unknown as PokeArgs),
     },
   },
 });
@@ -145,7 +149,8 @@ function runInput(world: World, seat: string, n: number, input: InputRequest): v
   const last = seats.in(world).table.column('lastInput').data;
   if (n > last[row]) last[row] = n;
   const { do: name, ...args } = input;
-  const asked = spec.traced ? world.announce('asked', { subject: actor }, { do: name, ...scalars(args) }) : undefined;
+  const traced = typeof spec.traced === 'function' ? spec.traced(world, actor, args) : spec.traced;
+  const asked = traced ? world.announce('asked', { subject: actor }, { do: name, ...scalars(args) }) : undefined;
   world.because(asked, () => spec.run(world, actor, args));
 }
 
@@ -156,12 +161,20 @@ function scalars(args: Record<string, unknown>): Record<string, string | number 
   >;
 }
 
-/** Runs an action from outside, on the actor of a seat or, without one, on nobody in particular. */
-function poke(world: World, seat: string | undefined, action: Then[number]): void {
+interface PokeArgs {
+  readonly seat?: string;
+  readonly from?: string;
+  readonly action: Then[number];
+}
+
+/** Runs an action from outside, on the actor of a seat or, without one, on nobody in particular; `from` is the seat that it comes from. */
+function poke(world: World, { seat, from, action }: PokeArgs): void {
   const actor = seat === undefined ? 0 : actorOfSeat(world, seat);
+  const source = from === undefined ? 0 : actorOfSeat(world, from);
   const { do: what, to: _to, ...args } = action;
-  const poked = world.announce('poked', { subject: actor }, { what: [what, ...Object.values(scalars(args))].join(' ') });
-  world.because(poked, () => compilePoke(world.rules, action)(world, { owner: actor, source: 0, target: actor }));
+  world.follow('poked', { subject: actor, source }, { what: [what, ...Object.values(scalars(args))].join(' ') }, () =>
+    compilePoke(world.rules, action)(world, { owner: actor, source, target: actor }),
+  );
 }
 
 /** Compiles an action that stands in no ruleset. The action has been checked with {@link checkAction}. */

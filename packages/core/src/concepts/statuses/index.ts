@@ -18,7 +18,11 @@ export const statuses: Concept<readonly StatusEntry[], Statuses> = defineConcept
   sections: { statuses: { kind: 'chapter', title: 'Statuses', entry: schema } },
   compile: (context) => context.entries<StatusEntry>('statuses'),
   tables: (entries) => [
-    { name: 'statuses', extends: 'actors', columns: entries.map(({ id, see }) => ({ name: id, kind: 'int' as const, see })) },
+    {
+      name: 'statuses',
+      extends: 'actors',
+      columns: entries.map(({ id, see, formerly }) => ({ name: id, kind: 'int' as const, see, ...(formerly && { formerly }) })),
+    },
   ],
   attach: (world, entries) => ({ table: world.table('statuses'), ids: entries.map((entry) => entry.id) }),
   vocabulary: (ids) => ({
@@ -29,21 +33,20 @@ export const statuses: Concept<readonly StatusEntry[], Statuses> = defineConcept
         ids: ids('statuses'),
         amounts: 0,
         yields: 'condition',
-        read: (index) => (world, actor) => {
-          const row = world.actors.rowOf(actor);
-          return row >= 0 && statuses.in(world).table.columns[index].data[row] > 0 ? 1 : 0;
-        },
+        read: (index) => (world, actor) => (hasStatus(world, actor, index) ? 1 : 0),
       },
     ],
   }),
   events: {
     statusGained: {
       label: 'a status begins',
+      carries: { entries: { status: 'statuses' } },
       see: (data, seeEntry) => seeEntry('statuses', String(data['status'])),
       sentence: (e, speak) => `${e.who} is now ${speak.label('statuses', String(e.data['status'])).toLowerCase()}`,
     },
     statusLost: {
       label: 'a status ends',
+      carries: { entries: { status: 'statuses' } },
       see: (data, seeEntry) => seeEntry('statuses', String(data['status'])),
       sentence: (e, speak) => `${e.who} is no longer ${speak.label('statuses', String(e.data['status'])).toLowerCase()}`,
     },
@@ -70,6 +73,12 @@ export const statuses: Concept<readonly StatusEntry[], Statuses> = defineConcept
   },
   display: (entries) => entries.filter((entry) => entry.see !== 'server').map(({ id, label }) => ({ id, label })),
 });
+
+/** Whether an actor is in a status, however many grants of it there are. */
+export function hasStatus(world: World, actor: number, status: number): boolean {
+  const row = world.actors.rowOf(actor);
+  return row >= 0 && statuses.in(world).table.columns[status].data[row] > 0;
+}
 
 /** Adds a grant of a status to an actor (`by` 1) or takes one away (`by` -1; below none it stays none). */
 export function changeStatus(world: World, actor: number, status: number, by: 1 | -1): void {

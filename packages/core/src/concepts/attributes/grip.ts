@@ -1,0 +1,51 @@
+import type { Column, Table } from '../../world/table.js';
+import type { World } from '../../world/world.js';
+import type { CompiledAttributes } from './compile.js';
+import { MODIFIER_COLUMNS, type ModifierColumns } from './modifiers.js';
+import { columnsOf } from './tables.js';
+
+/** The columns of one attribute, looked up once; those that its author's words do not call for are not there. */
+export interface Cells {
+  readonly value: Column;
+  /** What changes are made to: a stat's base, any other's value. */
+  readonly own: Column;
+  readonly min: Column | undefined;
+  readonly max: Column | undefined;
+  readonly share: Column | undefined;
+  readonly shared: Column | undefined;
+  readonly part: Column | undefined;
+  readonly rests: Column | undefined;
+  readonly inside: readonly Column[];
+}
+
+/** The attributes' grip on a world. */
+export interface Attributes {
+  readonly compiled: CompiledAttributes;
+  readonly table: Table;
+  readonly cells: readonly Cells[];
+  readonly modifiers: Table;
+  readonly of: ModifierColumns;
+  readonly heads: Table;
+}
+
+export function attachAttributes(world: World, compiled: CompiledAttributes): Attributes {
+  const table = world.table('attributes');
+  const modifiers = world.table('modifiers');
+  const find = (name: string) => (table.has(name) ? table.column(name) : undefined);
+  const cells = compiled.list.map(({ id, kind, thresholds }): Cells => {
+    const value = table.column(id);
+    return {
+      value,
+      own: kind === 'stat' ? table.column(columnsOf.base(id)) : value,
+      min: find(columnsOf.min(id)),
+      max: find(columnsOf.max(id)),
+      share: find(columnsOf.share(id)),
+      shared: find(columnsOf.shared(id)),
+      part: find(columnsOf.part(id)),
+      rests: find(columnsOf.rests(id)),
+      inside: thresholds.map((threshold) => table.column(columnsOf.inside(id, threshold.id))),
+    };
+  });
+  const of = Object.fromEntries(MODIFIER_COLUMNS.map((name) => [name, modifiers.column(name)])) as ModifierColumns;
+  return { compiled, table, cells, modifiers, of, heads: world.table('modifierHeads') };
+}

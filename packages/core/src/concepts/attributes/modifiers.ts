@@ -1,0 +1,161 @@
+import type { Column } from '../../world/table.js';
+import type { World } from '../../world/world.js';
+import { type Operation, OPERATIONS } from './schema.js';
+import type { Attributes } from './grip.js';
+
+/** The columns of the modifiers' table, looked up once. */
+export const MODIFIER_COLUMNS = [
+  'actor',
+  'source',
+  'attribute',
+  'operation',
+  'amount',
+  'stacks',
+  'live',
+  'muted',
+  'holder',
+  'next',
+] as const;
+export type ModifierColumns = Readonly<Record<(typeof MODIFIER_COLUMNS)[number], Column>>;
+
+/** The parts that a value is made of. */
+export interface Sums {
+  readonly add: number;
+  readonly percent: number;
+  readonly times: number;
+  /** The lowest `set`, the highest `atLeast`, the lowest `atMost`; undefined where none is on. */
+  readonly set: number | undefined;
+  readonly atLeast: number | undefined;
+  readonly atMost: number | undefined;
+}
+
+export const NO_SUMS: Sums = { add: 0, percent: 0, times: 1, set: undefined, atLeast: undefined, atMost: undefined };
+
+/** What one modifier comes to with its stacks: sums grow by as much again, a product is taken as often. */
+export function stacked(operation: number, amount: number, stacks: number): number {
+  if (stacks === 1) return amount;
+  if (operation < 2) return amount * stacks;
+  if (operation > 2) return amount;
+  let product = 1;
+  for (let i = 0; i < stacks; i++) product *= amount;
+  return product;
+}
+
+/** Sums an actor's modifiers of one attribute, smallest amounts first: the order of coming and going leaves no trace. */
+export function sumModifiers(a: Attributes, row: number, index: number): Sums {
+  const { attribute, operation, amount, stacks, muted, next } = a.of;
+  let lists: number[][] | undefined;
+  for (let at = a.heads.columns[0].data[row]; at !== 0; at = next.data[at - 1]) {
+    const k = at - 1;
+    if (attribute.data[k] !== index || muted.data[k] === 1) continue;
+    lists ??= OPERATIONS.map(() => []);
+    lists[operation.data[k]].push(stacked(operation.data[k], amount.data[k], stacks.data[k]));
+  }
+  if (!lists) return NO_SUMS;
+  const [add, percent, times, set, atLeast, atMost] = lists.map((list) => (list.length > 1 ? list.sort((x, y) => x - y) : list));
+  return {
+    add: add.reduce((sum, x) => sum + x, 0),
+    percent: percent.reduce((sum, x) => sum + x, 0),
+    times: times.reduce((product, x) => product * x, 1),
+    set: set[0],
+    atLeast: atLeast.at(-1),
+    atMost: atMost[0],
+  };
+}
+
+/** The value before its bounds: `clamp(set ?? (base + add) x (1 + percent) x times, atLeast, atMost)`. Percents are authored as 40 for +40 %. */
+export function combine(base: number, { add, percent, times, set, atLeast, atMost }: Sums): number {
+  const value = set ?? (base + add) * (1 + percent / 100) * times;
+  const high = atLeast !== undefined && value < atLeast ? atLeast : value;
+  return atMost !== undefined && high > atMost ? atMost : high;
+}
+
+/** A modifier to be put on an actor. */
+export interface NewModifier {
+  readonly source: number;
+  readonly attribute: number;
+  readonly operation: Operation;
+  readonly amount: number;
+  readonly stacks?: number;
+  /** The number of an amount that the rules keep, where it is to be asked again and again. */
+  readonly live?: number;
+  /** Whatever took it on, to be named when it ends. */
+  readonly holder: number;
+}
+
+/** Adds a modifier to an actor. The caller settles the actor. */
+export function addModifier(a: Attributes, row: number, actor: number, modifier: NewModifier): void {
+  const at = a.modifiers.add();
+  const first = a.heads.columns[0].data;
+  const { source, attribute, operation, amount, stacks = 1, live = 0, holder } = modifier;
+  const cells = { actor, source, attribute, operation: OPERATIONS.indexOf(operation), amount, stacks, live, holder, next: first[row] };
+  for (const [name, value] of Object.entries(cells)) a.of[name as keyof typeof cells].data[at] = value;
+  first[row] = at + 1;
+}
+
+/** The rows of an actor's modifiers of one holder. */
+export function modifiersOf(a: Attributes, row: number, holder: number): readonly number[] {
+  const rows: number[] = [];
+  for (let at = a.heads.columns[0].data[row]; at !== 0; at = a.of.next.data[at - 1])
+    if (a.of.holder.data[at - 1] === holder) rows.push(at - 1);
+  return rows;
+}
+
+/** Takes an actor's modifiers of one holder away. The caller settles the actor. */
+export function removeModifiers(a: Attributes, row: number, holder: number): void {
+  const { modifiers, heads } = a;
+  const holders = a.of.holder.data;
+  const next = a.of.next.data;
+  const first = heads.columns[0].data;
+  let before = -1;
+  for (let at = first[row]; at !== 0;) {
+    const following = next[at - 1];
+    if (holders[at - 1] === holder) {
+      if (before < 0) first[row] = following;
+      else next[before] = following;
+      modifiers.remove(at - 1);
+    } else before = at - 1;
+    at = following;
+  }
+}
+
+/** Asks an actor's live amounts again. Whether any has moved. */
+export function refreshLive(world: World, a: Attributes, row: number): boolean {
+  if (world.rules.amounts.size === 0) return false;
+  const { live, amount, source, actor, next } = a.of;
+  let moved = false;
+  for (let at = a.heads.columns[0].data[row]; at !== 0; at = next.data[at - 1]) {
+    const k = at - 1;
+    const asked = live.data[k] === 0 ? undefined : world.rules.amounts.get(live.data[k]);
+    if (!asked) continue;
+    const now = asked.run(world, { owner: actor.data[k], source: source.data[k], target: actor.data[k] });
+    if (now === amount.data[k]) continue;
+    amount.data[k] = now;
+    moved = true;
+  }
+  return moved;
+}
+
+/** The rows of actors on whom a live amount stands. */
+export function liveActors(world: World, a: Attributes): ReadonlySet<number> {
+  const rows = new Set<number>();
+  if (world.rules.amounts.size === 0) return rows;
+  const { live, actor } = a.of;
+  for (let at = 0; at < a.modifiers.high; at++)
+    if (live.data[at] !== 0 && a.modifiers.live[at] === 1) rows.add(world.actors.rowOf(actor.data[at]));
+  rows.delete(-1);
+  return rows;
+}
+
+/** Builds the lists of modifiers anew, after rows went without being taken out of them. */
+export function relinkModifiers(world: World, a: Attributes): void {
+  const first = a.heads.columns[0].data.fill(0);
+  const { actor, next } = a.of;
+  for (let at = a.modifiers.high - 1; at >= 0; at--) {
+    if (a.modifiers.live[at] === 0) continue;
+    const row = world.actors.rowOf(actor.data[at]);
+    if (row < 0) continue;
+    next.data[at] = first[row];
+    first[row] = at + 1;
+  }
+}

@@ -1,0 +1,182 @@
+import { placedActions } from '../../ruleset/actions.js';
+import { circlesIn } from '../../ruleset/circles.js';
+import { toMilliseconds } from '../../ruleset/fields.js';
+import { type Finding, type Path, pointer } from '../../ruleset/problem.js';
+import { registry, type Then } from '../../ruleset/registry.js';
+import { labelOf, type Rules } from '../../ruleset/rules.js';
+import type { CompiledEffects } from './compile.js';
+import type { EffectEntry } from './schema.js';
+
+const CHAPTER = 'effects';
+
+export function findings(compiled: CompiledEffects, rules: Rules): readonly Finding[] {
+  return [
+    ...compiled.entries.flatMap((entry, i) => ofOne(entry, i, rules)),
+    ...loops(compiled),
+    ...neverEnding(compiled, rules),
+    ...liveCircles(compiled, rules),
+  ];
+}
+
+function ofOne(entry: EffectEntry, i: number, rules: Rules): readonly Finding[] {
+  const found: Finding[] = [];
+  entry.modifiers.forEach(({ attribute, operation, amount }, k) => {
+    const path = pointer([CHAPTER, i, 'modifiers', k]);
+    const stat = labelOf(rules, 'attributes', attribute).toLowerCase();
+    if (operation === 'percent' && typeof amount === 'number' && amount < -100)
+      found.push({
+        kind: 'percentBelow',
+        path: `${path}/amount`,
+        message: `${amount} % takes more than all of ${stat} away and turns it round. -100 % is nothing left.`,
+        fix: { label: 'Make it -100 %', patch: [{ op: 'replace', path: `${path}/amount`, value: -100 }] },
+      });
+    if (operation === 'times' && amount === 0)
+      found.push({
+        kind: 'timesZero',
+        path: `${path}/amount`,
+        message: `Times 0 makes ${stat} 0 whatever else is on: adding to it shows nothing. If that is meant, set it to 0.`,
+        fix: {
+          label: 'Set it to 0 instead',
+          patch: [{ op: 'replace', path: `${path}/operation`, value: 'set' }],
+        },
+      });
+  });
+  const { periodic } = entry;
+  const tick = 1000 / rules.tickRate;
+  if (periodic && toMilliseconds(periodic.every) < tick - 1e-9)
+    found.push({
+      kind: 'fasterThanTick',
+      path: pointer([CHAPTER, i, 'periodic', 'every']),
+      message: `${entry.label} is to act every ${periodic.every}, and a tick takes ${tick} ms: it acts once a tick. Say so, or have it do more at once.`,
+      fix: {
+        label: `Every ${Math.ceil(tick)} ms`,
+        patch: [{ op: 'replace', path: pointer([CHAPTER, i, 'periodic', 'every']), value: `${Math.ceil(tick)}ms` }],
+      },
+    });
+  const itself = placedActions(entry.onStart as Then | undefined, [CHAPTER, i, 'onStart']).find(
+    ({ action, later }) => !later && action.do === 'end' && action['effect'] === entry.id && (action.to ?? 'self') === 'self',
+  );
+  if (itself)
+    found.push({
+      kind: 'endsItself',
+      path: pointer(itself.path),
+      message: `${entry.label} ends itself in its own start: it is never on. Make it instant, or end it later.`,
+    });
+  return found;
+}
+
+/** Effects that put each other on in the same breath: such a loop is cut while a game runs. */
+function loops({ entries }: CompiledEffects): readonly Finding[] {
+  const starts = entries.map((entry, i) => {
+    const lists: readonly (readonly [Then | undefined, Path])[] = [
+      [entry.onStart as Then | undefined, [CHAPTER, i, 'onStart']],
+      [entry.onStack as Then | undefined, [CHAPTER, i, 'onStack']],
+      ...entry.onEnd.map((end, k) => [end.then as Then, [CHAPTER, i, 'onEnd', k, 'then']] as const),
+    ];
+    return lists.flatMap(([list, path], n) =>
+      placedActions(list, path).filter(
+        ({ action, later }) =>
+          !later &&
+          action.do === 'apply' &&
+          typeof action['effect'] === 'string' &&
+          (n < 2 || endsAtOnce(entries, String(action['effect']), entry.id)),
+      ),
+    );
+  });
+  const edges = new Map(entries.map((entry, i) => [entry.id, new Set(starts[i].map(({ action }) => String(action['effect'])))]));
+  return circlesIn(edges).map((circle) => {
+    const i = entries.findIndex((entry) => entry.id === circle[0]);
+    const next = circle[1] ?? circle[0];
+    const place = starts[i].find(({ action }) => action['effect'] === next)!;
+    const words = circle.map((id) => entries.find((entry) => entry.id === id)!.label);
+    return {
+      kind: 'loop',
+      path: pointer(place.path),
+      message: `This goes round without end: ${[...words, words[0]].join(' applies ')}. While a game runs it is cut after a number of rounds. Let one wait, or leave one out.`,
+    };
+  });
+}
+
+/** Whether an effect ends another the moment it starts: then what follows that end follows at once. */
+function endsAtOnce(entries: readonly EffectEntry[], id: string, other: string): boolean {
+  const effect = entries.find((entry) => entry.id === id);
+  return effect?.ends?.effects.includes(other) === true || effect?.lifetime === 'instant';
+}
+
+/** Effects without an end of their own that nothing takes away, or that keep off whatever would. */
+function neverEnding({ entries }: CompiledEffects, rules: Rules): readonly Finding[] {
+  return entries.flatMap((entry, i): readonly Finding[] => {
+    if (entry.lifetime !== 'lasting') return [];
+    const removers = entries.filter(
+      (other) =>
+        other.id !== entry.id && (other.ends?.effects.includes(entry.id) || other.ends?.statuses.some((s) => entry.grants.includes(s))),
+    );
+    if (isEndedByAction(entry, rules)) return [];
+    const path = pointer([CHAPTER, i, 'lifetime']);
+    if (removers.length === 0)
+      return [
+        {
+          kind: 'neverEnds',
+          path,
+          message: `${entry.label} lasts, and nothing ends it: no action, and no effect. Make it timed, or end it somewhere.`,
+          fix: {
+            label: 'Let it last 10 s',
+            patch: [
+              { op: 'add', path, value: 'timed' },
+              { op: 'add', path: pointer([CHAPTER, i, 'lasts']), value: '10s' },
+            ],
+          },
+        },
+      ];
+    const kept = removers.filter(
+      (other) => other.blocked?.effects.includes(entry.id) || other.blocked?.statuses.some((s) => entry.grants.includes(s)),
+    );
+    if (kept.length < removers.length) return [];
+    const names = kept.map((other) => other.label).join(' and ');
+    return [
+      {
+        kind: 'blocksRemoval',
+        path: pointer([CHAPTER, i, 'grants']),
+        message: `${entry.label} never ends: ${names} would end it, and what ${entry.label} grants keeps ${kept.length > 1 ? 'them' : 'it'} off. Take the block out of one of them.`,
+      },
+    ];
+  });
+}
+
+/** Whether some list of actions, anywhere, ends an effect or what grants one of its statuses. */
+function isEndedByAction(entry: EffectEntry, rules: Rules): boolean {
+  let found = false;
+  const look = (value: unknown) => {
+    if (found || typeof value !== 'object' || value === null) return;
+    const action = value as { do?: unknown; effect?: unknown; status?: unknown };
+    if (action.do === 'end' && action.effect === entry.id) found = true;
+    if (action.do === 'dispel' && entry.grants.includes(String(action.status))) found = true;
+    Object.values(value).forEach(look);
+  };
+  for (const key of registry().sections.keys()) if (key !== 'situations') look(rules.document[key]);
+  return found;
+}
+
+/** Live amounts that wait for each other when several effects are on: they are asked a few times and then left as they are. */
+function liveCircles({ entries, list }: CompiledEffects, rules: Rules): readonly Finding[] {
+  const edges = new Map<string, Set<string>>();
+  const ids = rules.chapters.get('attributes')!.ids;
+  list.forEach((effect) =>
+    effect.modifiers.forEach(({ attribute, amount, live }) => {
+      if (live === 0) return;
+      const reads = amount.references.filter((r) => r.chapter === 'attributes' && r.party === null).map((r) => r.id);
+      edges.set(ids[attribute], new Set([...(edges.get(ids[attribute]) ?? []), ...reads]));
+    }),
+  );
+  return circlesIn(edges).map((circle) => {
+    const i = list.findIndex((effect) => effect.modifiers.some((m) => m.live !== 0 && ids[m.attribute] === circle[0]));
+    const k = list[i].modifiers.findIndex((m) => m.live !== 0 && ids[m.attribute] === circle[0]);
+    const words = [...circle, circle[0]].map((id) => labelOf(rules, 'attributes', id).toLowerCase());
+    return {
+      kind: 'circle',
+      path: pointer([CHAPTER, i, 'modifiers', k, 'amount']),
+      message: `With ${entries[i].label} on, live amounts go in a circle: ${words.join(' needs ')}. What comes out depends on what was there. Take one of the amounts at start.`,
+      fix: { label: 'Take this one at start', patch: [{ op: 'remove', path: pointer([CHAPTER, i, 'modifiers', k, 'live']) }] },
+    };
+  });
+}

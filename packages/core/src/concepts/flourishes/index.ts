@@ -1,0 +1,44 @@
+import { z } from 'zod';
+import { finite } from '../../ruleset/fields.js';
+import { defineConcept } from '../../world/concept.js';
+
+const secondsOf = (what: string) => finite().min(0, `${what}: 0 to 30 s.`).max(30, `${what}: 0 to 30 s.`);
+
+/** Flourishes: hints to the game's clients to show or sound something. No rule depends on them; each is told to its party alone. */
+export const flourishes = defineConcept({
+  id: 'flourishes',
+  events: {
+    flourish: {
+      label: 'a flourish',
+      see: 'owner',
+      announced: true,
+      sentence: (e) => {
+        const { text, sound, shake, fade } = e.data;
+        const parts = [
+          ...(text === undefined ? [] : [`“${text}”`]),
+          ...(sound === undefined ? [] : [`sound ${sound}`]),
+          ...(shake === undefined ? [] : ['the screen shakes']),
+          ...(fade === undefined ? [] : ['the screen fades']),
+        ];
+        return `${e.who} is shown: ${parts.join(', ') || 'nothing'}`;
+      },
+    },
+  },
+  actions: {
+    flourish: {
+      label: 'show or sound something',
+      sentence: 'show {to} the text {text}, sound {sound}, shake {shake} s, fade {fade} s',
+      args: {
+        text: z.string().min(1).max(160).optional(),
+        /** The id of a sound that the game's client knows. */
+        sound: z.string().min(1).max(60).optional(),
+        shake: secondsOf('Seconds of shaking').optional(),
+        fade: secondsOf('Seconds of fading').optional(),
+      },
+      compile: (args) => {
+        const data = Object.fromEntries(Object.entries(args).filter(([, value]) => value !== undefined)) as Record<string, string | number>;
+        return (world, actor, parties) => world.emit('flourish', { subject: actor, source: parties.source }, data);
+      },
+    },
+  },
+});

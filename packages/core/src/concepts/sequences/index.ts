@@ -1,0 +1,109 @@
+import { z } from 'zod';
+import type { AmountSource } from '../../ruleset/fields.js';
+import { amount, condition, duration } from '../../ruleset/fields.js';
+import { actionList, type Then } from '../../ruleset/registry.js';
+import { type ActionSpec, defineConcept } from '../../world/concept.js';
+import type { Table } from '../../world/table.js';
+import type { World } from '../../world/world.js';
+
+const PARTIES = ['source', 'target'] as const;
+const MOST_BRANCHES = 20;
+
+interface Sequences {
+  readonly table: Table;
+  readonly resumeTimer: number;
+}
+
+interface Branch {
+  readonly weight: AmountSource;
+  readonly then: Then;
+}
+
+const actions: Readonly<Record<string, ActionSpec>> = {
+  wait: {
+    label: 'wait',
+    sentence: 'wait {for}',
+    args: { for: duration() },
+    steer: (args, context, path, rest) => {
+      const ticks = context.ticks(String(args['for']));
+      const piece = context.keep(path, rest);
+      return (world, parties) => {
+        const { table, resumeTimer } = sequences.in(world);
+        const row = table.add();
+        const { owner, source, target } = parties;
+        const cells: Record<string, number> = { owner, source, target, piece, cause: world.cause };
+        for (const [name, value] of Object.entries(cells)) table.column(name).data[row] = value;
+        world.setTimer(resumeTimer, ticks, owner, table.handle(row));
+      };
+    },
+  },
+  when: {
+    label: 'only when',
+    sentence: 'when {if}: {then} otherwise: {else}',
+    args: { if: condition(PARTIES), then: actionList(), else: actionList().optional() },
+    steer: (args, context, path, rest) => {
+      const test = context.condition(String(args['if']), PARTIES);
+      const yes = context.then(args['then'] as Then, [...path, 'then'], rest);
+      const no = args['else'] === undefined ? rest : context.then(args['else'] as Then, [...path, 'else'], rest);
+      return (world, parties) => (test(world, parties) !== 0 ? yes : no)(world, parties);
+    },
+  },
+  pick: {
+    label: 'pick one by chance',
+    sentence: 'pick one: {among}',
+    args: {
+      among: z
+        .array(z.strictObject({ weight: amount(PARTIES), then: actionList() }))
+        .min(1, 'There is nothing to pick from.')
+        .max(MOST_BRANCHES, `At most ${MOST_BRANCHES} to pick from.`),
+    },
+    steer: (args, context, path, rest) => {
+      const branches = (args['among'] as readonly Branch[]).map(({ weight, then }, i) => ({
+        weight: context.amount(weight, [...path, 'among', i, 'weight'], PARTIES),
+        then: context.then(then, [...path, 'among', i, 'then'], rest),
+      }));
+      const purpose = context.purpose(path);
+      return (world, parties) => {
+        const weights = branches.map(({ weight }) => Math.max(0, weight.run(world, parties)));
+        const sum = weights.reduce((a, b) => a + b, 0);
+        // Rolled whatever the weights are: whether there is something to pick changes nobody's luck.
+        let left = world.roll(purpose, parties.owner) * sum;
+        const picked = weights.findIndex((weight) => (left -= weight) < 0);
+        (branches[picked]?.then ?? rest)(world, parties);
+      };
+    },
+  },
+};
+
+/** Sequences: what steers a list of actions. A list that waits goes on later, unless whom it belongs to has gone by then. */
+export const sequences = defineConcept<undefined, Sequences>({
+  id: 'sequences',
+  tables: () => [
+    {
+      name: 'waits',
+      owner: 'owner',
+      columns: [
+        { name: 'owner', kind: 'actor', see: 'server' },
+        { name: 'source', kind: 'actor', see: 'server' },
+        { name: 'target', kind: 'actor', see: 'server' },
+        // The number under which the rules keep what is still to be done.
+        { name: 'piece', kind: 'int', see: 'server' },
+        { name: 'cause', kind: 'int', see: 'server' },
+      ],
+    },
+  ],
+  attach: (world) => ({ table: world.table('waits'), resumeTimer: world.rules.registry.timer('sequences.resume') }),
+  actions,
+  timers: { resume: (world, _actor, handle) => resume(world, handle) },
+});
+
+function resume(world: World, handle: number): void {
+  const { table } = sequences.in(world);
+  const row = table.rowOf(handle);
+  if (row < 0) return;
+  const [owner, source, target, piece, cause] = ['owner', 'source', 'target', 'piece', 'cause'].map((name) => table.column(name).data[row]);
+  table.remove(row);
+  // An edit may have taken out what was still to be done.
+  const rest = world.rules.pieces.get(piece);
+  if (rest) world.since(cause, () => rest(world, { owner, source, target }));
+}

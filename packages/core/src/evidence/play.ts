@@ -1,0 +1,156 @@
+import type { ActorEntry } from '../concepts/actors/index.js';
+import { type AttributeEntry, attributes } from '../concepts/attributes/index.js';
+import { actorOfSeat } from '../concepts/seats/index.js';
+import { sentenceOf } from '../replication/announcements.js';
+import { idOf, labelOf, type Rules } from '../ruleset/rules.js';
+import { commandsOf } from '../script/run.js';
+import type { Script } from '../script/schema.js';
+import type { GameEvent } from '../world/events.js';
+import { World } from '../world/world.js';
+import { EVIDENCE_SECONDS, type Evidence, type Series, type Span } from './types.js';
+
+/** The seat that is tried on, and the one beside it that things can come from. */
+export const SEAT = 'trial';
+export const OTHER = 'other';
+
+export interface Situation {
+  readonly actor: ActorEntry;
+  readonly pokes?: Script['pokes'];
+  readonly inputs?: Script['inputs'];
+  readonly seconds?: number;
+  readonly watch: readonly string[];
+  /** Somebody else is there. */
+  readonly company?: boolean;
+  /** Ends the situation early, by what the first watched value came to. The first tick, which sets things up, is always run. */
+  readonly enough?: (value: number) => boolean;
+}
+
+export interface Played {
+  readonly values: ReadonlyMap<string, readonly number[]>;
+  readonly moments: Evidence['moments'];
+  readonly spans: readonly Span[];
+  readonly events: readonly GameEvent[];
+}
+
+const QUIET = new Set(['poked', 'asked', 'actorSpawned', 'seatTaken']);
+
+/** Plays one actor alone on empty ground: what lies about in the arena has no part in a small situation. */
+export function play(rules: Rules, situation: Situation): Played {
+  const { actor, pokes = [], inputs = [], seconds = EVIDENCE_SECONDS, watch, enough, company = false } = situation;
+  const world = World.start(rules, 1);
+  const things = world.tables.get('pickups');
+  if (things) for (let row = 0; row < things.high; row++) things.remove(row);
+  const seats = [{ id: SEAT, actor: actor.id }, ...(company ? [{ id: OTHER, actor: actor.id }] : [])];
+  const commands = commandsOf({ seats, inputs, pokes }, rules.tickRate);
+  const values = new Map(watch.map((id) => [id, [] as number[]]));
+  const moments: { t: number; text: string; refusal: boolean }[] = [];
+  const events: GameEvent[] = [];
+  const spans = new SpanKeeper(rules);
+  const table = world.table('attributes');
+  for (let tick = 1; tick <= seconds * rules.tickRate; tick++) {
+    const happened = world.step(commands.get(tick));
+    const own = actorOfSeat(world, SEAT);
+    for (const event of happened) {
+      if (event.subject === 0 || event.subject !== own) continue;
+      events.push(event);
+      const spec = rules.registry.events.get(event.name);
+      if (spec && !QUIET.has(event.name))
+        moments.push({ t: tick / rules.tickRate, text: sentenceOf(rules, event), refusal: spec.refusal === true });
+    }
+    const row = world.actors.rowOf(own);
+    for (const [id, list] of values) list.push(table.has(id) && row >= 0 ? table.column(id).data[row] : 0);
+    spans.note(world, own, row, happened);
+    if (tick > 1 && enough?.(values.get(watch[0])!.at(-1)!)) break;
+  }
+  return { values, moments, events, spans: spans.all() };
+}
+
+interface Running {
+  from: number;
+  to: number;
+  label: string;
+  kind: Span['kind'];
+  ended?: string;
+  stacks: number;
+  id: string;
+}
+
+const ENDINGS: Readonly<Record<string, string>> = {
+  ranOut: 'ran out',
+  used: 'used up',
+  removed: 'removed',
+  ownerGone: 'gone with its bearer',
+};
+
+/** Watches instances of effects and statuses come and go, as they stand in the world's tables. */
+class SpanKeeper {
+  private readonly running = new Map<string, Running>();
+  private readonly done: Running[] = [];
+
+  constructor(private readonly rules: Rules) {}
+
+  note(world: World, actor: number, row: number, events: readonly GameEvent[]): void {
+    const t = world.tick / this.rules.tickRate;
+    const present = new Set<string>();
+    const table = world.table('effects');
+    const [owners, kinds, stacks] = ['actor', 'effect', 'stacks'].map((name) => table.column(name).data);
+    for (let at = 0; at < table.high; at++) {
+      if (table.live[at] === 0 || owners[at] !== actor) continue;
+      const key = `effect ${table.handle(at)}`;
+      present.add(key);
+      const id = idOf(this.rules, 'effects', kinds[at]);
+      this.on(key, t, id, labelOf(this.rules, 'effects', id), 'effect').stacks = stacks[at];
+    }
+    if (row >= 0)
+      world.table('statuses').columns.forEach((column, i) => {
+        if (column.data[row] === 0) return;
+        present.add(`status ${i}`);
+        const id = idOf(this.rules, 'statuses', i);
+        this.on(`status ${i}`, t, id, labelOf(this.rules, 'statuses', id), 'status');
+      });
+    for (const [key, span] of this.running) {
+      if (present.has(key)) continue;
+      span.to = t;
+      const end = events.find((event) => event.name === 'effectEnded' && event.data['effect'] === span.id);
+      if (span.kind === 'effect' && end) span.ended = ENDINGS[String(end.data['reason'])];
+      this.running.delete(key);
+      this.done.push(span);
+    }
+  }
+
+  private on(key: string, t: number, id: string, label: string, kind: Span['kind']): Running {
+    const known = this.running.get(key);
+    if (known) {
+      known.to = t;
+      return known;
+    }
+    const span = { from: t, to: t, label, kind, stacks: 1, id };
+    this.running.set(key, span);
+    return span;
+  }
+
+  all(): readonly Span[] {
+    return [...this.done, ...this.running.values()]
+      .sort((a, b) => a.from - b.from)
+      .map(({ from, to, label, kind, ended, stacks }) => ({
+        from,
+        to,
+        label,
+        kind,
+        ...(ended !== undefined && { ended }),
+        ...(stacks > 1 && { stacks }),
+      }));
+  }
+}
+
+/** The kind of actor that something is tried on: a player that has it where there is one. */
+export function holderOf(rules: Rules, has: (actor: ActorEntry) => boolean): ActorEntry | undefined {
+  const types = (rules.chapters.get('actors')?.entries ?? []) as unknown as readonly ActorEntry[];
+  return types.find((type) => type.kind === 'player' && has(type)) ?? types.find(has);
+}
+
+export function seriesOf(rules: Rules, id: string, values: readonly number[], label?: string): Series {
+  const entry = (rules.chapters.get('attributes')!.entries as unknown as readonly AttributeEntry[]).find((e) => e.id === id);
+  const decimals = attributes.of(rules).list.find((attribute) => attribute.id === id)?.decimals ?? 1;
+  return { id, label: label ?? entry?.label ?? id, decimals, values };
+}

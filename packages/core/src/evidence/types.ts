@@ -1,0 +1,72 @@
+/** A stretch of time that something held, in seconds. */
+export interface Span {
+  readonly from: number;
+  readonly to: number;
+  readonly label: string;
+  /** An instance of an effect, a status, or a use of an ability. */
+  readonly kind: 'effect' | 'status' | 'use';
+  /** Why it ended, in words; none where it did not while the situation lasted. */
+  readonly ended?: string;
+  /** Most stacks that it had. */
+  readonly stacks?: number;
+}
+
+export interface Series {
+  readonly id: string;
+  readonly label: string;
+  /** Decimals that it is told with. */
+  readonly decimals: number;
+  /** The value after each tick, from the first. */
+  readonly values: readonly number[];
+}
+
+/** Something done from outside at a moment. */
+export interface Pin {
+  /** Seconds. */
+  readonly t: number;
+  readonly label: string;
+  /** What came of it, where something of it was lost. */
+  readonly lost?: string;
+}
+
+/** What a situation came to: values at every tick, what was on when, what was said. */
+export interface Evidence {
+  /** The actor it was tried on; undefined where no actor has what is asked about. */
+  readonly actor: string | undefined;
+  readonly seconds: number;
+  readonly perSecond: number;
+  readonly series: readonly Series[];
+  readonly spans: readonly Span[];
+  readonly pins: readonly Pin[];
+  readonly moments: readonly { readonly t: number; readonly text: string; readonly refusal: boolean }[];
+  /** Answers in a line each: what is asked, and the answer in words. */
+  readonly facts: readonly { readonly label: string; readonly value: string }[];
+  /** The situation that was played, as it is, or would be, written down. */
+  readonly situation: ProposedSituation | undefined;
+}
+
+/** A situation in the words of the ruleset, and whether its author wrote it. */
+export interface ProposedSituation {
+  readonly authored: boolean;
+  readonly seconds: number;
+  readonly pins: readonly { readonly at: string; readonly action: PinAction; readonly from?: 'other' }[];
+}
+export type PinAction = { readonly do: string } & Readonly<Record<string, unknown>>;
+
+/** How long a situation is played, in seconds, where nothing is said. */
+export const EVIDENCE_SECONDS = 60;
+
+export const NONE: Evidence = {
+  actor: undefined,
+  seconds: EVIDENCE_SECONDS,
+  perSecond: 1,
+  series: [],
+  spans: [],
+  pins: [],
+  moments: [],
+  facts: [],
+  situation: undefined,
+};
+
+/** A value for reading: at most two decimals. */
+export const inWords = (value: number) => String(Number(value.toFixed(2)));

@@ -1,0 +1,32 @@
+import type { Path } from './problem.js';
+import type { Then } from './registry.js';
+
+/** An action wherever it stands in a list, with its place. */
+export interface PlacedAction {
+  readonly action: Then[number];
+  readonly path: Path;
+  /** It comes after a wait: not in the same breath as what began the list. */
+  readonly later: boolean;
+}
+
+interface Steering {
+  readonly then?: Then;
+  readonly else?: Then;
+  readonly among?: readonly { readonly then: Then }[];
+}
+
+/** Every action of a list, with those in its branches. */
+export function placedActions(list: Then | undefined, path: Path, later = false): readonly PlacedAction[] {
+  const found: PlacedAction[] = [];
+  let waited = later;
+  (list ?? []).forEach((action, i) => {
+    const at = [...path, i];
+    found.push({ action, path: at, later: waited });
+    const { then: yes, else: no, among } = action as Steering;
+    if (Array.isArray(yes)) found.push(...placedActions(yes, [...at, 'then'], waited));
+    if (Array.isArray(no)) found.push(...placedActions(no, [...at, 'else'], waited));
+    among?.forEach((branch, k) => found.push(...placedActions(branch.then, [...at, 'among', k, 'then'], waited)));
+    if (action.do === 'wait' || found.some((inner) => inner.action.do === 'wait')) waited = true;
+  });
+  return found;
+}

@@ -1,0 +1,58 @@
+import { pointer, type Finding } from './problem.js';
+import { compileFormula, FormulaError } from '../formula/index.js';
+import { registry } from './registry.js';
+import type { Rules } from './rules.js';
+import { walk } from './walk.js';
+
+/** Chapters whose entries stand for themselves: nobody has to speak of a kind of actor, a team or a situation. */
+const STANDING = new Set(['actors', 'teams', 'situations', 'pickups']);
+/** What only tries entries out does not make use of them. */
+const ONLY_TRIED = new Set(['situations']);
+
+/** Everything that its author will hardly have meant, concept by concept, then what nobody speaks of. */
+export function findingsOf(rules: Rules): readonly Finding[] {
+  const own = registry().concepts.flatMap((concept) => concept.findings?.(rules.compiled.get(concept.id) as never, rules) ?? []);
+  return [...own, ...unused(rules)];
+}
+
+function unused(rules: Rules): readonly Finding[] {
+  const spoken = new Set<string>();
+  walk(registry().document, rules.document, [], (mark, value, path) => {
+    const [chapter, position] = path;
+    if (ONLY_TRIED.has(String(chapter))) return;
+    const self = typeof position === 'number' ? `${chapter}/${rules.chapters.get(String(chapter))?.ids[position]}` : '';
+    const read = mark.kind === 'reference' ? [{ chapter: mark.chapter, id: value }] : reads(rules, value, mark.place);
+    for (const { chapter: of, id } of read) if (`${of}/${id}` !== self) spoken.add(`${of}/${id}`);
+  });
+  const found: Finding[] = [];
+  for (const [key, section] of registry().sections) {
+    if (section.kind !== 'chapter' || STANDING.has(key)) continue;
+    rules.chapters.get(key)!.entries.forEach((entry, i) => {
+      if (spoken.has(`${key}/${entry.id}`)) return;
+      found.push({
+        kind: 'unused',
+        path: pointer([key, i]),
+        message: `Nobody speaks of ${entry.label}: ${UNUSED[key] ?? 'nothing refers to it. Use it, or take it out.'}`,
+        fix: { label: `Delete ${entry.label}`, patch: [{ op: 'remove', path: pointer([key, i]) }] },
+      });
+    });
+  }
+  return found;
+}
+
+const UNUSED: Readonly<Record<string, string>> = {
+  attributes: 'no kind of actor carries it and no formula reads it. Have an actor carry it, or delete it.',
+  statuses: 'nothing grants it and nothing asks for it. Have an effect grant it, or delete it.',
+  effects: 'nothing applies it. Apply it from an ability, a pickup, a threshold or another effect, or delete it.',
+  abilities: 'no kind of actor has it. Give it to one, or delete it.',
+  curves: 'no formula reads it. Read it with curve(…), or delete it.',
+};
+
+function reads(rules: Rules, text: string, place: Parameters<typeof compileFormula>[2]) {
+  try {
+    return compileFormula(text, rules.vocabulary, place).references;
+  } catch (error) {
+    if (error instanceof FormulaError) return [];
+    throw error;
+  }
+}

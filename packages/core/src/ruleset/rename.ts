@@ -1,0 +1,65 @@
+import { compileFormula, FormulaError } from '../formula/index.js';
+import { ID_PATTERN } from './fields.js';
+import { pointer, type PatchOperation } from './problem.js';
+import { registry } from './registry.js';
+import type { Rules } from './rules.js';
+import { walk } from './walk.js';
+
+/** What is in the way of a new id, or the one step that brings it about everywhere. */
+export type Renaming =
+  { readonly patch: readonly PatchOperation[]; readonly problem?: undefined } | { readonly patch?: undefined; readonly problem: string };
+
+/**
+ * Renames an entry: rewrites every reference and every formula that speaks of it, in one step, and notes the id that it
+ * had, so that what was saved under it follows. Formulas keep their spelling but for the name.
+ * @param note whether the old id is noted; not for an entry so new that nothing can have been saved under it
+ */
+export function renameEntry(rules: Rules, chapter: string, from: string, to: string, note = true): Renaming {
+  const { ids = [], former } = rules.chapters.get(chapter) ?? {};
+  const position = ids.indexOf(from);
+  if (position < 0) return { problem: `There is no ${from} to rename.` };
+  if (to === from) return { patch: [] };
+  if (!ID_PATTERN.test(to)) return { problem: 'An id is camelCase: a small letter, then letters and digits, at most 48 in all.' };
+  if (ids.includes(to)) return { problem: `${to} is taken by another entry of this chapter.` };
+  const owner = former?.get(to);
+  if (owner !== undefined && owner !== position)
+    return { problem: `${to} was the id of ${ids[owner]} before: what was saved under it belongs there.` };
+  const patch: PatchOperation[] = [{ op: 'replace', path: pointer([chapter, position, 'id']), value: to }];
+  walk(registry().document, rules.document, [], (mark, value, path) => {
+    if (mark.kind === 'reference') {
+      if (mark.chapter === chapter && value === from) patch.push({ op: 'replace', path: pointer(path), value: to });
+      return;
+    }
+    const next = renamedIn(rules, value, mark.place, chapter, from, to);
+    if (next !== value) patch.push({ op: 'replace', path: pointer(path), value: next });
+  });
+  const known = rules.chapters.get(chapter)!.entries[position].formerly ?? [];
+  const noted = [...known.filter((old) => old !== to), ...(note ? [from] : [])].slice(-50);
+  const list = pointer([chapter, position, 'formerly']);
+  if (noted.length > 0) patch.push({ op: 'add', path: list, value: noted });
+  else if (known.length > 0) patch.push({ op: 'remove', path: list });
+  return { patch };
+}
+
+/** A formula with one name replaced wherever it stands for that entry. */
+function renamedIn(
+  rules: Rules,
+  text: string,
+  place: Parameters<typeof compileFormula>[2],
+  chapter: string,
+  from: string,
+  to: string,
+): string {
+  let places: readonly number[];
+  try {
+    // White space may stand between a party and its name: the name itself comes next.
+    places = compileFormula(text, rules.vocabulary, place)
+      .references.filter((r) => r.chapter === chapter && r.id === from)
+      .map((r) => text.indexOf(from, r.at));
+  } catch (error) {
+    if (error instanceof FormulaError) return text;
+    throw error;
+  }
+  // From the end, so that earlier places stay where they are.
+  return [...new Set(places)].sort((a, b) => b - a).reduce((whole, at) => whole.slice(0, at) + to + whole.slice(at + from.length), text);
+}

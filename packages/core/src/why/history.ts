@@ -1,0 +1,63 @@
+import type { EffectEntry } from '../concepts/effects/index.js';
+import { sentenceOf } from '../replication/announcements.js';
+import type { Rules } from '../ruleset/rules.js';
+import type { GameEvent } from '../world/events.js';
+
+/** One link of a chain of causes. */
+export interface Cause {
+  readonly serial: number;
+  readonly tick: number;
+  readonly event: string;
+  readonly text: string;
+}
+
+interface Remembered extends Cause {
+  readonly cause: number;
+  readonly subject: number;
+  readonly attribute: string;
+  readonly effect: string;
+}
+
+/** Longest chain that is told. */
+const LONGEST_CHAIN = 12;
+
+/** The latest events of a world with their causes: what answers which event did it. Not part of the world's state. */
+export class History {
+  private readonly all = new Map<number, Remembered>();
+
+  constructor(private readonly most = 6000) {}
+
+  note(rules: Rules, events: readonly GameEvent[]): void {
+    for (const event of events) {
+      const { serial, tick, cause, subject, data, name } = event;
+      const [attribute, effect] = [data['attribute'], data['effect']].map((id) => (typeof id === 'string' ? id : ''));
+      this.all.set(serial, { serial, tick, cause, subject, event: name, attribute, effect, text: sentenceOf(rules, event) });
+    }
+    // Serials come in order: the first in the map is the oldest.
+    for (const serial of this.all.keys()) {
+      if (this.all.size <= this.most) break;
+      this.all.delete(serial);
+    }
+  }
+
+  /** The event of a serial and all that led to it, the event itself first, the input or beginning last. */
+  chain(serial: number): readonly Cause[] {
+    const links: Cause[] = [];
+    for (let at = this.all.get(serial); at && links.length < LONGEST_CHAIN; at = this.all.get(at.cause))
+      links.push({ serial: at.serial, tick: at.tick, event: at.event, text: at.text });
+    return links;
+  }
+
+  /** What last changed an actor's attribute, newest first, each with what led to it. */
+  causesOf(rules: Rules, actor: number, attribute: string, most = 4): readonly (readonly Cause[])[] {
+    const entries = (rules.chapters.get('effects')?.entries ?? []) as unknown as readonly EffectEntry[];
+    const modifying = new Set(entries.filter((e) => e.modifiers.some((m) => m.attribute === attribute)).map((e) => e.id));
+    const touching = [...this.all.values()].filter(
+      (event) => event.subject === actor && (event.attribute === attribute || (event.effect !== '' && modifying.has(event.effect))),
+    );
+    return touching
+      .slice(-most)
+      .reverse()
+      .map((event) => this.chain(event.serial));
+  }
+}

@@ -1,0 +1,2 @@
+export * from './history.js';
+export * from './why.js';
