@@ -1,5 +1,5 @@
 // npm run docs: the schemas in docs/, generated from what the code checks with. Formatted so that differences are read easily.
-import { writeFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { buildCode, installDependencies } from './lib/prepare.mjs';
 import { ROOT, say } from './lib/run.mjs';
@@ -20,7 +20,10 @@ const write = (file, value) => {
   say(`docs/${file}`);
 };
 
-write('formats/ruleset.schema.json', { title: 'Eager Ember ruleset, version 1', ...schemaOf(core.registry().document) });
+write('formats/ruleset.schema.json', core.rulesetSchema());
+const demo = core.compileRuleset(JSON.parse(readFileSync(join(ROOT, 'examples/brinewick.json'), 'utf8')));
+writeFileSync(join(ROOT, 'docs/formats/brinewick.ts'), core.typescriptOf(demo));
+say('docs/formats/brinewick.ts');
 write('formats/script.schema.json', { title: 'Eager Ember script', ...schemaOf(core.scriptSchema) });
 
 const problem = {

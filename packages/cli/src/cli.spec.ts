@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -93,5 +93,81 @@ describe('ember', () => {
         expect(stderr).withContext(args.join(' ')).not.toBe('');
       }
     });
+  });
+
+  describe('export and schema', () => {
+    const committed = (name: string) => readFileSync(join(ROOT, 'docs/formats', name), 'utf8');
+
+    it('print what docs/formats holds of the demo', () => {
+      expect(ember('export', DEMO, '--ts').stdout).toBe(committed('brinewick.ts'));
+      expect(JSON.parse(ember('schema').stdout)).toEqual(JSON.parse(committed('ruleset.schema.json')));
+    });
+
+    it('write TypeScript that compiles, and refuses a name that is none', () => {
+      const out = join(folder, 'rules.ts');
+      expect(ember('export', DEMO, '--ts', '--out', out).status).toBe(0);
+      const use = (name: string) =>
+        file(
+          `use-${name}.ts`,
+          `import { Attributes, type AttributeId, EFFECTS } from './rules.js';
+           const own = new Attributes({ value: () => 1, on: () => () => undefined });
+           const id: AttributeId = '${name}';
+           own.on(id, (now, before) => void [now, before]);
+           export const all: readonly unknown[] = [own.oxygen, EFFECTS.slipstream];`,
+        );
+      const compile = (name: string) =>
+        spawnSync(
+          process.execPath,
+          [
+            join(ROOT, 'node_modules/typescript/bin/tsc'),
+            ...[
+              '--strict',
+              '--noEmit',
+              '--target',
+              'es2022',
+              '--module',
+              'nodenext',
+              '--noUnusedLocals',
+              '--types',
+              'node',
+              '--typeRoots',
+              join(ROOT, 'node_modules/@types'),
+            ],
+            use(name),
+          ],
+          { encoding: 'utf8', cwd: folder },
+        );
+      const good = compile('oxygen');
+      expect(good.stdout).toBe('');
+      expect(compile('oxygn').stdout).toContain('\'"oxygn"\' is not assignable');
+    });
+
+    it('print the schema of one ruleset with its own ids', () => {
+      const text = ember('schema', DEMO).stdout;
+      expect(text).toContain('"slipstream"');
+      expect(ember('schema', join(folder, 'none.json')).status).toBe(2);
+    });
+  });
+
+  describe('findings', () => {
+    it('are told as path and message, and as JSON with their fixes', () => {
+      const { lines, status } = ember('findings', DEMO);
+      expect(status).toBe(0);
+      expect(lines.some((line) => line.startsWith('/effects/2: Nobody speaks of Bubble'))).toBeTrue();
+      const [first] = JSON.parse(ember('findings', DEMO, '--json').stdout) as { fix: { patch: unknown[] } }[];
+      expect(first.fix.patch.length).toBe(1);
+    });
+  });
+
+  it('has an example of a display that knows only a name', () => {
+    const { stdout, status } = spawnSync(process.execPath, [join(ROOT, 'examples/subscribe.mjs')], { encoding: 'utf8' });
+    expect(status).toBe(0);
+    expect(stdout.split('\n').filter(Boolean)).toEqual([
+      'finSpeed: nothing → 120',
+      'finSpeed: 120 → 168',
+      'finSpeed: 168 → 84',
+      'finSpeed: 84 → 60',
+      'finSpeed: 60 → 120',
+    ]);
   });
 });

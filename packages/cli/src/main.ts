@@ -1,5 +1,6 @@
 import { Command, CommanderError, InvalidArgumentError, Option } from 'commander';
 import { duration, toMilliseconds } from '@eager-ember/core';
+import { exportTypes, findings, schema } from './export.js';
 import { run } from './run.js';
 import { validate } from './validate.js';
 
@@ -25,6 +26,31 @@ export async function main(args: readonly string[]): Promise<number> {
     .option('--json', 'problems as one JSON list')
     .action((file: string, options: { json?: boolean }) => {
       code = validate(file, options.json === true);
+    });
+  program
+    .command('findings')
+    .description('says what a sound ruleset’s author will hardly have meant')
+    .argument('<file>', 'a ruleset, as JSON')
+    .option('--json', 'findings as one JSON list, with the patches that mend them')
+    .action((file: string, options: { json?: boolean }) => {
+      code = findings(file, options.json === true);
+    });
+  program
+    .command('export')
+    .description('writes a ruleset in another form')
+    .argument('<file>', 'a ruleset, as JSON')
+    .requiredOption('--ts', 'TypeScript: ids as unions, an accessor for each attribute')
+    .option('--out <file>', 'where to; printed where nothing is said')
+    .action((file: string, options: { out?: string }) => {
+      code = exportTypes(file, options.out);
+    });
+  program
+    .command('schema')
+    .description('prints the JSON Schema of rulesets')
+    .argument('[file]', 'a ruleset: references are then to the ids that it has')
+    .option('--out <file>', 'where to; printed where nothing is said')
+    .action((file: string | undefined, options: { out?: string }) => {
+      code = schema(file, options.out);
     });
   program
     .command('run')

@@ -1,2 +1,3 @@
 export * from './table.js';
 export * from './typescript.js';
+export * from './schema.js';

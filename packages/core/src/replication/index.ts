@@ -4,3 +4,4 @@ export * from './protocol.js';
 export * from './publisher.js';
 export * from './schema.js';
 export * from './shown.js';
+export * from './source.js';

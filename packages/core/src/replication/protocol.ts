@@ -1,5 +1,7 @@
 import { decode, encode } from '@msgpack/msgpack';
 import { z } from 'zod';
+import { causeSchema } from '../why/history.js';
+import { whySchema } from '../why/why.js';
 import { announcement } from './announcements.js';
 import { wireSchema } from './schema.js';
 
@@ -16,7 +18,15 @@ export const clientMessage = z.discriminatedUnion('t', [
   /** Asks for something for the seat's actor; `n` counts the client's inputs from 1. */
   z.strictObject({ t: z.literal('input'), n: z.int().min(1), input: z.looseObject({ do: z.string().max(48) }) }),
   /** Changes the world from outside; only from who may see the truth. */
-  z.strictObject({ t: z.literal('poke'), seat: z.string().max(24).optional(), action: z.looseObject({ do: z.string().max(48) }) }),
+  z.strictObject({
+    t: z.literal('poke'),
+    seat: z.string().max(24).optional(),
+    /** The seat that it comes from. */
+    from: z.string().max(24).optional(),
+    action: z.looseObject({ do: z.string().max(48) }),
+  }),
+  /** Asks why an actor's values are what they are, and what last changed one of them; only from who may see the truth. */
+  z.strictObject({ t: z.literal('why'), row: z.int().min(0), attribute: z.string().max(48) }),
 ]);
 export type ClientMessage = z.infer<typeof clientMessage>;
 
@@ -37,6 +47,15 @@ export const serverMessage = z.discriminatedUnion('t', [
   z.strictObject({ t: z.literal('news'), items: z.array(announcement) }),
   /** Somebody took or left a seat's controls. */
   z.strictObject({ t: z.literal('seats'), seats: z.array(z.strictObject({ name: z.string(), driven: z.boolean() })) }),
+  /** Why the values of the actor in a row are what they are; for one of them, what last changed it, each with what led to it. */
+  z.strictObject({
+    t: z.literal('why'),
+    row: z.int(),
+    tick: z.int(),
+    attribute: z.string(),
+    values: z.array(whySchema),
+    causes: z.array(z.array(causeSchema)),
+  }),
   /** What was wrong with a message. Where `final`, the socket is closed next. */
   z.strictObject({ t: z.literal('error'), message: z.string(), final: z.boolean() }),
 ]);

@@ -1,6 +1,16 @@
 import brinewick from '../../../../examples/brinewick.json' with { type: 'json' };
 import jsonPatch from 'fast-json-patch';
-import { compileRuleset, loadPlayer, readRuleset, renameEntry, type Rules, savePlayer, typescriptOf, World } from '../index.js';
+import {
+  compileRuleset,
+  followSaved,
+  loadPlayer,
+  readRuleset,
+  renameEntry,
+  type Rules,
+  savePlayer,
+  typescriptOf,
+  World,
+} from '../index.js';
 import { join, rulesetWith, stat, Trial } from '../testing/rulesets.js';
 
 const rules = compileRuleset(brinewick);
@@ -84,6 +94,21 @@ describe('Renaming an entry', () => {
     expect([trial.value('money'), trial.value('speed')]).toEqual([7, 125]);
     expect(typescriptOf(fast)).toContain('get speed(): number');
     expect(typescriptOf(fast)).not.toContain("'finSpeed'");
+  });
+
+  it('can be undone: rooms and saved players follow back', () => {
+    const document = rulesetWith({ attributes: [{ id: 'scrip', label: 'Scrip', kind: 'counter' }] });
+    const before = compileRuleset(document);
+    const renamed = compileRuleset(after(before, document, 'attributes', 'scrip', 'coins'));
+    const trial = new Trial(before);
+    trial.poke({ do: 'give', attribute: 'scrip', amount: 7 });
+    trial.world = trial.world.adopt(renamed).adopt(before);
+    expect(trial.value('scrip')).toBe(7);
+    const saved = savePlayer(trial.world, 0);
+    const there = followSaved(before, renamed, saved);
+    expect(there['attributes']).toEqual({ coins: 7 });
+    expect(followSaved(renamed, before, there)).toEqual(saved);
+    expect(followSaved(before, compileRuleset(rulesetWith()), saved)).toEqual(saved);
   });
 
   it('refuses a document in which two entries claim the same former id', () => {

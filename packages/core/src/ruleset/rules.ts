@@ -47,7 +47,11 @@ export function positionOf(rules: Rules, chapter: string, id: string): number {
 
 /** By the position that each entry had: the one it has now, -1 where it has gone. */
 export function movedPositions(before: Rules, after: Rules, chapter: string): readonly number[] {
-  return (before.chapters.get(chapter)?.ids ?? []).map((id) => positionOf(after, chapter, id));
+  return (before.chapters.get(chapter)?.entries ?? []).map(({ id, formerly = [] }) => {
+    const position = positionOf(after, chapter, id);
+    // A renaming that was undone: the entry has an id again that it had before.
+    return position >= 0 ? position : (formerly.map((old) => after.chapters.get(chapter)!.ids.indexOf(old)).find((at) => at >= 0) ?? -1);
+  });
 }
 
 export function labelOf(rules: Rules, chapter: string, id: string): string {

@@ -1,15 +1,12 @@
+import { z } from 'zod';
 import type { EffectEntry } from '../concepts/effects/index.js';
 import { sentenceOf } from '../replication/announcements.js';
 import type { Rules } from '../ruleset/rules.js';
 import type { GameEvent } from '../world/events.js';
 
 /** One link of a chain of causes. */
-export interface Cause {
-  readonly serial: number;
-  readonly tick: number;
-  readonly event: string;
-  readonly text: string;
-}
+export const causeSchema = z.strictObject({ serial: z.int(), tick: z.int(), event: z.string(), text: z.string() });
+export type Cause = Readonly<z.infer<typeof causeSchema>>;
 
 interface Remembered extends Cause {
   readonly cause: number;

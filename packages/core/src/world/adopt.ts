@@ -1,5 +1,5 @@
 import { movedPositions, type Rules } from '../ruleset/rules.js';
-import type { ColumnSpec, Table, TableContent } from './table.js';
+import { type ColumnSpec, successorOf, type Table, type TableContent } from './table.js';
 import type { World } from './world.js';
 
 /** Takes the tables of a world over into one with other rules: columns by name, entries by id, rows under their numbers. */
@@ -7,19 +7,24 @@ export function adoptTables(from: World, into: World): void {
   for (const [name, table] of into.tables) {
     const old = from.tables.get(name);
     if (!old) continue;
-    table.restore(renamed(old.content(), table));
+    const content = renamed(old, table);
+    table.restore(content);
     for (const column of table.columns) {
-      if (column.spec.kind === 'entry' && old.has(column.spec.name))
+      if (column.spec.kind === 'entry' && content.columns[column.spec.name] !== undefined)
         moveEntries(table, column.spec, column.data as Int32Array, from.rules, into.rules);
     }
   }
 }
 
-/** A content in which columns stand under the names that they have in a table now. */
-function renamed(content: TableContent, table: Table): TableContent {
-  const columns = { ...content.columns };
-  for (const { spec } of table.columns)
-    for (const former of spec.formerly ?? []) if (columns[spec.name] === undefined && columns[former]) columns[spec.name] = columns[former];
+/** A table's content, its columns under the names that they have in another now. */
+function renamed(old: Table, table: Table): TableContent {
+  const content = old.content();
+  const specs = table.columns.map((column) => column.spec);
+  const columns: Record<string, Float64Array | Int32Array> = {};
+  for (const { spec } of old.columns) {
+    const successor = successorOf(spec, specs);
+    if (successor) columns[successor.name] = content.columns[spec.name];
+  }
   return { ...content, columns };
 }
 

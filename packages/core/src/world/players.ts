@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { idOf, positionOf } from '../ruleset/rules.js';
-import type { ColumnSpec, Table } from './table.js';
+import { idOf, movedPositions, positionOf, type Rules } from '../ruleset/rules.js';
+import { type ColumnSpec, successorOf, type Table } from './table.js';
 import { ACTORS, type World } from './world.js';
 
 /** What is kept of a player between sessions: by table and column, entries by id, so that it survives edits of the rules. */
@@ -47,6 +47,30 @@ export function loadPlayer(world: World, row: number, saved: SavedPlayer): void 
     } else if (typeof value === 'number') column.data[row] = value;
   }
   world.rules.registry.lifecycle('playerLoaded', world, row);
+}
+
+/**
+ * What was kept of a player under some rules, as these other rules call it: renamed columns and entries follow, also where
+ * a renaming was undone. What they have no place for stays under its old name: a deletion that is undone loses nothing.
+ */
+export function followSaved(before: Rules, after: Rules, saved: SavedPlayer): SavedPlayer {
+  const specs = (rules: Rules, table: string) => rules.tables.find((spec) => spec.name === table)?.columns ?? [];
+  return Object.fromEntries(
+    Object.entries(saved).map(([table, cells]) => {
+      const moved = Object.entries(cells).map(([name, value]) => {
+        const old = specs(before, table).find((column) => column.name === name);
+        const now = old && successorOf(old, specs(after, table));
+        return [now?.name ?? name, now?.kind === 'entry' ? movedEntry(before, after, now.chapter!, value) : value] as const;
+      });
+      return [table, Object.fromEntries(moved)];
+    }),
+  );
+}
+
+function movedEntry(before: Rules, after: Rules, chapter: string, value: number | string): number | string {
+  const at = before.chapters.get(chapter)?.ids.indexOf(String(value)) ?? -1;
+  const now = at < 0 ? -1 : movedPositions(before, after, chapter)[at];
+  return now < 0 ? value : idOf(after, chapter, now);
 }
 
 /** Removes every row that an actor owns, in all tables. */

@@ -35,6 +35,15 @@ export interface ColumnSpec {
   readonly present?: PerEntry<boolean>;
 }
 
+/** The column among others that holds what this one held: of the same name, or of one that either had before; undefined where none does. */
+export function successorOf(column: ColumnSpec, others: readonly ColumnSpec[]): ColumnSpec | undefined {
+  return (
+    others.find((other) => other.name === column.name) ??
+    others.find((other) => other.formerly?.includes(column.name)) ??
+    others.find((other) => column.formerly?.includes(other.name))
+  );
+}
+
 export interface TableSpec {
   readonly name: string;
   readonly columns: readonly ColumnSpec[];

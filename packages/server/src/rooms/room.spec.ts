@@ -70,7 +70,7 @@ describe('A room by itself', () => {
     room.tick();
     expect([south.value('scrip'), south.value('suit')]).toEqual([31, 12]);
     const truth = new Fake(room, undefined);
-    expect(room.poke(truth, 'south', { do: 'give', attribute: 'scrip', amount: 4 })).toBeUndefined();
+    expect(room.poke(truth, { t: 'poke', seat: 'south', action: { do: 'give', attribute: 'scrip', amount: 4 } })).toBeUndefined();
     room.tick();
     const changed = room.changedPlayers().find((player) => player.name === 'south')!;
     expect(changed.saved['attributes']['scrip']).toBe(35);
@@ -91,7 +91,7 @@ describe('A room by itself', () => {
   it('takes edits over at the next tick, with what everybody has', () => {
     const room = open();
     const [truth, north] = [new Fake(room, undefined), new Fake(room, 'north')];
-    room.poke(truth, 'north', { do: 'give', attribute: 'scrip', amount: 8 });
+    room.poke(truth, { t: 'poke', seat: 'north', action: { do: 'give', attribute: 'scrip', amount: 8 } });
     ticks(room, 3);
     const before = north.copy;
     edited(room);
@@ -105,7 +105,7 @@ describe('A room by itself', () => {
   it('lets a seat come back, with what its player had, when its kind of actor was deleted and is there again', () => {
     const room = open();
     const [truth, north] = [new Fake(room, undefined), new Fake(room, 'north')];
-    room.poke(truth, 'north', { do: 'give', attribute: 'scrip', amount: 8 });
+    room.poke(truth, { t: 'poke', seat: 'north', action: { do: 'give', attribute: 'scrip', amount: 8 } });
     ticks(room, 2);
     for (const player of room.changedPlayers()) player.kept();
     edited(
@@ -122,7 +122,7 @@ describe('A room by itself', () => {
   it('drops a poke that the edit before it has made meaningless', () => {
     const room = open();
     const [truth, north] = [new Fake(room, undefined), new Fake(room, 'north')];
-    expect(room.poke(truth, 'north', { do: 'apply', effect: 'slipstream' })).toBeUndefined();
+    expect(room.poke(truth, { t: 'poke', seat: 'north', action: { do: 'apply', effect: 'slipstream' } })).toBeUndefined();
     edited(
       room,
       rulesOf((d) => {
@@ -158,7 +158,7 @@ describe('A room by itself', () => {
     ticks(room, 2);
     const { frames } = north;
     north.congested = true;
-    room.poke(truth, 'north', { do: 'give', attribute: 'scrip', amount: 3 });
+    room.poke(truth, { t: 'poke', seat: 'north', action: { do: 'give', attribute: 'scrip', amount: 3 } });
     ticks(room, 10);
     expect(north.frames).toBe(frames);
     north.congested = false;

@@ -3,14 +3,17 @@ import {
   announcementsFor,
   checkAction,
   checkInput,
+  type ClientMessage,
   type Command,
   encodeMessage,
+  History,
   Publisher,
   type Rules,
   savePlayer,
   type SavedPlayer,
   type ServerMessage,
   type Viewer,
+  whyAll,
   wireSchemaOf,
   World,
 } from '@eager-ember/core';
@@ -43,6 +46,8 @@ export interface RoomRules {
   readonly revision: number;
 }
 
+type Asked<T extends ClientMessage['t']> = Extract<ClientMessage, { t: T }>;
+
 /** Commands that wait for the next tick; more are refused. */
 const MOST_WAITING = 500;
 
@@ -58,6 +63,7 @@ export class Room {
   private firstFrame = 1;
   private current: RoomRules;
   private next: RoomRules | undefined;
+  private readonly history = new History();
   private readonly waiting: Command[] = [];
   private readonly connections = new Map<Client, Connection>();
   private saved = new Map<string, string>();
@@ -131,12 +137,23 @@ export class Room {
   }
 
   /** A change from outside the rules. Returns what is wrong with it, or undefined. */
-  poke(client: Client, seat: string | undefined, value: unknown): string | undefined {
+  poke(client: Client, { seat, from, action: value }: Asked<'poke'>): string | undefined {
     if (client.seat !== undefined) return 'Only who watches the truth may poke.';
-    if (seat !== undefined && !this.seats.some((s) => s.name === seat)) return `This room has no seat ${seat}.`;
+    for (const name of [seat, from])
+      if (name !== undefined && !this.seats.some((s) => s.name === name)) return `This room has no seat ${name}.`;
     const { value: action, problems } = checkAction(this.current.rules, value);
     if (!action) return `${problems[0].path.slice(1) || 'poke'}: ${problems[0].message}`;
-    return this.enqueue({ kind: 'poke', args: { ...(seat !== undefined && { seat }), action } });
+    return this.enqueue({ kind: 'poke', args: { ...(seat !== undefined && { seat }), ...(from !== undefined && { from }), action } });
+  }
+
+  /** Answers why an actor's values are what they are. Returns what is wrong with the question, or undefined. */
+  why(client: Client, { row, attribute }: Asked<'why'>): string | undefined {
+    if (client.seat !== undefined) return 'Only who watches the truth may ask why.';
+    const { actors, tick } = this.world;
+    const actor = row < actors.high && actors.live[row] === 1 ? actors.handle(row) : 0;
+    const causes = this.history.causesOf(this.current.rules, actor, attribute).map((chain) => [...chain]);
+    client.send(encodeMessage({ t: 'why', row, tick, attribute, values: actor === 0 ? [] : [...whyAll(this.world, actor)], causes }));
+    return undefined;
   }
 
   private enqueue(command: Command): string | undefined {
@@ -153,6 +170,7 @@ export class Room {
     const commands = this.waiting.splice(0);
     commands.sort((a, b) => (order.get(String(a.args['seat'])) ?? -1) - (order.get(String(b.args['seat'])) ?? -1));
     const events = this.world.step(commands);
+    this.history.note(this.current.rules, events);
     if (edited) for (const { client } of this.connections.values()) this.welcome(client);
     this.publisher.capture();
     for (const connection of this.connections.values()) {

@@ -1,3 +1,5 @@
+import { compileRuleset, renameEntry } from '@eager-ember/core';
+import jsonPatch from 'fast-json-patch';
 import { Harness, type RoomInfo, type Screen } from '../testing/harness.js';
 
 describe('A room', () => {
@@ -63,7 +65,7 @@ describe('A room', () => {
     await truth.until('the truth shows it', () => Math.abs(truth.value('oxygen', 0)! - 41.6) < 0.5);
     expect(south.value('oxygen', 0)).toBeUndefined();
     expect(south.value('oxygen', 1)).toBeGreaterThan(0);
-    expect(Object.keys(south.copy!.contents()['attributes'][0])).toEqual(['finSpeed']);
+    expect(Object.keys(south.copy!.contents()['attributes'][0])).toEqual(['bodyRadius', 'finSpeed']);
     expect(south.copy!.contents()['modifiers']).toBeUndefined();
   });
 
@@ -103,6 +105,55 @@ describe('A room', () => {
     expect(back.value('suit')).toBeGreaterThanOrEqual(suit);
     expect(back.value('suit')).toBeLessThan(100);
     await back.close();
+  });
+
+  it('answers why a value is what it is, to who may see the truth and to nobody else', async () => {
+    truth.poke('north', { do: 'end', effect: 'slipstream' });
+    truth.poke('north', { do: 'apply', effect: 'slipstream' }, 'south');
+    await north.until('it is on', () => north.value('finSpeed') === 168);
+    const row = north.welcome!.row!;
+    truth.send({ t: 'why', row, attribute: 'finSpeed' });
+    north.send({ t: 'why', row, attribute: 'finSpeed' });
+    await truth.until('the answer', () => truth.answers.length > 0);
+    await north.until('the refusal', () => north.errors.length > 0);
+    const [{ values, causes }] = truth.answers;
+    const speed = values.find((value) => value.attribute === 'finSpeed')!;
+    expect(speed.line).toBe('clamp(((120 + 0) × (1 + 0.4) × 1), 0, 600) = 168');
+    expect(speed.modifiers[0]).toEqual(jasmine.objectContaining({ effect: 'slipstream', source: 'south', stacks: 1 }));
+    expect(causes[0].map((cause) => cause.text)).toEqual([
+      'Slipstream begins on north, for 6 s, from south',
+      'poke: apply slipstream on north, from south',
+    ]);
+    expect(north.errors[0]).toBe('Only who watches the truth may ask why.');
+    expect(north.answers.length).toBe(0);
+    truth.send({ t: 'why', row: 999, attribute: 'finSpeed' });
+    await truth.until('nothing to answer', () => truth.answers.length > 1);
+    expect(truth.answers[1].values).toEqual([]);
+  });
+
+  it('follows a rename with the room and with what was kept of players', async () => {
+    truth.poke('north', { do: 'set', attribute: 'scrip', value: 512 });
+    await north.until('it is so', () => north.value('scrip') === 512);
+    const { id } = await harness.demo();
+    const { document, revision } = await harness.json<{ document: Record<string, unknown>; revision: number }>(`/api/rulesets/${id}`);
+    const { patch } = renameEntry(compileRuleset(document), 'attributes', 'scrip', 'wages');
+    const edit = async (body: unknown, at: number) =>
+      (await harness.request(`/api/rulesets/${id}`, { method: 'PATCH', headers: { 'if-match': `"${at}"` }, body })).status;
+    expect(await edit(patch, revision)).toBe(200);
+    await north.until('the new name has the old value', () => north.value('wages') === 512);
+    await harness.restart();
+    await north.until('the old socket is gone', () => north.closed !== undefined);
+    const back = harness.screen(room.id, room.seats[0].join);
+    await back.ready();
+    expect(back.value('wages')).toBe(512);
+    await back.close();
+    const renamed = jsonPatch.applyPatch(structuredClone(document), structuredClone(patch) as never).newDocument;
+    const undone = jsonPatch.compare(renamed as object, document);
+    expect(await edit(undone, revision + 1)).toBe(200);
+    const again = harness.screen(room.id, room.seats[0].join);
+    await again.ready();
+    expect(again.value('scrip')).toBe(512);
+    await again.close();
   });
 
   it('stops who leaves in mid-stride', async () => {

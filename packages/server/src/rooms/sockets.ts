@@ -118,6 +118,8 @@ function hear(
       ? room.acknowledge(client, message.frame)
       : message.t === 'input'
         ? room.input(client, message.n, message.input)
-        : room.poke(client, message.seat, message.action);
+        : message.t === 'poke'
+          ? room.poke(client, message)
+          : room.why(client, message);
   if (problem !== undefined) complain(problem);
 }

@@ -113,6 +113,7 @@ export class Screen {
   welcomes = 0;
   readonly news: Announcement[] = [];
   readonly errors: string[] = [];
+  readonly answers: Extract<ServerMessage, { t: 'why' }>[] = [];
   /** The undecoded bytes of every message. */
   readonly raw: Uint8Array[] = [];
   closed: number | undefined;
@@ -149,6 +150,7 @@ export class Screen {
       this.welcomes++;
       this.copy = new Copy(message.schema);
     } else if (message.t === 'news') this.news.push(...message.items);
+    else if (message.t === 'why') this.answers.push(message);
     else if (message.t === 'error') this.errors.push(message.message);
     else if (message.t === 'seats' && this.welcome) this.welcome = { ...this.welcome, seats: message.seats };
   }
@@ -165,8 +167,8 @@ export class Screen {
     this.send({ t: 'input', n: ++this.inputs, input });
   }
 
-  poke(seat: string, action: { do: string; [argument: string]: unknown }): void {
-    this.send({ t: 'poke', seat, action });
+  poke(seat: string, action: { do: string; [argument: string]: unknown }, from?: string): void {
+    this.send({ t: 'poke', seat, action, ...(from !== undefined && { from }) });
   }
 
   /** An attribute of the seat's own actor, or of another row. */

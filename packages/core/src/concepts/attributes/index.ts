@@ -1,6 +1,6 @@
 import { roundTo } from '../../math/grid.js';
 import { defineConcept } from '../../world/concept.js';
-import { positionOf } from '../../ruleset/rules.js';
+import { movedPositions } from '../../ruleset/rules.js';
 import type { World } from '../../world/world.js';
 import { actions } from './actions.js';
 import { type CompiledAttributes, compileAttributes } from './compile.js';
@@ -89,7 +89,7 @@ function adopted(world: World, before: World): void {
   const then = attributes.in(before);
   relinkModifiers(world, now);
   const { list } = now.compiled;
-  const oldOf = new Map(then.compiled.list.map((old, k) => [positionOf(world.rules, 'attributes', old.id), k]));
+  const oldOf = new Map(movedPositions(before.rules, world.rules, 'attributes').map((now, k) => [now, k]));
   for (let row = 0; row < world.actors.high; row++) {
     if (world.actors.live[row] === 0) continue;
     const anew = new Set<number>();

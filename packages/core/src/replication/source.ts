@@ -1,0 +1,22 @@
+import type { Copy } from './copy.js';
+
+/** What a display needs to know of one actor: its values by name, and when they change. Nothing of how they come about. */
+export interface ActorSource {
+  /** What the copy was told; undefined where it was told nothing, or there is nothing of that name. */
+  value(attribute: string): number | undefined;
+  /** Hears of each change, once a frame, with old and new. Returns how to stop. */
+  on(attribute: string, listener: (now: number | undefined, before: number | undefined) => void): () => void;
+}
+
+const asNumber = (value: unknown) => (typeof value === 'number' ? value : undefined);
+
+/** The values of the actor in a row of a copy. */
+export function sourceOf(copy: Copy, row: number): ActorSource {
+  return {
+    value: (attribute) => asNumber(copy.value('attributes', row, attribute)),
+    on: (attribute, listener) =>
+      copy.subscribe('attributes', attribute, (changed, now, before) => {
+        if (changed === row) listener(asNumber(now), asNumber(before));
+      }),
+  };
+}
