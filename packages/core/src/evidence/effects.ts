@@ -64,17 +64,20 @@ export function effectEvidence(rules: Rules, id: string): Evidence {
     .map((i) => {
       const { action, at: moment } = situation.pins[i];
       const again = action.do === 'apply' && action['effect'] === id;
-      const label = again && count < TIMES.length ? `with ${TIMES[count++]}` : `after ${pins[i].label}`;
+      const label = again && count < TIMES.length ? `with ${TIMES[count++]}` : `then ${pins[i].label}`;
       return { label, t: secondsOf(moment) + 1.5 / rules.tickRate };
     });
-  const facts = watch.flatMap((stat) => [
-    {
-      label: `${labelOf(rules, 'attributes', stat)} without it`,
-      value: at(stat, Math.max(0.05, (situation.pins[0] ? secondsOf(situation.pins[0].at) : 1) - 0.5)),
-    },
-    ...after.map(({ label, t }) => ({ label, value: at(stat, t) })),
-    { label: 'at the end', value: at(stat, seconds) },
-  ]);
+  const first = situation.pins[0] ? secondsOf(situation.pins[0].at) : 1;
+  const names = watch.map((stat, i) => (i === 0 ? labelOf(rules, 'attributes', stat) : labelOf(rules, 'attributes', stat).toLowerCase()));
+  const all = (t: number) => watch.map((stat) => at(stat, t)).join(' · ');
+  const facts =
+    watch.length === 0
+      ? []
+      : [
+          { label: `${names.join(' · ')} without it`, value: all(Math.max(0.05, first - 0.5)) },
+          ...after.map(({ label, t }) => ({ label, value: all(t) })),
+          { label: 'at the end', value: all(seconds) },
+        ];
   return {
     actor: actor.label,
     seconds,

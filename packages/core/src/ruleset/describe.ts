@@ -1,24 +1,43 @@
 import type { z } from 'zod';
-import { marks } from './fields.js';
+import { isTime, marks } from './fields.js';
 import { registry } from './registry.js';
 
 /** What can be put in one place of an action's sentence. */
-export type ArgumentKind = { readonly kind: 'reference'; readonly chapter: string } | { readonly kind: 'amount' | 'number' | 'text' };
+export type ArgumentKind =
+  | { readonly kind: 'reference'; readonly chapter: string }
+  | { readonly kind: 'amount' | 'condition' | 'duration' | 'number' | 'text' }
+  /** A list of actions, or several of which one is picked by weight. */
+  | { readonly kind: 'then' | 'branches' };
 
 /** An action as a spec can say it. */
 export interface ActionDescription {
   readonly do: string;
   readonly label: string;
   readonly sentence: string;
+  /** It steers the list that it stands in, and is for nobody in particular. */
+  readonly steers: boolean;
   readonly args: readonly { readonly name: string; readonly optional: boolean; readonly kind: ArgumentKind }[];
 }
+
+interface Definition {
+  readonly type: string;
+  readonly innerType?: z.ZodType;
+  readonly element?: z.ZodType;
+  readonly shape?: Readonly<Record<string, z.ZodType>>;
+}
+
+const definition = (schema: z.ZodType) => (schema as unknown as { _zod: { def: Definition } })._zod.def;
 
 function kindOf(schema: z.ZodType): { optional: boolean; kind: ArgumentKind } {
   const mark = marks.get(schema);
   if (mark?.kind === 'reference') return { optional: false, kind: { kind: 'reference', chapter: mark.chapter } };
-  const { def } = (schema as unknown as { _zod: { def: { type: string; innerType?: z.ZodType } } })._zod;
+  if (mark?.kind === 'formula') return { optional: false, kind: { kind: mark.place.yields === 'condition' ? 'condition' : 'amount' } };
+  const def = definition(schema);
   if (def.type === 'optional') return { ...kindOf(def.innerType!), optional: true };
-  return { optional: false, kind: { kind: def.type === 'union' ? 'amount' : def.type === 'number' ? 'number' : 'text' } };
+  if (def.type === 'array') return { optional: false, kind: { kind: definition(def.element!).type === 'lazy' ? 'then' : 'branches' } };
+  if (def.type === 'union') return { optional: false, kind: { kind: 'amount' } };
+  if (def.type === 'number') return { optional: false, kind: { kind: 'number' } };
+  return { optional: false, kind: { kind: isTime(schema) ? 'duration' : 'text' } };
 }
 
 /** Every action there is, for pickers and sentences. */
@@ -27,6 +46,36 @@ export function describeActions(): readonly ActionDescription[] {
     do: name,
     label: spec.label,
     sentence: spec.sentence,
+    steers: spec.steer !== undefined,
     args: Object.entries(spec.args).map(([arg, schema]) => ({ name: arg, ...kindOf(schema) })),
   }));
+}
+
+/** An event as a pattern can wait for it. */
+export interface EventDescription {
+  readonly on: string;
+  readonly label: string;
+  /** Fields that name an entry, with its chapter. */
+  readonly entries: readonly { readonly name: string; readonly chapter: string }[];
+  /** Fields that are one of a few words. */
+  readonly words: readonly { readonly name: string; readonly options: readonly string[] }[];
+  /** Amounts that its condition can read, as in `event.asked`. */
+  readonly amounts: readonly string[];
+}
+
+/** Every event that can be waited for. */
+export function describeEvents(): readonly EventDescription[] {
+  return [...registry().events].flatMap(([on, { label, carries }]) =>
+    carries
+      ? [
+          {
+            on,
+            label,
+            entries: Object.entries(carries.entries ?? {}).map(([name, chapter]) => ({ name, chapter })),
+            words: Object.entries(carries.words ?? {}).map(([name, options]) => ({ name, options })),
+            amounts: carries.amounts ?? [],
+          },
+        ]
+      : [],
+  );
 }

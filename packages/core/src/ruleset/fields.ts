@@ -44,12 +44,19 @@ export const reference = (chapter: string) => z.string('An id is expected.').max
 const DURATION = /^(\d{1,7}(?:\.\d{1,3})?)(ms|s)$/;
 export const LONGEST_MS = 24 * 3600 * 1000;
 
+const times = new WeakSet<z.ZodType>();
+/** Whether a schema is that of a time span. */
+export const isTime = (schema: z.ZodType): boolean => times.has(schema);
+
 /** A time span such as `250ms` or `1.5s`, at most a day. */
-export const duration = () =>
-  z
+export const duration = () => {
+  const schema = z
     .string('A time is expected, such as "1.5s" or "250ms".')
     .regex(DURATION, 'A time is expected, such as "1.5s" or "250ms".')
     .refine((text) => !DURATION.test(text) || toMilliseconds(text) <= LONGEST_MS, 'A time is at most a day: "86400s".');
+  times.add(schema);
+  return schema;
+};
 
 /** Milliseconds of an authored time span. */
 export function toMilliseconds(text: string): number {

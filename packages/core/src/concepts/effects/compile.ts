@@ -1,7 +1,7 @@
 import type { Amount, CompileContext, CompiledPattern, CompiledThen } from '../../ruleset/context.js';
 import type { AmountSource } from '../../ruleset/fields.js';
 import type { Pattern, Then } from '../../ruleset/registry.js';
-import { type AttributeEntry, type Operation } from '../attributes/index.js';
+import type { AttributeEntry, Operation } from '../attributes/index.js';
 import type { EffectEntry, Reason } from './schema.js';
 
 const CHAPTER = 'effects';

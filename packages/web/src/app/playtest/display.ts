@@ -12,7 +12,7 @@ export interface Display {
   readonly statuses: readonly { readonly id: string; readonly label: string }[];
   readonly pickups: readonly { readonly id: string; readonly label: string; readonly radius: number; readonly shape: string }[];
   readonly teams: readonly TeamDisplay[];
-  readonly actors: readonly { readonly id: string; readonly label: string; readonly kind: string; readonly radius: number }[];
+  readonly actors: readonly { readonly id: string; readonly label: string; readonly kind: string; readonly radius: number | string }[];
   readonly arena: {
     readonly width: number;
     readonly height: number;
@@ -30,6 +30,8 @@ export interface AttributeDisplay {
   readonly see: string;
   readonly min: number;
   readonly max?: number;
+  readonly colour?: string;
+  readonly icon?: string;
 }
 
 export interface TeamDisplay {
@@ -63,10 +65,15 @@ export function actorsOf(copy: Copy): readonly ActorView[] {
     row,
     name: String(copy.value('actors', row, 'name') ?? ''),
     team: teamOf(copy, row),
-    radius: display.actors.find((actor) => actor.id === copy.value('actors', row, 'type'))?.radius ?? 12,
+    radius: radiusOf(copy, display.actors.find((actor) => actor.id === copy.value('actors', row, 'type'))?.radius ?? 12, row),
     x: Number(copy.value('bodies', row, 'x') ?? 0),
     y: Number(copy.value('bodies', row, 'y') ?? 0),
   }));
+}
+
+/** A body's radius: a number, or what was told of the attribute that says it. */
+function radiusOf(copy: Copy, radius: number | string, row: number): number {
+  return typeof radius === 'number' ? radius : Number(copy.value('attributes', row, radius) ?? 12);
 }
 
 export interface BarView {
@@ -76,6 +83,8 @@ export interface BarView {
   readonly text: string;
   readonly share: number;
   readonly max: number;
+  readonly colour: string | undefined;
+  readonly icon: string | undefined;
 }
 
 export interface AbilityView {
@@ -92,13 +101,19 @@ export interface AbilityView {
 export interface EffectView {
   readonly row: number;
   readonly label: string;
-  readonly left: number;
+  /** Seconds; none where only an event ends it. */
+  readonly left: number | undefined;
+  readonly stacks: number;
+  /** Events that it still takes to use it up; 0 for one that is not used up. */
+  readonly uses: number;
+  /** A stronger one of its kind counts. */
+  readonly waits: boolean;
 }
 
 /** What a seat's heads-up display shows. */
 export interface HudView {
   readonly bars: readonly BarView[];
-  readonly figures: readonly { readonly id: string; readonly label: string; readonly text: string }[];
+  readonly figures: readonly { readonly id: string; readonly label: string; readonly text: string; readonly icon: string | undefined }[];
   readonly abilities: readonly AbilityView[];
   readonly effects: readonly EffectView[];
   readonly statuses: readonly string[];
@@ -111,18 +126,28 @@ export function hudOf(copy: Copy, row: number): HudView {
   const display = displayOf(copy.schema);
   const value = (id: string) => copy.value('attributes', row, id) as number | undefined;
   const known = display.attributes.filter(({ id }) => value(id) !== undefined);
-  const bars = known.filter((a) => a.kind === 'pool').map((a) => barOf(a, value(a.id)!, a.max ?? value(`${a.id}.max`)));
-  const figures = known.filter((a) => a.kind !== 'pool').map((a) => ({ id: a.id, label: a.label, text: value(a.id)!.toFixed(a.decimals) }));
+  const bars = known
+    .filter((a) => a.kind === 'pool')
+    .map((a) => barOf(a, value(a.id)!, a.max ?? value(`${a.id}.max`), value(`${a.id}.min`) ?? a.min));
+  const figures = known
+    .filter((a) => a.kind !== 'pool')
+    .map((a) => ({ id: a.id, label: a.label, text: value(a.id)!.toFixed(a.decimals), icon: a.icon }));
   const owned = copy.rows('abilities').filter((r) => isOwn(copy, 'abilities', r, row));
   const abilities = owned.map((r) => abilityOf(copy, display, r, value));
   const effects = copy
     .rows('effects')
     .filter((r) => isOwn(copy, 'effects', r, row))
-    .map((r) => ({
-      row: r,
-      label: display.effects.find((e) => e.id === copy.value('effects', r, 'effect'))?.label ?? '',
-      left: secondsLeft(copy, Number(copy.value('effects', r, 'ends'))),
-    }));
+    .map((r): EffectView => {
+      const number = (column: string) => Number(copy.value('effects', r, column) ?? 0);
+      return {
+        row: r,
+        label: display.effects.find((e) => e.id === copy.value('effects', r, 'effect'))?.label ?? '',
+        left: number('ends') === 0 ? undefined : secondsLeft(copy, number('ends')),
+        stacks: number('stacks'),
+        uses: number('uses'),
+        waits: number('muted') === 1,
+      };
+    });
   const statuses = display.statuses.filter(({ id }) => Number(copy.value('statuses', row, id) ?? 0) > 0).map(({ label }) => label);
   return { bars, figures, abilities, effects, statuses };
 }
@@ -131,7 +156,7 @@ const ROW_MASK = 0xfffff;
 const isOwn = (copy: Copy, table: string, row: number, actor: number) =>
   (Number(copy.value(table, row, 'actor') ?? -1) & ROW_MASK) === actor;
 
-function barOf({ id, label, decimals, min }: AttributeDisplay, value: number, max: number | undefined): BarView {
+function barOf({ id, label, decimals, colour, icon }: AttributeDisplay, value: number, max: number | undefined, min: number): BarView {
   const end = max ?? value;
   return {
     id,
@@ -139,6 +164,8 @@ function barOf({ id, label, decimals, min }: AttributeDisplay, value: number, ma
     value,
     text: value.toFixed(decimals),
     max: end,
+    colour,
+    icon,
     share: end > min ? Math.min(1, Math.max(0, (value - min) / (end - min))) : 0,
   };
 }

@@ -1,15 +1,17 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
-import type { HudView } from './display';
+import { Sign } from '../shared/sign';
+import type { EffectView, HudView } from './display';
 
 /** A seat's heads-up display: bars, abilities with their cooldowns, what is on and for how long. */
 @Component({
   selector: 'ee-hud',
+  imports: [Sign],
   template: `
     @if (view(); as hud) {
       <div class="bars">
         @for (bar of hud.bars; track bar.id) {
-          <span>{{ bar.label }}</span>
-          <span class="bar" role="meter" [attr.aria-label]="bar.label" aria-valuemin="0" [attr.aria-valuemax]="bar.max" [attr.aria-valuenow]="bar.value"><i [style.width.%]="bar.share * 100"></i></span>
+          <span class="what">@if (bar.icon) {<ee-sign [name]="bar.icon" />} {{ bar.label }}</span>
+          <span class="bar" role="meter" [attr.aria-label]="bar.label" aria-valuemin="0" [attr.aria-valuemax]="bar.max" [attr.aria-valuenow]="bar.value"><i [style.width.%]="bar.share * 100" [style.background]="bar.colour"></i></span>
           <span class="mono" [attr.data-attribute]="bar.id">{{ bar.text }}</span>
         }
       </div>
@@ -26,7 +28,7 @@ import type { HudView } from './display';
       </div>
       <p class="on">
         @for (effect of hud.effects; track effect.row) {
-          <span class="effect" [attr.data-effect]="effect.label">{{ effect.label }} <span class="mono">{{ effect.left.toFixed(1) }} s</span></span>
+          <span class="effect" [class.muted]="effect.waits" [attr.data-effect]="effect.label">{{ effect.label }}{{ effect.stacks > 1 ? ' ×' + effect.stacks : '' }} <span class="mono">{{ leftOf(effect) }}</span></span>
         }
         @for (status of hud.statuses; track status) {
           <span class="status">{{ status.toLowerCase() }}</span>
@@ -35,7 +37,7 @@ import type { HudView } from './display';
       <dl>
         @for (figure of hud.figures; track figure.id) {
           <div>
-            <dt>{{ figure.label }}</dt>
+            <dt>@if (figure.icon) {<ee-sign [name]="figure.icon" />} {{ figure.label }}</dt>
             <dd class="mono" [attr.data-attribute]="figure.id">{{ figure.text }}</dd>
           </div>
         }
@@ -48,4 +50,13 @@ import type { HudView } from './display';
 export class Hud {
   readonly view = input<HudView>();
   readonly use = output<string>();
+
+  /** When an effect ends, in few letters. */
+  protected leftOf({ left, uses, waits }: EffectView): string {
+    const parts = [
+      ...(left === undefined ? [] : [`${left.toFixed(1)} s`]),
+      ...(uses > 0 ? [`${uses} ${uses === 1 ? 'use' : 'uses'}`] : []),
+    ];
+    return [...parts, ...(waits ? ['waits'] : [])].join(', ');
+  }
 }

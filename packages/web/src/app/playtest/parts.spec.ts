@@ -1,7 +1,11 @@
+import { signal } from '@angular/core';
+import type { Why } from '@eager-ember/core';
 import { Seen, openBench } from '../testing/bench';
+import { Flourishes } from './flourishes';
 import { Hud } from './hud';
 import { type Poke, Pokes } from './pokes';
 import { Trace } from './trace';
+import { WhySheet } from './why';
 
 const item = (serial: number, event: string, text: string, more: Record<string, unknown> = {}) => ({
   serial,
@@ -82,7 +86,7 @@ describe('Pokes', () => {
     await choose('What to do', 'give');
     expect(offered()).toEqual(['scrip', 'podsTaken']);
     await choose('What to do', 'apply');
-    expect(offered()).toEqual(['slipstream', 'silt', 'marked']);
+    expect(offered()).toEqual(['slipstream', 'silt', 'bubble', 'winded', 'marked', 'warmth', 'keenEye']);
     expect(seen.element.querySelector('input')).toBeNull();
   });
 
@@ -90,6 +94,9 @@ describe('Pokes', () => {
     const { seen, sent, choose } = await pokes();
     await choose('Seat', 'south');
     await seen.click('Do it');
+    await choose('From whom', 'north');
+    await seen.click('Do it');
+    await choose('From whom', '');
     await choose('What to do', 'spawn');
     await seen.click('Do it');
     await choose('What to do', 'set');
@@ -97,6 +104,7 @@ describe('Pokes', () => {
     await seen.click('Do it');
     expect(sent).toEqual([
       { seat: 'south', action: { do: 'hurt', attribute: 'oxygen', amount: 30 } },
+      { seat: 'south', from: 'north', action: { do: 'hurt', attribute: 'oxygen', amount: 30 } },
       { seat: 'south', action: { do: 'spawn', pickup: 'slipstreamPod' } },
       { seat: 'south', action: { do: 'set', attribute: 'oxygen', value: 12.5 } },
     ]);
@@ -105,14 +113,18 @@ describe('Pokes', () => {
 
 describe('The heads-up display', () => {
   const view = {
-    bars: [{ id: 'suit', label: 'Suit', value: 41, text: '41', share: 0.41, max: 100 }],
-    figures: [{ id: 'scrip', label: 'Scrip', text: '7' }],
+    bars: [{ id: 'suit', label: 'Suit', value: 41, text: '41', share: 0.41, max: 100, colour: '#a8761c', icon: 'shield' }],
+    figures: [{ id: 'scrip', label: 'Scrip', text: '7', icon: undefined }],
     abilities: [
       { id: 'ping', label: 'Ping', left: 3.2, passed: 0.6, lacks: '' },
       { id: 'torch', label: 'Torch', left: 0, passed: 1, lacks: 'needs 25 stamina' },
       { id: 'line', label: 'Line', left: 0, passed: 1, lacks: '' },
     ],
-    effects: [{ row: 0, label: 'Silt', left: 2.5 }],
+    effects: [
+      { row: 0, label: 'Silt', left: 2.5, stacks: 2, uses: 0, waits: false },
+      { row: 1, label: 'Bubble', left: undefined, stacks: 1, uses: 1, waits: false },
+      { row: 2, label: 'Keen eye', left: 4, stacks: 1, uses: 0, waits: true },
+    ],
     statuses: ['Silted'],
   };
 
@@ -125,11 +137,9 @@ describe('The heads-up display', () => {
       '100',
     ]);
     expect(seen.texts('[data-ability]')).toEqual(['1 Ping 3.2 s', '2 Torch needs 25 stamina', '3 Line ready']);
-    expect([seen.text('[data-effect]'), seen.text('.status'), seen.text('[data-attribute="scrip"]')]).toEqual([
-      'Silt 2.5 s',
-      'silted',
-      '7',
-    ]);
+    expect(seen.texts('[data-effect]')).toEqual(['Silt ×2 2.5 s', 'Bubble 1 use', 'Keen eye 4.0 s, waits']);
+    expect([seen.text('.status'), seen.text('[data-attribute="scrip"]')]).toEqual(['silted', '7']);
+    expect(seen.element.querySelector('ee-sign svg')).not.toBeNull();
   });
 
   it('lets abilities be used by pointing', async () => {
@@ -143,5 +153,82 @@ describe('The heads-up display', () => {
   it('is empty until something is known', async () => {
     const seen = await Seen.of(Hud);
     expect(seen.element.textContent!.trim()).toBe('');
+  });
+});
+
+describe('Flourishes', () => {
+  it('stand for what a client would show and sound', async () => {
+    const now = [item(1, 'flourish', '', { data: { text: 'Air is low', sound: 'tick', shake: 0.5 } })];
+    const seen = await Seen.of(Flourishes, { now });
+    expect(seen.texts('li')).toEqual(['Air is low ♪ tick shakes']);
+    expect(seen.element.querySelector('ul.shakes')).not.toBeNull();
+    expect(seen.element.querySelector('.veil')).toBeNull();
+  });
+});
+
+describe('The why sheet', () => {
+  const why = (attribute: string, more: Partial<Why> = {}): Why => ({
+    attribute,
+    label: attribute,
+    kind: 'stat',
+    unit: '',
+    value: 84,
+    base: 120,
+    low: 0,
+    high: 600,
+    lowText: '0',
+    highText: '600',
+    modifiers: [],
+    before: 84,
+    line: `line of ${attribute}`,
+    ...more,
+  });
+  const modifier: Why['modifiers'][number] = {
+    operation: 'times',
+    amount: 0.5,
+    counts: 0.25,
+    stacks: 2,
+    live: false,
+    muted: false,
+    effect: 'silt',
+    label: 'Silt',
+    source: 'south',
+    left: 2.45,
+  };
+  const open = async () => {
+    const answer = signal<unknown>(undefined);
+    const asked: string[] = [];
+    const link = {
+      answer,
+      askWhy: (row: number, attribute: string) => {
+        asked.push(`${row} ${attribute}`);
+        const causes = [
+          [
+            { serial: 9, tick: 30, event: 'effectStarted', text: 'Silt begins on north' },
+            { serial: 8, tick: 30, event: 'asked', text: 'north asks: use silt' },
+          ],
+        ];
+        const pool = why('suit', { kind: 'pool', rate: 4, rests: 1.2, lowText: '0', highText: 'rating' });
+        answer.set({ t: 'why', row, tick: 40, attribute, values: [pool, why('finSpeed', { modifiers: [modifier] })], causes });
+      },
+    };
+    openBench();
+    const seen = await Seen.of(WhySheet, { link, row: 3, name: 'north', tickRate: 20 });
+    return { seen, asked };
+  };
+
+  it('opens at what is modified, with its line, its modifiers and what led to it', async () => {
+    const { seen, asked } = await open();
+    expect(asked.slice(0, 2)).toEqual(['3 ', '3 finSpeed']);
+    expect(seen.text('.line')).toBe('line of finSpeed');
+    expect(seen.texts('td')).toEqual(['Silt', '× 0.25', '2 stacks', 'from south', '2.5 s left']);
+    expect(seen.text('ol li')).toBe('0:01.5 Silt begins on north, because north asks: use silt');
+  });
+
+  it('tells of another value when that is chosen', async () => {
+    const { seen } = await open();
+    await seen.click('suit 84');
+    expect(seen.text('section')).toContain('Between 0 and 600 (rating); refills 4 a second, after resting 1.2 s more.');
+    expect(seen.text('.shape')).toBe('clamp(what it holds, bounds)');
   });
 });

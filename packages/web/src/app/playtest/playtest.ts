@@ -22,12 +22,14 @@ import { isTyping } from '../shared/keys';
 import { documentFeature } from '../store/document.reducer';
 import { ArenaView } from './arena-view';
 import { Controls } from './controls';
-import { difference, hudOf, type HudView, teamOf, untold } from './display';
+import { actorsOf, difference, hudOf, type HudView, teamOf, untold } from './display';
+import { Flourishes } from './flourishes';
 import { Hud } from './hud';
 import { OpenRoom, type OpenSeat } from './open-room';
 import { type Poke, Pokes } from './pokes';
 import type { RoomLink } from './room-link';
 import { Trace } from './trace';
+import { WhySheet } from './why';
 
 /** A seat with what its screen shows at the moment. */
 interface SeatView extends OpenSeat {
@@ -42,7 +44,7 @@ const VERDICT_EVERY_MS = 500;
 /** One truth and several copies of it, side by side. */
 @Component({
   selector: 'ee-playtest',
-  imports: [ArenaView, Hud, Pokes, Trace, RouterLink],
+  imports: [ArenaView, Flourishes, Hud, Pokes, Trace, RouterLink, WhySheet],
   templateUrl: './playtest.html',
   styleUrl: './playtest.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -70,6 +72,14 @@ export class Playtest implements OnDestroy {
   protected readonly driven = signal('');
   protected readonly poking = signal(false);
   protected readonly copied = signal('');
+  /** The row of the actor whose why sheet is open. */
+  protected readonly asked = signal<number | undefined>(undefined);
+  /** What that actor is called. */
+  protected readonly askedName = computed(() => {
+    this.tick();
+    const [row, copy] = [this.asked(), this.truth()?.copy];
+    return row === undefined ? '' : String(copy?.value('actors', row, 'name') ?? '');
+  });
   protected readonly tick = computed(() => this.truth()?.tick() ?? 0);
   protected readonly controls = new Controls(
     (input) => this.drivenSeat()?.link.ask(input),
@@ -168,8 +178,26 @@ export class Playtest implements OnDestroy {
     seat.link.ask({ do: 'moveTo', ...place });
   }
 
-  protected poke({ seat, action }: Poke): void {
-    this.truth()?.poke(seat, action);
+  protected poke({ seat, action, from }: Poke): void {
+    this.truth()?.poke(seat, action, from);
+  }
+
+  /** Opens the why sheet of whoever stands where somebody pointed; nobody there puts it away. */
+  protected select(place: { readonly x: number; readonly y: number }): void {
+    const copy = this.truth()?.copy;
+    const near = copy && actorsOf(copy).find((actor) => Math.hypot(actor.x - place.x, actor.y - place.y) <= Math.max(actor.radius, 12) + 6);
+    this.asked.set(near?.row);
+  }
+
+  protected ask(seat: SeatView | undefined): void {
+    const row = seat?.link.welcome()?.row;
+    this.asked.set(row === this.asked() ? undefined : row);
+  }
+
+  /** Read again with every tick: what is shown fades by itself. */
+  protected flourishes(seat: SeatView) {
+    this.tick();
+    return seat.link.flourishes();
   }
 
   protected share(seat: SeatView): void {
@@ -184,7 +212,11 @@ export class Playtest implements OnDestroy {
       event.preventDefault();
       this.poking.set(true);
       this.pokeForm()?.nativeElement.querySelector('select')?.focus();
-    } else if (event.key === 'Escape') this.poking.set(false);
+    } else if (event.key.toLowerCase() === 'y') this.ask(this.drivenSeat());
+    else if (event.key === 'Escape') {
+      this.poking.set(false);
+      this.asked.set(undefined);
+    }
   }
 
   /** The room runs on; only the screen is gone. */

@@ -16,10 +16,12 @@ import { Editor } from '../store/editor';
 /** A poke as it is sent: an action on a seat. */
 export interface Poke {
   readonly seat: string;
+  /** The seat that it comes from. */
+  readonly from?: string;
   readonly action: { readonly do: string; readonly [argument: string]: unknown };
 }
 
-const KINDS = ['hurt', 'heal', 'set', 'give', 'apply', 'grant', 'withdraw', 'spawn'] as const;
+const KINDS = ['hurt', 'heal', 'set', 'give', 'take', 'apply', 'end', 'grant', 'withdraw', 'spawn'] as const;
 type Kind = (typeof KINDS)[number];
 
 /** What each poke is about: a chapter to pick from, and whether it takes an amount. */
@@ -33,7 +35,9 @@ const ABOUT: Readonly<
   heal: { chapter: 'attributes', field: 'attribute', amount: 'amount', fits: (e) => e['kind'] === 'pool' },
   set: { chapter: 'attributes', field: 'attribute', amount: 'value' },
   give: { chapter: 'attributes', field: 'attribute', amount: 'amount', fits: (e) => e['kind'] === 'counter' },
+  take: { chapter: 'attributes', field: 'attribute', amount: 'amount', fits: (e) => e['kind'] === 'counter' },
   apply: { chapter: 'effects', field: 'effect' },
+  end: { chapter: 'effects', field: 'effect' },
   grant: { chapter: 'statuses', field: 'status' },
   withdraw: { chapter: 'statuses', field: 'status' },
   spawn: { chapter: 'pickups', field: 'pickup' },
@@ -62,6 +66,13 @@ const ABOUT: Readonly<
       }
       <span class="soft">{{ kind() === 'spawn' ? 'at' : kind() === 'withdraw' ? 'from' : 'on' }}</span>
       <select #seat aria-label="Seat">
+        @for (name of seats(); track name) {
+          <option [value]="name">{{ name }}</option>
+        }
+      </select>
+      <span class="soft">from</span>
+      <select #from aria-label="From whom">
+        <option value="">nobody</option>
         @for (name of seats(); track name) {
           <option [value]="name">{{ name }}</option>
         }
@@ -99,6 +110,7 @@ export class Pokes {
   private readonly first = viewChild.required<ElementRef<HTMLSelectElement>>('first');
   private readonly what = viewChild.required<ElementRef<HTMLSelectElement>>('what');
   private readonly amount = viewChild<ElementRef<HTMLInputElement>>('amount');
+  private readonly from = viewChild.required<ElementRef<HTMLSelectElement>>('from');
   private readonly seat = viewChild.required<ElementRef<HTMLSelectElement>>('seat');
   protected readonly kinds = KINDS;
   protected readonly kind = signal<Kind>('hurt');
@@ -119,6 +131,7 @@ export class Pokes {
     if (amount !== undefined && !Number.isFinite(number)) return;
     this.poked.emit({
       seat: this.seat().nativeElement.value,
+      ...(this.from().nativeElement.value && { from: this.from().nativeElement.value }),
       action: { do: this.kind(), [field]: this.what().nativeElement.value, ...(amount === undefined ? {} : { [amount]: number }) },
     });
   }

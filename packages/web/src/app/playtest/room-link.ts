@@ -1,6 +1,15 @@
 import { signal } from '@angular/core';
-import { type Announcement, Copy, encodeMessage, readServerMessage, SUBPROTOCOL, type Welcome } from '@eager-ember/core';
+import {
+  type Announcement,
+  type ServerMessage,
+  Copy,
+  encodeMessage,
+  readServerMessage,
+  SUBPROTOCOL,
+  type Welcome,
+} from '@eager-ember/core';
 
+export type WhyAnswer = Extract<ServerMessage, { t: 'why' }>;
 export type LinkState = 'connecting' | 'open' | 'lost' | 'closed';
 
 const FIRST_RETRY_MS = 300;
@@ -14,6 +23,8 @@ export class RoomLink {
   readonly state = signal<LinkState>('connecting');
   readonly welcome = signal<Welcome | undefined>(undefined);
   readonly news = signal<readonly Announcement[]>([]);
+  /** Why values are what they are, as last answered. */
+  readonly answer = signal<WhyAnswer | undefined>(undefined);
   /** What the server last complained of, and at which tick. */
   readonly complaint = signal<{ readonly text: string; readonly tick: number } | undefined>(undefined);
   /** Bytes received in the last whole second. */
@@ -84,6 +95,8 @@ export class RoomLink {
       case 'news':
         this.news.update((news) => [...news, ...message.items].slice(-MOST_NEWS));
         return;
+      case 'why':
+        return this.answer.set(message);
       case 'error':
         this.complaint.set({ text: message.message, tick: this.tick() });
         if (message.final) this.close('closed');
@@ -123,8 +136,20 @@ export class RoomLink {
     this.send({ t: 'input', n: ++this.inputs, input });
   }
 
-  poke(seat: string, action: { readonly do: string; readonly [argument: string]: unknown }): void {
-    this.send({ t: 'poke', seat, action });
+  poke(seat: string, action: { readonly do: string; readonly [argument: string]: unknown }, from?: string): void {
+    this.send({ t: 'poke', seat, action, ...(from !== undefined && { from }) });
+  }
+
+  /** Asks why an actor's values are what they are; the answer comes as {@link answer}. */
+  askWhy(row: number, attribute: string): void {
+    this.send({ t: 'why', row, attribute });
+  }
+
+  /** What the game's client is to show and sound at the moment. */
+  flourishes(): readonly Announcement[] {
+    return this.news()
+      .slice(-40)
+      .filter((item) => item.event === 'flourish' && this.isRecent(item.tick));
   }
 
   close(state: LinkState = 'closed'): void {

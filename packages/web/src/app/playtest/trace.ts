@@ -11,6 +11,12 @@ const MOST_LINES = 120;
 /** Events that come with others and say little by themselves. */
 const QUIET = new Set(['asked', 'poked', 'actorSpawned', 'pickupAppeared']);
 
+/** A tick as minutes, seconds and tenths. */
+export function clock(tick: number, tickRate: number): string {
+  const tenths = Math.floor((tick * 10) / tickRate);
+  return `${Math.floor(tenths / 600)}:${String(Math.floor(tenths / 10) % 60).padStart(2, '0')}.${tenths % 10}`;
+}
+
 /**
  * What happened, as sentences, newest first, with what led to each. A filter lets go of the keyboard once it is
  * chosen: the next key is meant for the seat.
@@ -116,11 +122,6 @@ export class Trace {
       )
       .slice(-MOST_LINES)
       .reverse()
-      .map((item) => ({ ...item, time: this.clock(item.tick), because: bySerial.get(item.cause)?.text ?? '' }));
+      .map((item) => ({ ...item, time: clock(item.tick, this.tickRate()), because: bySerial.get(item.cause)?.text ?? '' }));
   });
-
-  private clock(tick: number): string {
-    const tenths = Math.floor((tick * 10) / this.tickRate());
-    return `${Math.floor(tenths / 600)}:${String(Math.floor(tenths / 10) % 60).padStart(2, '0')}.${tenths % 10}`;
-  }
 }

@@ -4,6 +4,7 @@ import { Router } from '@angular/router';
 import { RouterTestingHarness } from '@angular/router/testing';
 import { Store } from '@ngrx/store';
 import { documentActions } from '../store/document.reducer';
+import { Editor } from '../store/editor';
 import { documentNow, openBench } from '../testing/bench';
 import { Rulebook } from './rulebook';
 
@@ -73,14 +74,18 @@ describe('The Rulebook page', () => {
   it('deletes what nobody speaks of, and names the places of what somebody does', async () => {
     await go('/r/r/rulebook/effects/marked');
     await click('Delete');
-    expect(page().querySelector('[role="alert"]')!.textContent).toContain('Marked is in use and stays: abilities 0 then 0 effect.');
+    const alert = page().querySelector<HTMLElement>('[role="alert"]')!;
+    expect(alert.innerText.replace(/\s+/g, ' ')).toBe(
+      'Marked is used in 2 places and stays: Sonar ping ability, then 1 effect Hit with and without a bubble situation, pins 4 action effect Take it out there first.',
+    );
+    expect([...alert.querySelectorAll('a')].map((link) => link.getAttribute('href'))).toEqual(['/r/r/rulebook/abilities/sonarPing']);
     await go('/r/r/rulebook/statuses/inBell');
     await click('+ status');
-    expect(documentNow()['statuses'].length).toBe(4);
+    expect(documentNow()['statuses'].length).toBe(6);
     await click('Delete');
-    expect(documentNow()['statuses'].map((s) => s['id'])).toEqual(['inBell', 'silted', 'marked']);
+    expect(documentNow()['statuses'].map((s) => s['id'])).toEqual(['inBell', 'winded', 'bubbled', 'silted', 'marked']);
     TestBed.inject(Store).dispatch(documentActions.undo());
-    expect(documentNow()['statuses'].length).toBe(4);
+    expect(documentNow()['statuses'].length).toBe(6);
   });
 
   it('renames what an entry is called, and keeps the old name where none is given', async () => {
@@ -94,6 +99,76 @@ describe('The Rulebook page', () => {
     title.dispatchEvent(new Event('change'));
     await settle();
     expect(title.value).toBe('Thick silt');
+  });
+
+  it('deletes what is only carried and tried out, with that', async () => {
+    await go('/r/r/rulebook/attributes/handling');
+    await click('Delete');
+    expect(documentNow()['attributes'].some((a) => a['id'] === 'handling')).toBeFalse();
+    expect(JSON.stringify(documentNow()['actors'])).not.toContain('handling');
+    await go('/r/r/rulebook/effects/bubble');
+    await click('Delete');
+    expect(page().querySelector('.spec [role="alert"]')!.textContent).toContain('Bubble is used in one place');
+    await go('/r/r/rulebook/effects/keenEye');
+    await click('Delete');
+    expect(documentNow()['situations'].map((s) => s['id'])).toEqual(['suitUnderFire', 'twoHits', 'outOfAir']);
+    TestBed.inject(Store).dispatch(documentActions.undo());
+    expect(documentNow()['situations'].length).toBe(4);
+  });
+
+  it('renames an id everywhere in one step, and says why it can’t', async () => {
+    await go('/r/r/rulebook/attributes/finSpeed');
+    const type = async (to: string) => {
+      const box = page().querySelector<HTMLInputElement>('input[aria-label="Id"]')!;
+      box.value = to;
+      box.dispatchEvent(new Event('change'));
+      await settle();
+      await settle();
+      return box;
+    };
+    expect((await type('suit')).value).toBe('finSpeed');
+    expect(page().querySelector('[role="alert"]')!.textContent).toContain('suit is taken by another entry');
+    await type('swimSpeed');
+    expect(TestBed.inject(Router).url).toBe('/r/r/rulebook/attributes/swimSpeed');
+    const now = JSON.stringify(documentNow());
+    expect(now.match(/finSpeed/g)!.length).toBe(1);
+    expect(now).toContain('"formerly":["finSpeed"]');
+    TestBed.inject(Store).dispatch(documentActions.undo());
+    expect(JSON.stringify(documentNow())).not.toContain('swimSpeed');
+  });
+
+  it('takes the id of a new entry from what it is called first', async () => {
+    await go('/r/r/rulebook/attributes/oxygen');
+    await click('+ attribute');
+    const title = page().querySelector<HTMLInputElement>('.title')!;
+    title.value = 'Hull strength';
+    title.dispatchEvent(new Event('change'));
+    await settle();
+    await settle();
+    const entry = documentNow()['attributes'].at(-1)!;
+    expect([entry['id'], entry['label'], entry['formerly']]).toEqual(['hullStrength', 'Hull strength', undefined]);
+  });
+
+  it('moves entries among themselves, and nothing shifts', async () => {
+    await go('/r/r/rulebook/effects/silt');
+    await click('↑');
+    const ids = () => documentNow()['effects'].map((entry) => entry['id']);
+    expect(ids().slice(0, 2)).toEqual(['silt', 'slipstream']);
+    await click('↑');
+    expect(documentNow()['effects'][0]['id']).toBe('silt');
+    expect(TestBed.inject(Router).url).toBe('/r/r/rulebook/effects/silt');
+  });
+
+  it('shows findings beside the spec and in the index, and mends them', async () => {
+    await go('/r/r/rulebook/effects/silt');
+    await TestBed.inject(Editor).propose(() => [{ op: 'replace', path: '/effects/1/modifiers/0/amount', value: 0 }], 'nothing left');
+    for (let i = 0; i < 40 && !page().querySelector('.finding'); i++) await settle();
+    expect(page().querySelector('.finding')!.textContent).toContain('Times 0 makes fin speed 0');
+    expect(page().querySelector('.index .here .badge')!.textContent).toContain('1');
+    await click('Set it to 0 instead');
+    expect(documentNow()['effects'][1]['modifiers']).toEqual([{ attribute: 'finSpeed', operation: 'set', amount: 0 }] as never);
+    for (let i = 0; i < 40 && page().querySelector('.finding'); i++) await settle();
+    expect(page().querySelector('.finding')).toBeNull();
   });
 
   it('goes to the stats from a chapter that does not exist', async () => {

@@ -1,13 +1,19 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject, input, signal, untracked } from '@angular/core';
+import { MatDialog } from '@angular/material/dialog';
 import { MatTooltip } from '@angular/material/tooltip';
 import { Router, RouterLink, RouterLinkActive } from '@angular/router';
 import { Store } from '@ngrx/store';
+import type { Operation } from 'fast-json-patch';
+import { CoreClient } from '../shared/core-client';
 import { documentFeature } from '../store/document.reducer';
 import { Editor } from '../store/editor';
+import { Findings } from '../store/findings';
 import { AbilitySentences } from './abilities/ability-sentences';
 import { AttributeSentences } from './attributes/attribute-sentences';
-import { chapterOf, entriesOf, type EntryJson, freshId, TABS } from './chapters';
+import { chapterOf, CHAPTERS, entriesOf, type EntryJson, freshId, TABS } from './chapters';
+import { Deletion, type UseInWords } from './deletion';
 import { EffectSentences } from './effects/effect-sentences';
+import { EntryFindings } from './entry-findings';
 import { EvidencePage } from './evidence/evidence-page';
 import { SourceEditor } from './source-editor';
 import { SpecContext } from './spec/spec-context';
@@ -30,6 +36,7 @@ interface Group {
     EffectSentences,
     AbilitySentences,
     StatusSentences,
+    EntryFindings,
     EvidencePage,
     SourceEditor,
   ],
@@ -43,15 +50,29 @@ export class Rulebook {
   readonly entry = input<string>();
   private readonly router = inject(Router);
   private readonly editor = inject(Editor);
+  private readonly client = inject(CoreClient);
+  private readonly dialog = inject(MatDialog);
+  private readonly deletion = inject(Deletion);
+  private readonly findings = inject(Findings);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   protected readonly context = inject(SpecContext);
   protected readonly ruleset = inject(Store).selectSignal(documentFeature.selectId);
   protected readonly tabs = TABS;
   protected readonly source = signal(false);
   protected readonly refusal = signal('');
+  /** Where the entry is used, when it was to be deleted and can't be. */
+  protected readonly inUse = signal<readonly UseInWords[]>([]);
   protected readonly info = computed(() => chapterOf(this.chapter()));
   /** The tab that is open: statuses are listed among the stats. */
   protected readonly tab = computed(() => (this.chapter() === 'statuses' ? 'attributes' : this.chapter()));
   protected readonly current = computed(() => this.context.entry());
+  protected readonly former = computed(() => (this.current()?.['formerly'] as readonly string[] | undefined) ?? []);
+  /** How many findings there are, by chapter and id. */
+  protected readonly badges = computed(() => {
+    const counts: Record<string, number> = {};
+    for (const { chapter, id } of this.findings.all()) counts[`${chapter}/${id}`] = (counts[`${chapter}/${id}`] ?? 0) + 1;
+    return counts;
+  });
 
   protected readonly groups = computed<readonly Group[]>(() => {
     const document = this.context.document();
@@ -69,14 +90,21 @@ export class Rulebook {
     effect(() => {
       this.context.chapter.set(this.chapter());
       this.context.id.set(this.entry() ?? '');
-      untracked(() => this.refusal.set(''));
+      untracked(() => this.say(''));
     });
-    // A chapter without a chosen entry opens at its first; one that is gone opens the chapter.
+    // A chapter without a chosen entry opens at its first; one that is gone opens the chapter, one that was renamed follows.
     effect(() => {
       if (!this.info()) return void this.router.navigate(['/r', this.ruleset(), 'rulebook', 'attributes']);
       const entries = entriesOf(this.context.document(), this.chapter());
-      if (entries.length > 0 && !entries.some((e) => e.id === this.entry())) this.go(this.chapter(), entries[0].id, true);
+      if (entries.length === 0 || entries.some((e) => e.id === this.entry())) return;
+      const renamed = entries.find((e) => (e['formerly'] as readonly string[] | undefined)?.includes(this.entry() ?? ''));
+      this.go(this.chapter(), (renamed ?? entries[0]).id, true);
     });
+  }
+
+  private say(refusal: string, uses: readonly UseInWords[] = []): void {
+    this.refusal.set(refusal);
+    this.inUse.set(uses);
   }
 
   protected go(chapter: string, id: string, replaceUrl = false): void {
@@ -89,7 +117,7 @@ export class Rulebook {
     const label = `New ${info.one}`;
     const id = freshId(
       label,
-      taken.map((entry) => entry.id),
+      taken.flatMap((entry) => [entry.id, ...((entry['formerly'] as readonly string[] | undefined) ?? [])]),
     );
     const entry = { id, label, ...info.fresh() };
     const list = (document: object) =>
@@ -97,25 +125,81 @@ export class Rulebook {
         ? [{ op: 'add' as const, path: `/${chapter}/-`, value: entry }]
         : [{ op: 'add' as const, path: `/${chapter}`, value: [entry] }];
     const [problem] = await this.editor.propose(list, `new ${info.one}`);
-    if (problem) this.refusal.set(problem.message);
-    else this.go(chapter, id);
+    if (problem) return this.say(problem.message);
+    this.go(chapter, id);
+    // What it is called comes first.
+    setTimeout(() => this.host.nativeElement.querySelector<HTMLInputElement>('.title')?.select(), 60);
   }
 
-  /** Deletes the entry; where it is in use the places are named instead, and nothing happens. */
+  /** Deletes the entry; where it is in use the places are listed instead, and nothing happens. */
   protected async remove(): Promise<void> {
-    const { label } = this.current()!;
-    const problems = await this.context.change(`delete ${label}`, (base) => [{ op: 'remove', path: base }]);
-    if (problems.length > 0)
-      this.refusal.set(
-        `${label} is in use and stays: ${problems.map((p) => `${p.path.slice(1).replace(/\//g, ' ')}`).join('; ')}. Take it out there first.`,
+    const { id, label } = this.current()!;
+    const outcome = await this.deletion.remove(this.chapter(), id);
+    if (outcome.uses)
+      this.say(`${label} is used in ${outcome.uses.length === 1 ? 'one place' : `${outcome.uses.length} places`} and stays:`, outcome.uses);
+    else if (outcome.problem) this.say(`${label} stays: ${outcome.problem}`);
+  }
+
+  /** A new label. An entry whose id still says its first label, and that nobody can have saved anything under, takes its id along. */
+  protected async relabel(box: HTMLInputElement): Promise<void> {
+    const label = box.value.trim();
+    const entry = this.current();
+    if (!entry || label === '' || label === entry.label) return void (box.value = entry?.label ?? '');
+    const fresh = /^New /.test(entry.label) && freshId(entry.label, []) === entry.id.replace(/\d+$/, '');
+    const problems = await this.context.set('label', label);
+    this.say(problems.map((p) => p.message).join(' '));
+    const others = entriesOf(this.context.document(), this.chapter()).filter((other) => other.id !== entry.id);
+    if (fresh && problems.length === 0)
+      await this.renameTo(
+        freshId(
+          label,
+          others.flatMap((other) => [other.id, ...((other['formerly'] as readonly string[] | undefined) ?? [])]),
+        ),
+        false,
       );
   }
 
-  protected async relabel(box: HTMLInputElement): Promise<void> {
-    const label = box.value.trim();
-    if (label === '' || label === this.current()?.label) return void (box.value = this.current()?.label ?? '');
-    const problems = await this.context.set('label', label);
-    this.refusal.set(problems.map((p) => p.message).join(' '));
+  /** A new id, followed everywhere in one step. */
+  protected async rename(box: HTMLInputElement): Promise<void> {
+    const to = box.value.trim();
+    const { id } = this.current()!;
+    if (to === id || to === '') return void (box.value = id);
+    if (!(await this.renameTo(to, true))) box.value = id;
+  }
+
+  private async renameTo(to: string, note: boolean): Promise<boolean> {
+    const [chapter, { id: from, label }] = [this.chapter(), this.current()!];
+    const { patch, problem } = await this.client.core.rename(this.context.document(), chapter, from, to, note);
+    if (!patch) {
+      this.say(problem);
+      return false;
+    }
+    const problems = await this.editor.propose(() => patch as readonly Operation[], `rename ${label}: ${from} to ${to}`);
+    this.say(problems.map((p) => p.message).join(' '));
+    if (problems.length === 0) this.go(chapter, to, true);
+    return problems.length === 0;
+  }
+
+  /** Moves the entry among those of its chapter; nothing refers to an entry by its place. */
+  protected async move(by: number): Promise<void> {
+    const { label } = this.current()!;
+    const problems = await this.context.change(`move ${label}`, (base, document) => {
+      const index = Number(base.split('/')[2]);
+      const to = index + by;
+      return to < 0 || to >= entriesOf(document, this.chapter()).length
+        ? []
+        : [{ op: 'move', from: base, path: `/${this.chapter()}/${to}` }];
+    });
+    this.say(problems.map((p) => p.message).join(' '));
+  }
+
+  protected async table(): Promise<void> {
+    const { TableExchange } = await import('./table-exchange');
+    this.dialog.open(TableExchange);
+  }
+
+  protected linked(chapter: string | undefined): boolean {
+    return CHAPTERS.some(({ key }) => key === chapter);
   }
 }
 

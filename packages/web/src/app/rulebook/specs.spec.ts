@@ -26,12 +26,10 @@ describe('The sentences of an attribute', () => {
   it('read as prose', async () => {
     const seen = await spec(AttributeSentences, 'attributes', 'suit');
     expect(seen.texts('ee-sentence').map((text) => text.replace(/ ?×$/, ''))).toEqual([
-      'A pool from 0 to suit rating, starting full.',
+      'A pool from 0 to suit rating, starting full, counted in whole numbers.',
       'It refills 4 a second, every tick, and rests 3 s after a loss.',
-      'It is counted in whole numbers.',
-      'Seen by the crew.',
-      'It is kept between sessions.',
-      'It is listed under Suit.',
+      'Of what hurts it, has(bubbled) ? 0 : event.asked * (has(marked) ? 1.25 : 1) gets through.',
+      'Seen by the crew; it is kept between sessions; listed under Suit, drawn in ×, with the sign shield.',
     ]);
   });
 
@@ -49,7 +47,7 @@ describe('The sentences of an attribute', () => {
     await seen.edit('whole numbers', 'fractions');
     expect(documentNow()['attributes'][3]['whole']).toBe(false);
     await seen.edit('decimals', '2');
-    expect(seen.texts('ee-sentence')).toContain('Seen by everyone, to two decimals.');
+    expect(seen.texts('ee-sentence').at(-1)).toContain('Seen by everyone, to two decimals;');
   });
 
   it('refuse under the sentence what would not be sound', async () => {
@@ -63,7 +61,15 @@ describe('The sentences of an attribute', () => {
 
   it('take clauses in and out', async () => {
     const seen = await spec(AttributeSentences, 'attributes', 'stamina');
-    expect(seen.texts('ee-clauses button')).toEqual(['whole numbers', 'unit', 'note']);
+    expect(seen.texts('ee-clauses button')).toEqual([
+      'threshold',
+      'refill only while',
+      'resistance',
+      'following its maximum',
+      'whole numbers',
+      'unit',
+      'note',
+    ]);
     await seen.click('whole numbers');
     expect(documentNow()['attributes'][5]['whole']).toBe(true);
     await seen.click('×', '[aria-label="Take out: refill"]');
@@ -101,24 +107,220 @@ describe('The sentences of an attribute', () => {
   });
 });
 
+describe('The thresholds of an attribute', () => {
+  it('read as prose, with what follows on both sides', async () => {
+    const seen = await spec(AttributeSentences, 'attributes', 'oxygen');
+    expect(seen.texts('ee-threshold').map((text) => text.replace(/ ?×/g, ''))).toEqual([
+      'When it is at most 0.25 * lungCapacity: show self the text Air is low, sound gaugeTick+ shake+ fade + action+ when it leaves',
+      'When it is at its minimum: apply winded to self + action When it is more than 20 beyond that again: end winded on self + action',
+    ]);
+  });
+
+  it('are added with ids of their own, moved to another range, and taken out', async () => {
+    const seen = await spec(AttributeSentences, 'attributes', 'stamina');
+    await seen.click('threshold');
+    await seen.click('threshold');
+    const all = () => documentNow()['attributes'][5]['thresholds'] as Record<string, unknown>[];
+    expect(all()).toEqual([
+      { id: 'out', end: 'empty', enter: [] },
+      { id: 'edge', end: 'empty', enter: [] },
+    ]);
+    await seen.click('at its minimum', 'ee-threshold ee-choose button');
+    await pick('between');
+    await seen.settle();
+    expect(all()[0]).toEqual({ id: 'out', from: 0, to: 20, enter: [] });
+    await seen.edit('from', '30');
+    expect(seen.text('ee-threshold [role="alert"]')).toContain('The range goes from 30 to 20');
+    await seen.click('+ when it leaves');
+    await seen.edit('margin', '5');
+    expect(all()[0]).toEqual({ id: 'out', from: 0, to: 20, enter: [], leave: [], margin: 5 });
+    await seen.click('×', '[aria-label="Take out: threshold out"]');
+    await seen.click('×', '[aria-label="Take out: threshold edge"]');
+    expect(documentNow()['attributes'][5]['thresholds']).toBeUndefined();
+  });
+});
+
+describe('The kind of an attribute', () => {
+  it('takes along what the new kind can’t say', async () => {
+    const seen = await spec(AttributeSentences, 'attributes', 'stamina');
+    await seen.click('pool', 'ee-choose button');
+    await pick('counter');
+    await seen.settle();
+    expect(documentNow()['attributes'][5]['kind']).toBe('counter');
+    expect(documentNow()['attributes'][5]['decimals']).toBeUndefined();
+  });
+});
+
+/** Picks from the menu that is open. */
+async function pick(label: string): Promise<void> {
+  // One that was open before may still be fading.
+  const panel = [...globalThis.document.querySelectorAll('.mat-mdc-menu-panel')].at(-1);
+  const items = [...(panel?.querySelectorAll<HTMLElement>('[mat-menu-item]') ?? [])];
+  const found = items.find((item) => item.innerText.trim().startsWith(label));
+  if (!found) throw new Error(`The menu has no ${label}; it has ${items.map((item) => item.innerText.trim()).join(' | ')}`);
+  found.click();
+  await new Promise((done) => setTimeout(done));
+}
+
 describe('The sentences of an effect', () => {
+  const sentences = (seen: Seen<EffectSentences>) => seen.texts('ee-sentence').map((text) => text.replace(/ ?×$/, ''));
+
   it('read as prose and can be added to', async () => {
     const seen = await spec(EffectSentences, 'effects', 'silt');
-    expect(seen.texts('ee-sentence').map((text) => text.replace(/ ?×$/, ''))).toEqual([
-      'Lasts 3 s. Two of it each end on their own clock.',
-      'While it lasts, fin speed is multiplied by 0.5.',
-      'Its bearer is silted.',
+    expect(sentences(seen)).toEqual([
+      'It lasts for 3 s.',
+      'Another one is an instance of its own, at most any number at once, counted for its bearer.',
+      'While it lasts, fin speed is multiplied by 0.5, taken as it starts.',
+      'Its bearer is silted +.',
       'Seen by everyone.',
       'The pod that looks helpful.',
     ]);
     await seen.click('modifier');
     await seen.edit('how long it lasts', '250 ms');
+    await seen.edit('when it is taken', 'kept up to date');
     expect(documentNow()['effects'][1]).toEqual(jasmine.objectContaining({ lasts: '250ms' }));
     expect((documentNow()['effects'][1]['modifiers'] as unknown[]).length).toBe(2);
     await seen.click('×', '[aria-label="Take out: status"]');
-    expect(documentNow()['effects'][1]['grants']).toEqual([]);
+    expect(documentNow()['effects'][1]['grants']).toBeUndefined();
     await seen.click('status');
-    expect(documentNow()['effects'][1]['grants']).toEqual(['inBell']);
+    expect(documentNow()['effects'][1]['grants']).toEqual([]);
+    await seen.click('pick', '[aria-label="Add status"]');
+    await pick('Winded');
+    await seen.settle();
+    expect(documentNow()['effects'][1]['grants']).toEqual(['winded']);
+  });
+
+  it('of one that is used up say by what', async () => {
+    const seen = await spec(EffectSentences, 'effects', 'bubble');
+    expect(sentences(seen).slice(0, 2)).toEqual([
+      'It stays until used up 1 ×, each time an attribute changes suit by being hurt on its bearer + condition.',
+      'Another one is refused, counted for its bearer.',
+    ]);
+    await seen.click('+ condition');
+    await seen.edit('condition', 'event.asked < 0 - 5');
+    expect(documentNow()['effects'][2]['used']).toEqual({
+      times: 1,
+      by: { on: 'attributeChanged', attribute: 'suit', how: 'hurt', where: 'event.asked < 0 - 5' },
+    });
+    await seen.click('an attribute changes', 'ee-pattern ee-choose button');
+    await pick('an ability is used');
+    await seen.settle();
+    expect(documentNow()['effects'][2]['used']).toEqual({ times: 1, by: { on: 'abilityUsed' } });
+  });
+
+  it('of another lifetime or stacking stay sound: what does not fit goes along', async () => {
+    const seen = await spec(EffectSentences, 'effects', 'silt');
+    const effect = () => documentNow()['effects'][1];
+    await seen.click('lasts for', 'ee-choose button');
+    await pick('stays until used up');
+    await seen.settle();
+    expect(effect()).toEqual(
+      jasmine.objectContaining({ lifetime: 'untilUsed', used: { times: 1, by: jasmine.objectContaining({ how: 'hurt' }) } }),
+    );
+    expect(effect()['lasts']).toBeUndefined();
+    await seen.click('stays until used up', 'ee-choose button');
+    await pick('is over at once');
+    await seen.settle();
+    expect(effect()).toEqual({ id: 'silt', label: 'Silt', note: 'The pod that looks helpful.', lifetime: 'instant' });
+    await seen.click('is over at once', 'ee-choose button');
+    await pick('lasts for');
+    await seen.settle();
+    await seen.click('is an instance of its own', 'ee-choose button');
+    await pick('begins the time anew');
+    await seen.settle();
+    await seen.edit('most', '3');
+    await seen.click('when it is renewed');
+    expect(effect()).toEqual(jasmine.objectContaining({ lasts: '5s', stacking: 'refresh', most: 3, onStack: [] }));
+    await seen.click('begins the time anew', 'ee-choose button');
+    await pick('is refused');
+    await seen.settle();
+    expect(effect()['most']).toBeUndefined();
+    expect(effect()['onStack']).toBeUndefined();
+  });
+
+  it('take every clause in', async () => {
+    const seen = await spec(EffectSentences, 'effects', 'slipstream');
+    for (const clause of ['again and again', 'when it starts', 'kept off by', 'ends others', 'when it ends']) await seen.click(clause);
+    expect(documentNow()['effects'][0]).toEqual(
+      jasmine.objectContaining({
+        periodic: { every: '1s', then: [] },
+        onStart: [],
+        onEnd: [{ reason: 'any', then: [] }],
+        blocked: { statuses: [], effects: [] },
+        ends: { statuses: [], effects: [] },
+      }),
+    );
+    await seen.edit('reason', 'runs out');
+    expect(documentNow()['effects'][0]['onEnd']).toEqual([{ reason: 'ranOut', then: [] }] as never);
+  });
+});
+
+describe('A list of actions', () => {
+  it('waits, branches and picks, list within list', async () => {
+    const seen = await spec(AbilitySentences, 'abilities', 'sonarPing');
+    const then = () => documentNow()['abilities'][0]['then'] as Record<string, unknown>[];
+    const add = async (label: string, n = 0) => {
+      [...seen.element.querySelectorAll<HTMLElement>('ee-then .chip')].at(n)!.click();
+      await pick(label);
+      await seen.settle();
+    };
+    await add('wait', -1);
+    await add('only when', -1);
+    expect(then().slice(1)).toEqual([
+      { do: 'wait', for: '1s' },
+      { do: 'when', if: 'oxygen > 0', then: [] },
+    ]);
+    await add('lower a pool', 0);
+    await seen.click('+ otherwise');
+    expect(then()[2]).toEqual({ do: 'when', if: 'oxygen > 0', then: [{ do: 'hurt', attribute: 'oxygen', amount: 1 }], else: [] });
+    await seen.edit('condition', 'oxygn > 3');
+    expect(seen.text('[role="alert"]')).toContain('Nothing is called oxygn here. Did you mean oxygen?');
+    await seen.edit('for', '250 ms');
+    expect(then()[1]).toEqual({ do: 'wait', for: '250ms' });
+    await add('pick one by chance', -1);
+    await seen.click('+ branch');
+    expect((then()[3] as { among: unknown[] }).among.length).toBe(3);
+    await seen.click('×', '[aria-label="Take out: branch"]');
+    expect((then()[3] as { among: unknown[] }).among.length).toBe(2);
+  });
+
+  it('is put in order by the keyboard', async () => {
+    const seen = await spec(AbilitySentences, 'abilities', 'sonarPing');
+    seen.element.querySelector<HTMLElement>('ee-then .chip')!.click();
+    await pick('wait');
+    await seen.settle();
+    const wait = [...seen.element.querySelectorAll<HTMLElement>('ee-then ee-part button')].find((b) => b.ariaLabel === 'for: 1 s')!;
+    wait.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowUp', altKey: true, bubbles: true }));
+    await seen.settle();
+    expect((documentNow()['abilities'][0]['then'] as { do: string }[]).map((action) => action.do)).toEqual(['wait', 'apply']);
+  });
+});
+
+describe('What is being typed', () => {
+  it('is told its range and unit under the sentence', async () => {
+    const seen = await spec(AttributeSentences, 'attributes', 'oxygen');
+    seen.element.querySelector<HTMLElement>('ee-part button[aria-label^="minimum: "]')!.click();
+    await seen.settle();
+    expect(seen.text('.hint')).toBe('A number from -1000000000 to 1000000000, a name, or a formula, in seconds of air.');
+    expect(seen.element.querySelector('input')!.getAttribute('aria-description')).toContain('in seconds of air');
+  });
+
+  it('is refused with what to do, and the old value goes on', async () => {
+    const seen = await spec(AttributeSentences, 'attributes', 'suit');
+    const said = async (text: string) => {
+      await seen.edit('refill a second', text);
+      const said = seen.text('[role="alert"]');
+      seen.element.querySelector('ee-part input')!.dispatchEvent(new KeyboardEvent('keydown', { key: 'Escape', bubbles: true }));
+      await seen.settle();
+      return said;
+    };
+    expect(await said('1,5')).toBe('Write decimals with a point: 1.5.');
+    expect(await said('1e999')).toContain('is too large');
+    expect(await said('')).toContain('Nothing is typed.');
+    expect(await said('brethRat')).toContain('Did you mean breathRate?');
+    expect(documentNow()['attributes'][3]['refill']).toEqual({ rate: 4, pause: '3s' });
+    await seen.edit('maximum', 'suit');
+    expect(seen.text('[role="alert"]')).toContain('This goes in a circle: suit needs suit.');
   });
 });
 
@@ -156,6 +358,6 @@ describe('The sentence of a status', () => {
     const seen = await spec(StatusSentences, 'statuses', 'silted');
     await seen.click('note');
     await seen.edit('note', 'Cannot see far.');
-    expect(documentNow()['statuses'][1]).toEqual({ id: 'silted', label: 'Silted', note: 'Cannot see far.' });
+    expect(documentNow()['statuses'][3]).toEqual({ id: 'silted', label: 'Silted', note: 'Cannot see far.' });
   });
 });

@@ -45,10 +45,14 @@ export class Help {
     { keys: 'Tab Enter', does: 'go to a part of a sentence, then edit it' },
     { keys: 'Enter', does: 'apply what was typed' },
     { keys: 'Escape', does: 'leave it as it was' },
+    { keys: 'Alt ↑ ↓', does: 'move an action in its list' },
+    { keys: 'Alt Shift ↑ ↓', does: 'move the entry in its chapter' },
+    { keys: '← →', does: 'move a pin, or the cursor of a chart' },
     { keys: 'P', does: 'play with two seats' },
     { keys: 'W A S D', does: 'move the seat you drive (arrow keys too)' },
     { keys: '1 … 6', does: 'use an ability' },
     { keys: 'K', does: 'poke the room' },
+    { keys: 'Y', does: 'why: what the values of an actor are made of' },
     { keys: '?', does: 'this list' },
   ];
 }

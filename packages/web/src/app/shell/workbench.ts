@@ -10,6 +10,7 @@ import { isTyping } from '../shared/keys';
 import { Theme } from '../shared/theme';
 import { documentActions, documentFeature } from '../store/document.reducer';
 import { Editor } from '../store/editor';
+import { Findings } from '../store/findings';
 import { OpenRoom } from '../playtest/open-room';
 
 /** The frame: one thin bar above, one strip below, a workplace between them. */
@@ -28,6 +29,7 @@ export class Workbench {
   private readonly router = inject(Router);
   private readonly api = inject(Api);
   protected readonly theme = inject(Theme);
+  protected readonly findings = inject(Findings);
   protected readonly openRoom = inject(OpenRoom);
   protected readonly room = computed(() => this.openRoom.of(this.id()));
   protected readonly state = this.store.selectSignal(documentFeature.selectDocumentState);
@@ -87,6 +89,11 @@ export class Workbench {
   protected async search(): Promise<void> {
     const { Search } = await import('./search');
     this.dialog.open(Search, { autoFocus: '[cdkFocusInitial]' });
+  }
+
+  protected async openFindings(): Promise<void> {
+    const { FindingsList } = await import('./findings-list');
+    this.dialog.open(FindingsList);
   }
 
   protected async help(): Promise<void> {

@@ -26,7 +26,13 @@ export class Editor {
     if (!document) return [{ path: '', message: 'No ruleset is open.' }];
     const patch = make(document);
     if (patch.length === 0) return [];
-    const problems = await this.client.core.check(applied(document, patch));
+    let edited: RulesetJson;
+    try {
+      edited = applied(document, patch);
+    } catch {
+      return [{ path: '', message: 'What was to be changed is not there any more.' }];
+    }
+    const problems = await this.client.core.check(edited);
     // An undo may have come in between: then the patch was checked against a document that is no more.
     if (this.document() !== document) return this.tryOut(make, label);
     if (problems.length === 0) this.store.dispatch(documentActions.edit({ edit: editOf(document, patch, label) }));

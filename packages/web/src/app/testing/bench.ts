@@ -1,37 +1,27 @@
 import { type Type } from '@angular/core';
 import { type ComponentFixture, TestBed } from '@angular/core/testing';
 import { provideRouter, withComponentInputBinding, type Routes } from '@angular/router';
-import {
-  abilityEvidence,
-  attributeEvidence,
-  compileRuleset,
-  describeActions,
-  effectEvidence,
-  readRuleset,
-  readRulesetText,
-  repeatedNames,
-  usesOf,
-} from '@eager-ember/core';
 import { provideStore, Store } from '@ngrx/store';
 import brinewick from '../../../../../examples/brinewick.json';
+import { coreApi } from '../shared/core-api';
 import { CoreClient } from '../shared/core-client';
 import type { RulesetJson } from '../shared/api';
 import { documentActions, documentFeature } from '../store/document.reducer';
 
 /** The real core, answering as its worker does but without one. */
 export class CoreWithoutWorker {
-  readonly core = {
-    check: (document: unknown) => Promise.resolve(readRuleset(document).problems),
-    repeatedNames: (text: string) => Promise.resolve(repeatedNames(text)),
-    checkText: (text: string) => Promise.resolve(readRulesetText(text).problems),
-    uses: (document: unknown, chapter: string, id: string) => Promise.resolve(usesOf(compileRuleset(document), chapter, id)),
-    evidence: (document: unknown, chapter: string, id: string) => {
-      const make = { attributes: attributeEvidence, effects: effectEvidence, abilities: abilityEvidence }[chapter];
-      return Promise.resolve(make?.(compileRuleset(document), id));
-    },
-  };
+  readonly core = Object.fromEntries(
+    Object.entries(coreApi).map(([name, answer]) => [
+      name,
+      // As from a worker: an answer is a copy, and a mistake a promise that fails.
+      async (...args: unknown[]) => structuredClone(await (answer as (...all: unknown[]) => unknown)(...args)),
+    ]),
+  );
   actions() {
-    return Promise.resolve(describeActions());
+    return Promise.resolve(coreApi.actions());
+  }
+  events() {
+    return Promise.resolve(coreApi.events());
   }
 }
 

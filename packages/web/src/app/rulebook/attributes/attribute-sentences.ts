@@ -1,46 +1,72 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { freshId } from '../chapters';
 import { Carriers } from '../spec/carriers';
+import { Choose, type Way } from '../spec/choose';
 import { type Clause, Clauses } from '../spec/clauses';
-import { amount, choice, duration, number, text } from '../spec/formats';
+import { amount, amountWith, choice, condition, duration, flag, numberFrom, start, text } from '../spec/formats';
 import { Note, NOTE } from '../spec/note';
 import { Part } from '../spec/part';
 import { Sentence } from '../spec/sentence';
 import { SpecContext } from '../spec/spec-context';
+import { Colour } from './colour';
+import { Threshold } from './threshold';
 
 export const SEEN_BY = { owner: 'its owner', team: 'the crew', everyone: 'everyone', server: 'the server alone' };
+const ICONS = ['air', 'bolt', 'coin', 'drop', 'flame', 'gauge', 'heart', 'shield', 'spark', 'star', 'tool', 'weight'];
+const KINDS: readonly Way[] = [
+  { value: 'pool', label: 'pool', hint: 'drains and refills between bounds' },
+  { value: 'stat', label: 'stat', hint: 'a base and what modifies it' },
+  { value: 'counter', label: 'counter', hint: 'counts whole things' },
+];
+/** What an attribute of another kind can't say. */
+const ONLY: Readonly<Record<string, readonly string[]>> = {
+  pool: [],
+  stat: ['refill', 'taken', 'follow'],
+  counter: ['whole', 'decimals', 'follow'],
+};
 
 /** An attribute in sentences. */
 @Component({
   selector: 'ee-attribute-sentences',
-  imports: [Part, Sentence, Clauses, Carriers, Note],
+  imports: [Part, Sentence, Clauses, Carriers, Note, Choose, Colour, Threshold],
   template: `
     <ee-sentence>
-      A <ee-part at="kind" [format]="kinds" label="kind" /> @if (kind() === 'stat') { that is <ee-part at="start" [format]="amount" label="base" empty="0" /> } from
-      <ee-part at="min" [format]="amount" label="minimum" empty="0" /> to <ee-part at="max" [format]="amount" label="maximum" empty="no end" />@if (has('unit')) {, in
+      A <ee-choose [ways]="kinds" [value]="kind()" label="kind" (chosen)="become($event)" /> @if (kind() === 'stat') { that is <ee-part at="start" [format]="start" label="base" empty="0" [unit]="unit()" /> } from
+      <ee-part at="min" [format]="amount" label="minimum" empty="0" [unit]="unit()" /> to <ee-part at="max" [format]="amount" label="maximum" empty="no end" [unit]="unit()" />@if (has('unit')) {, in
       <ee-part at="unit" [format]="text" label="unit" empty="no unit" />}@if (kind() !== 'stat') {, starting
-      <ee-part at="start" [format]="amount" label="start" [empty]="kind() === 'pool' && has('max') ? 'full' : 'at 0'" />}.
+      <ee-part at="start" [format]="start" label="start" [empty]="kind() === 'pool' && has('max') ? 'full' : 'at 0'" [unit]="unit()" />}@if (has('whole')) {, counted in
+      <ee-part at="whole" [format]="wholeness" label="whole numbers" empty="fractions" />}.
     </ee-sentence>
+    @if (has('follow')) {
+      <ee-sentence clause="following its maximum" at="follow">When its maximum moves, it <ee-part at="follow" [format]="follows" label="following" />.</ee-sentence>
+    }
     @if (has('refill')) {
       <ee-sentence clause="refill" at="refill">
-        It refills <ee-part at="refill/rate" [format]="amount" label="refill a second" /> a second, every
-        <ee-part at="refill/every" [format]="duration" label="interval" empty="tick" />@if (has('refill/pause')) {, and rests
+        It refills <ee-part at="refill/rate" [format]="amount" label="refill a second" [unit]="unit() || 'units a second'" /> a second, every
+        <ee-part at="refill/every" [format]="duration" label="interval" empty="tick" />@if (has('refill/while')) {, only while
+        <ee-part at="refill/while" [format]="condition" label="refill condition" empty="always" />}@if (has('refill/pause')) {, and rests
         <ee-part at="refill/pause" [format]="duration" label="pause after a loss" empty="no time" /> after a loss}.
       </ee-sentence>
     }
-    @if (has('whole')) {
-      <ee-sentence clause="whole numbers" at="whole">It is counted in <ee-part at="whole" [format]="wholeness" label="whole numbers" />.</ee-sentence>
+    @if (has('taken')) {
+      <ee-sentence clause="resistance" at="taken">Of what hurts it, <ee-part at="taken" [format]="taken" label="what gets through" /> gets through.</ee-sentence>
+    }
+    @for (index of thresholds(); track index) {
+      <ee-threshold [index]="index" />
     }
     <ee-sentence>
-      Seen by <ee-part at="see" [format]="seen" label="seen by" empty="its owner" />@if (!whole()) {, to <ee-part at="decimals" [format]="decimals" label="decimals" empty="one decimal" />}.
+      Seen by <ee-part at="see" [format]="seen" label="seen by" empty="its owner" />@if (!whole()) {, to <ee-part at="decimals" [format]="decimals" label="decimals" empty="one decimal" />}@if (has('saved')) {;
+      it <ee-part at="saved" [format]="kept" label="kept between sessions" empty="is forgotten" /> between sessions}@if (has('group')) {; listed under
+      <ee-part at="group" [format]="text" label="group" empty="nothing" />}@if (has('colour')) {, drawn in <ee-colour />}@if (has('icon')) {, with the sign
+      <ee-part at="icon" [format]="icons" label="sign" empty="none" />}.
     </ee-sentence>
-    @if (has('saved')) {
-      <ee-sentence clause="kept" at="saved">It <ee-part at="saved" [format]="kept" label="kept between sessions" /> between sessions.</ee-sentence>
-    }
-    @if (has('group')) {
-      <ee-sentence clause="group" at="group">It is listed under <ee-part at="group" [format]="text" label="group" />.</ee-sentence>
-    }
     <ee-note />
-    <ee-clauses [all]="clauses" />
+    <ee-clauses [all]="clauses">
+      <button type="button" class="chip" (click)="addThreshold()">threshold</button>
+    </ee-clauses>
+    @if (refusal()) {
+      <p class="refusal" role="alert">{{ refusal() }}</p>
+    }
     <ee-carriers />
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -48,45 +74,70 @@ export const SEEN_BY = { owner: 'its owner', team: 'the crew', everyone: 'everyo
 export class AttributeSentences {
   private readonly context = inject(SpecContext);
   protected readonly amount = amount;
+  protected readonly start = start;
   protected readonly duration = duration;
+  protected readonly condition = condition;
   protected readonly text = text;
-  protected readonly kinds = choice({ pool: 'pool', stat: 'stat', counter: 'counter' });
+  protected readonly taken = amountWith(['asked']);
+  protected readonly kinds = KINDS;
   protected readonly seen = choice(SEEN_BY);
+  protected readonly icons = choice(Object.fromEntries(ICONS.map((icon) => [icon, icon])));
+  protected readonly follows = choice({ keep: 'keeps its value', share: 'keeps its share of it', along: 'moves along by as much' });
   protected readonly decimals = {
-    ...number,
+    ...numberFrom(0, 4, 'decimals', true),
     show: (value: unknown) => ({
       text: ['no decimals', 'one decimal', 'two decimals', 'three decimals', 'four decimals'][Number(value)] ?? String(value),
       look: 'word' as const,
     }),
   };
-  protected readonly wholeness = asFlag({ true: 'whole numbers', false: 'fractions' });
-  protected readonly kept = asFlag({ true: 'is kept', false: 'is forgotten' });
-  protected readonly kind = computed(() => this.context.value('kind'));
+  protected readonly wholeness = flag({ true: 'whole numbers', false: 'fractions' });
+  protected readonly kept = flag({ true: 'is kept', false: 'is forgotten' });
+  protected readonly refusal = signal('');
+  protected readonly kind = computed(() => String(this.context.value('kind')));
+  protected readonly unit = computed(() => String(this.context.value('unit') ?? ''));
   protected readonly whole = computed(() => this.context.value('whole') === true || this.kind() === 'counter');
+  protected readonly thresholds = computed(() => [...((this.context.value('thresholds') as readonly unknown[] | undefined) ?? []).keys()]);
   protected readonly clauses: readonly Clause[] = [
     { at: 'refill', name: 'refill', begins: { rate: 1 }, fits: (entry) => entry['kind'] !== 'stat' },
     { at: 'refill/pause', name: 'pause after a loss', begins: '2s', fits: (entry) => entry['refill'] !== undefined },
+    { at: 'refill/while', name: 'refill only while', begins: 'true', fits: (entry) => entry['refill'] !== undefined },
+    { at: 'taken', name: 'resistance', begins: 'event.asked * 0.8', fits: (entry) => entry['kind'] !== 'stat' },
+    {
+      at: 'follow',
+      name: 'following its maximum',
+      begins: 'share',
+      fits: (entry) => entry['kind'] === 'pool' && entry['max'] !== undefined,
+    },
     { at: 'whole', name: 'whole numbers', begins: true, fits: (entry) => entry['kind'] !== 'counter' },
     { at: 'saved', name: 'kept between sessions', begins: true, fits: (entry) => entry['kind'] === 'pool' },
     { at: 'unit', name: 'unit', begins: 'points' },
     { at: 'group', name: 'group', begins: 'General' },
+    { at: 'colour', name: 'colour', begins: '#0e6b6f' },
+    { at: 'icon', name: 'sign', begins: 'gauge' },
     NOTE,
   ];
 
   protected has(at: string): boolean {
     return this.context.value(at) !== undefined;
   }
-}
 
-/** A yes or no, said in two words. */
-function asFlag(words: { true: string; false: string }) {
-  const base = choice(words);
-  return {
-    ...base,
-    read: (typed: string) => {
-      const reading = base.read(typed, undefined);
-      return reading.error === undefined ? { value: reading.value === 'true' } : reading;
-    },
-    choices: (typed: string) => base.choices(typed, undefined).map((option) => ({ ...option, hint: '' })),
-  };
+  /** Another kind: what it can't say goes along with the change. */
+  protected async become(kind: string): Promise<void> {
+    const gone = (ONLY[kind] ?? []).filter((field) => this.has(field));
+    const problems = await this.context.change(`${this.context.entry()?.label}: ${kind}`, (base) => [
+      ...gone.map((field) => ({ op: 'remove' as const, path: `${base}/${field}` })),
+      { op: 'replace', path: `${base}/kind`, value: kind },
+    ]);
+    this.refusal.set(problems.map((problem) => problem.message).join(' '));
+  }
+
+  protected async addThreshold(): Promise<void> {
+    const all = (this.context.value('thresholds') as readonly { id: string }[] | undefined) ?? [];
+    const id = freshId(
+      all.length === 0 ? 'out' : 'edge',
+      all.map((threshold) => threshold.id),
+    );
+    const problems = await this.context.set('thresholds', [...all, { id, end: 'empty', enter: [] }]);
+    this.refusal.set(problems.map((problem) => problem.message).join(' '));
+  }
 }

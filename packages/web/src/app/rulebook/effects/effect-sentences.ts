@@ -1,12 +1,17 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { entriesOf } from '../chapters';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import type { Operation } from 'fast-json-patch';
 import { SEEN_BY } from '../attributes/attribute-sentences';
+import { entriesOf } from '../chapters';
+import { Choose, type Way } from '../spec/choose';
 import { type Clause, Clauses } from '../spec/clauses';
-import { amount, choice, duration, entry } from '../spec/formats';
+import { amount, choice, duration, entry, flag, numberFrom, timeAmount } from '../spec/formats';
+import { Names } from '../spec/names';
 import { Note, NOTE } from '../spec/note';
 import { Part } from '../spec/part';
+import { PatternSentence } from '../spec/pattern';
 import { Sentence } from '../spec/sentence';
 import { SpecContext } from '../spec/spec-context';
+import { ThenList } from '../spec/then-list';
 
 interface Modifier {
   readonly attribute: string;
@@ -14,61 +19,135 @@ interface Modifier {
   readonly amount: unknown;
 }
 
+const LIFETIMES: readonly Way[] = [
+  { value: 'timed', label: 'lasts for', hint: 'ends after a time' },
+  { value: 'lasting', label: 'stays until something ends it', hint: 'lasting' },
+  { value: 'untilUsed', label: 'stays until used up', hint: 'by an event' },
+  { value: 'instant', label: 'is over at once', hint: 'only what follows from it' },
+];
+const STACKING: readonly Way[] = [
+  { value: 'separate', label: 'is an instance of its own', hint: 'each on its own clock' },
+  { value: 'refresh', label: 'begins the time anew', hint: 'and may add a stack' },
+  { value: 'extend', label: 'adds its time to what is left', hint: 'one instance' },
+  { value: 'strongest', label: 'counts if it is the strongest', hint: 'the others wait' },
+  { value: 'once', label: 'is refused', hint: 'one at a time' },
+];
+/** What the most counts, by stacking mode. */
+const MOST: Readonly<Record<string, string>> = { separate: 'at once', refresh: 'stacks', extend: 'lengths together', strongest: 'at once' };
+
 /** An effect in sentences. */
 @Component({
   selector: 'ee-effect-sentences',
-  imports: [Part, Sentence, Clauses, Note],
-  template: `
-    <ee-sentence>Lasts <ee-part at="lasts" [format]="duration" label="how long it lasts" />. Two of it each end on their own clock.</ee-sentence>
-    @for (modifier of modifiers(); track $index) {
-      <ee-sentence clause="modifier" (removed)="remove('modifiers', $index)">
-        While it lasts, <ee-part [at]="'modifiers/' + $index + '/attribute'" [format]="stat" label="stat" />&ngsp;
-        <ee-part [at]="'modifiers/' + $index + '/operation'" [format]="operations" label="operation" />&ngsp;
-        <ee-part [at]="'modifiers/' + $index + '/amount'" [format]="amount" label="amount" />{{ modifier.operation === 'percent' ? ' %' : '' }}.
-      </ee-sentence>
-    }
-    @for (status of grants(); track $index) {
-      <ee-sentence clause="status" (removed)="remove('grants', $index)">Its bearer is <ee-part [at]="'grants/' + $index" [format]="status_" label="status" />.</ee-sentence>
-    }
-    <ee-sentence>Seen by <ee-part at="see" [format]="seen" label="seen by" empty="everyone" />.</ee-sentence>
-    <ee-note />
-    <ee-clauses [all]="clauses">
-      @if (stats().length > 0) {
-        <button type="button" class="chip" (click)="addModifier()">modifier</button>
-      }
-      @if (statuses().length > 0) {
-        <button type="button" class="chip" (click)="addGrant()">status</button>
-      }
-    </ee-clauses>
-  `,
+  imports: [Part, Sentence, Clauses, Note, Choose, Names, PatternSentence, ThenList],
+  templateUrl: './effect-sentences.html',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class EffectSentences {
   private readonly context = inject(SpecContext);
   protected readonly amount = amount;
   protected readonly duration = duration;
+  protected readonly timeAmount = timeAmount;
+  protected readonly lifetimes = LIFETIMES;
+  protected readonly stackings = STACKING;
   protected readonly seen = choice(SEEN_BY);
-  protected readonly operations = choice({ add: 'gains', percent: 'changes by', times: 'is multiplied by' });
+  protected readonly per = choice({ target: 'its bearer', source: 'each source' });
+  protected readonly uses = numberFrom(1, 1000, 'times', true);
+  protected readonly operations = choice({
+    add: 'gains',
+    percent: 'changes by',
+    times: 'is multiplied by',
+    set: 'is set to',
+    atLeast: 'is at least',
+    atMost: 'is at most',
+  });
+  protected readonly liveness = flag({ true: 'kept up to date', false: 'taken as it starts' });
+  protected readonly atOnce = flag({ true: 'and at once', false: 'and not at once' });
+  protected readonly reasons = choice({
+    any: 'ends',
+    ranOut: 'runs out',
+    used: 'is used up',
+    removed: 'is removed',
+    ownerGone: 'goes with its bearer',
+  });
   protected readonly stat = entry('attributes', (e) => e['kind'] === 'stat');
-  protected readonly status_ = entry('statuses');
+  protected readonly refusal = signal('');
+  protected readonly lifetime = computed(() => String(this.context.value('lifetime') ?? 'timed'));
+  protected readonly stacking = computed(() => String(this.context.value('stacking') ?? 'separate'));
   protected readonly modifiers = computed(() => (this.context.value('modifiers') as readonly Modifier[] | undefined) ?? []);
-  protected readonly grants = computed(() => (this.context.value('grants') as readonly string[] | undefined) ?? []);
+  protected readonly ends = computed(() => [...((this.context.value('onEnd') as readonly unknown[] | undefined) ?? []).keys()]);
   protected readonly stats = computed(() => entriesOf(this.context.document(), 'attributes').filter((e) => e['kind'] === 'stat'));
   protected readonly statuses = computed(() => entriesOf(this.context.document(), 'statuses'));
-  protected readonly clauses: readonly Clause[] = [NOTE];
+  protected readonly stays = computed(() => this.lifetime() !== 'instant');
+  protected readonly mostOf = computed(() => MOST[this.stacking()]);
+  protected readonly most = computed(() => numberFrom(1, 1000, this.mostOf() ?? '', true));
+  protected readonly clauses: readonly Clause[] = [
+    { at: 'grants', name: 'status', begins: [], fits: (e) => e['lifetime'] !== 'instant' && this.statuses().length > 0 },
+    { at: 'periodic', name: 'again and again', begins: { every: '1s', then: [] }, fits: (e) => e['lifetime'] !== 'instant' },
+    { at: 'onStart', name: 'when it starts', begins: [] },
+    { at: 'onStack', name: 'when it is renewed', begins: [], fits: (e) => e['stacking'] === 'refresh' || e['stacking'] === 'extend' },
+    { at: 'blocked', name: 'kept off by', begins: { statuses: [], effects: [] } },
+    { at: 'ends', name: 'ends others', begins: { statuses: [], effects: [] } },
+    { at: 'lasts', name: 'at most for a time', begins: '10s', fits: (e) => e['lifetime'] === 'untilUsed' },
+    { at: 'strength', name: 'strength', begins: 1, fits: (e) => e['stacking'] === 'strongest' },
+    NOTE,
+  ];
+
+  protected has(at: string): boolean {
+    return this.context.value(at) !== undefined;
+  }
+
+  /** Another lifetime: what it can't have goes along, what it needs begins as something. */
+  protected live(lifetime: string): Promise<void> {
+    const needs =
+      { timed: { lasts: '5s' }, lasting: {}, instant: {}, untilUsed: { used: { times: 1, by: this.someEvent() } } }[lifetime] ?? {};
+    const never = {
+      timed: ['used'],
+      lasting: ['lasts', 'used'],
+      untilUsed: ['lasts'],
+      instant: ['lasts', 'used', 'modifiers', 'grants', 'periodic', 'onEnd'],
+    }[lifetime];
+    return this.become('lifetime', lifetime, never ?? [], needs);
+  }
+
+  /** Being hurt uses most things up. */
+  private someEvent(): Record<string, unknown> {
+    const [pool] = entriesOf(this.context.document(), 'attributes').filter((e) => e['kind'] === 'pool');
+    return { on: 'attributeChanged', ...(pool && { attribute: pool.id }), how: 'hurt' };
+  }
+
+  protected stack(stacking: string): Promise<void> {
+    const never = [
+      ...(stacking === 'once' ? ['most'] : []),
+      ...(stacking === 'strongest' ? [] : ['strength']),
+      ...(stacking === 'refresh' || stacking === 'extend' ? [] : ['onStack']),
+    ];
+    return this.become('stacking', stacking, never, {});
+  }
+
+  private async become(field: string, value: string, never: readonly string[], needs: Readonly<Record<string, unknown>>): Promise<void> {
+    const problems = await this.context.change(`${this.context.entry()?.label}: ${field} ${value}`, (base): readonly Operation[] => [
+      ...never.filter((gone) => this.has(gone)).map((gone) => ({ op: 'remove' as const, path: `${base}/${gone}` })),
+      { op: 'add', path: `${base}/${field}`, value },
+      ...Object.entries(needs)
+        .filter(([needed]) => !this.has(needed))
+        .map(([needed, begins]) => ({ op: 'add' as const, path: `${base}/${needed}`, value: begins })),
+    ]);
+    this.refusal.set(problems.map((problem) => problem.message).join(' '));
+  }
 
   protected addModifier(): void {
     void this.context.set('modifiers', [...this.modifiers(), { attribute: this.stats()[0].id, operation: 'percent', amount: 10 }]);
   }
 
-  protected addGrant(): void {
-    void this.context.set('grants', [...this.grants(), this.statuses()[0].id]);
+  protected addEnd(): void {
+    void this.context.set('onEnd', [
+      ...((this.context.value('onEnd') as readonly unknown[] | undefined) ?? []),
+      { reason: 'any', then: [] },
+    ]);
   }
 
-  protected remove(list: 'modifiers' | 'grants', index: number): void {
-    void this.context.set(
-      list,
-      (this.context.value(list) as readonly unknown[]).filter((_, i) => i !== index),
-    );
+  protected remove(list: 'modifiers' | 'onEnd', index: number): void {
+    const rest = (this.context.value(list) as readonly unknown[]).filter((_, i) => i !== index);
+    void this.context.set(list, rest.length > 0 ? rest : undefined);
   }
 }

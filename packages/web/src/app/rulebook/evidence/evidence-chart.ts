@@ -7,25 +7,53 @@ import {
   inject,
   input,
   type OnDestroy,
+  output,
   viewChild,
 } from '@angular/core';
-import type { Evidence } from '@eager-ember/core';
+import type { Evidence, Span } from '@eager-ember/core';
 import type { Chart } from 'chart.js';
 import { Theme } from '../../shared/theme';
 
 const DASHES: readonly number[][] = [[], [7, 3], [2, 3], [9, 3, 2, 3]];
-const WIDTH_OF_AXIS = 44;
+/** Width of the axis. */
+export const LEFT_OF_PLOT = 44;
 /** Room behind the plot, where lines are named. */
-const RIGHT_OF_PLOT = 56;
+export const RIGHT_OF_PLOT = 56;
 
 /** The course of one or more values: the present one in ember, the one before as a pale ghost. */
 @Component({
   selector: 'ee-evidence-chart',
-  template: '<div><canvas #canvas role="img" [attr.aria-label]="words()"></canvas></div>',
+  template: `
+    <div
+      class="plot"
+      tabindex="0"
+      role="slider"
+      aria-label="Cursor"
+      aria-valuemin="0"
+      [attr.aria-valuemax]="now().seconds"
+      [attr.aria-valuenow]="cursor() ?? 0"
+      [attr.aria-valuetext]="cursor() === undefined ? 'nowhere' : cursor() + ' s'"
+      (pointermove)="point($event)"
+      (pointerleave)="pointed.emit(undefined)"
+      (keydown)="key($event)"
+    >
+      <canvas #canvas role="img" [attr.aria-label]="words()"></canvas>
+      @if (cursor() !== undefined) {
+        <span class="cursor" [style.left]="'calc(${LEFT_OF_PLOT}px + (100% - ${LEFT_OF_PLOT + RIGHT_OF_PLOT}px) * ' + cursor()! / now().seconds + ')'"></span>
+      }
+    </div>
+  `,
   styles: `
-    div {
+    .plot {
       position: relative;
-      height: 264px;
+      height: 212px;
+    }
+    .cursor {
+      position: absolute;
+      top: 0;
+      bottom: 26px;
+      border-left: 1px solid var(--soft);
+      pointer-events: none;
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -33,8 +61,13 @@ const RIGHT_OF_PLOT = 56;
 export class EvidenceChart implements OnDestroy {
   readonly now = input.required<Evidence>();
   readonly before = input<Evidence>();
-  /** Shade the spans as stretches of time; otherwise they are drawn elsewhere. */
-  readonly regions = input(false);
+  /** Stretches of time to be shaded. */
+  readonly regions = input<readonly Span[]>([]);
+  /** The page says what its one line is. */
+  readonly alone = input(false);
+  /** Seconds at which the values are read. */
+  readonly cursor = input<number>();
+  readonly pointed = output<number | undefined>();
   private readonly theme = inject(Theme);
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
   private chart: Chart | undefined;
@@ -67,7 +100,7 @@ export class EvidenceChart implements OnDestroy {
         normalized: true,
         maintainAspectRatio: false,
         events: [],
-        layout: { padding: { right: RIGHT_OF_PLOT, top: 14 } },
+        layout: { padding: { right: RIGHT_OF_PLOT, top: 8 } },
         elements: { point: { radius: 0 } },
         scales: {
           x: {
@@ -76,7 +109,7 @@ export class EvidenceChart implements OnDestroy {
             ticks: { callback: (value) => (value === 0 ? '0 s' : `${value}`), maxTicksLimit: 8 },
             grid: { display: false },
           },
-          y: { ticks: { maxTicksLimit: 6 }, afterFit: (axis) => (axis.width = WIDTH_OF_AXIS) },
+          y: { ticks: { maxTicksLimit: 6 }, afterFit: (axis) => (axis.width = LEFT_OF_PLOT) },
         },
       },
       plugins: [
@@ -125,10 +158,9 @@ export class EvidenceChart implements OnDestroy {
   }
 
   private shade(chart: Chart): void {
-    if (!this.regions()) return;
     const { ctx, chartArea, scales } = chart;
     const style = getComputedStyle(document.documentElement);
-    for (const { from, to, label } of this.now().spans) {
+    for (const { from, to, label } of this.regions()) {
       const [left, right] = [from, to].map((t) => scales['x'].getPixelForValue(t));
       ctx.fillStyle = style.getPropertyValue('--copy-wash');
       ctx.fillRect(left, chartArea.top, right - left, chartArea.bottom - chartArea.top);
@@ -141,9 +173,8 @@ export class EvidenceChart implements OnDestroy {
   /** What was done to it from outside, and when. */
   private pin(chart: Chart): void {
     const { ctx, chartArea, scales } = chart;
-    ctx.fillStyle = ctx.strokeStyle = getComputedStyle(document.documentElement).getPropertyValue('--brass');
-    ctx.font = "12px 'Atkinson Hyperlegible Next Variable', sans-serif";
-    for (const { t, label } of this.now().pins) {
+    ctx.strokeStyle = getComputedStyle(document.documentElement).getPropertyValue('--brass');
+    for (const { t } of this.now().pins) {
       const x = scales['x'].getPixelForValue(t);
       ctx.setLineDash([2, 3]);
       ctx.beginPath();
@@ -151,10 +182,6 @@ export class EvidenceChart implements OnDestroy {
       ctx.lineTo(x, chartArea.bottom);
       ctx.stroke();
       ctx.setLineDash([]);
-      ctx.beginPath();
-      ctx.arc(x, chartArea.top - 4, 5, 0, 2 * Math.PI);
-      ctx.fill();
-      ctx.fillText(label, x + 10, chartArea.top);
     }
   }
 
@@ -167,7 +194,7 @@ export class EvidenceChart implements OnDestroy {
     const taken: number[] = [];
     chart.data.datasets.forEach((set, i) => {
       // An attribute's own page says what its one line is.
-      const itself = count === 1 && this.regions();
+      const itself = count === 1 && this.alone();
       if (itself && !this.before()) return;
       const last = chart.getDatasetMeta(i).data.at(-1);
       if (!last) return;
@@ -184,6 +211,40 @@ export class EvidenceChart implements OnDestroy {
         RIGHT_OF_PLOT - 6,
       );
     });
+  }
+
+  protected point(event: PointerEvent): void {
+    const box = (event.currentTarget as HTMLElement).getBoundingClientRect();
+    const share = (event.clientX - box.left - LEFT_OF_PLOT) / (box.width - LEFT_OF_PLOT - RIGHT_OF_PLOT);
+    this.pointed.emit(share < 0 || share > 1 ? undefined : this.onTick(share * this.now().seconds));
+  }
+
+  /** Arrows move by half a second, with Shift by a tick; Escape puts the cursor away. */
+  protected key(event: KeyboardEvent): void {
+    const { seconds, perSecond } = this.now();
+    const direction = { ArrowLeft: -1, ArrowRight: 1, Home: -Infinity, End: Infinity }[event.key];
+    if (event.key === 'Escape') return this.pointed.emit(undefined);
+    if (direction === undefined) return;
+    event.preventDefault();
+    const step = event.shiftKey ? 1 / perSecond : 0.5;
+    this.pointed.emit(this.onTick(Math.min(seconds, Math.max(0, (this.cursor() ?? 0) + direction * step))));
+  }
+
+  private onTick(t: number): number {
+    const { perSecond } = this.now();
+    return Math.round(t * perSecond) / perSecond;
+  }
+
+  /** The chart as a picture, on paper. */
+  picture(): Promise<Blob | null> {
+    const canvas = this.canvas().nativeElement;
+    const copy = document.createElement('canvas');
+    Object.assign(copy, { width: canvas.width, height: canvas.height });
+    const ctx = copy.getContext('2d')!;
+    ctx.fillStyle = getComputedStyle(document.documentElement).getPropertyValue('--paper');
+    ctx.fillRect(0, 0, copy.width, copy.height);
+    ctx.drawImage(canvas, 0, 0);
+    return new Promise((done) => copy.toBlob(done, 'image/png'));
   }
 
   ngOnDestroy(): void {

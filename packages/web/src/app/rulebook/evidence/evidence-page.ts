@@ -1,12 +1,17 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked, viewChild } from '@angular/core';
+import { MatMenuModule } from '@angular/material/menu';
 import { RouterLink } from '@angular/router';
-import type { Evidence, Span, Use } from '@eager-ember/core';
+import type { Evidence, Problem, Span, Use } from '@eager-ember/core';
 import { Store } from '@ngrx/store';
 import { CoreClient } from '../../shared/core-client';
+import { download } from '../../shared/download';
 import { documentFeature } from '../../store/document.reducer';
 import { Editor } from '../../store/editor';
-import { CHAPTERS, labelOf } from '../chapters';
+import { CHAPTERS, entriesOf, labelOf } from '../chapters';
 import { EvidenceChart } from './evidence-chart';
+import { PinEditor } from './pin-editor';
+import { Pins } from './pins';
+import { type NewPin, Situations } from './situation';
 
 interface Fact {
   readonly label: string;
@@ -17,15 +22,15 @@ interface Fact {
 }
 
 const TITLES: Readonly<Record<string, string>> = {
-  attributes: 'Sixty seconds of it',
-  effects: 'Applied twice',
+  attributes: 'What becomes of it',
+  effects: 'Tried out',
   abilities: 'A minute of asking for it',
 };
 
 /** What follows from a spec: computed by the core in its worker at every edit, with the version before as a ghost. */
 @Component({
   selector: 'ee-evidence',
-  imports: [EvidenceChart, RouterLink],
+  imports: [EvidenceChart, MatMenuModule, PinEditor, Pins, RouterLink],
   templateUrl: './evidence-page.html',
   styleUrl: './evidence-page.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -35,12 +40,28 @@ export class EvidencePage {
   readonly id = input.required<string>();
   private readonly client = inject(CoreClient);
   private readonly document = inject(Editor).document;
+  private readonly situations = inject(Situations);
+  private readonly chart = viewChild(EvidenceChart);
   protected readonly ruleset = inject(Store).selectSignal(documentFeature.selectId);
   protected readonly now = signal<Evidence | undefined>(undefined);
   protected readonly before = signal<Evidence | undefined>(undefined);
   protected readonly uses = signal<readonly Use[]>([]);
   protected readonly failure = signal('');
+  /** What is wrong with an edit of the pins. */
+  protected readonly refusal = signal('');
   protected readonly title = computed(() => TITLES[this.chapter()]);
+  /** The three ways in which a pool can follow its maximum, side by side. */
+  protected readonly comparing = signal(false);
+  protected readonly editing = signal<number | undefined>(undefined);
+  /** Seconds at which the values are read. */
+  protected readonly cursor = signal<number | undefined>(undefined);
+  protected readonly pinnable = computed(() => this.chapter() !== 'abilities');
+  protected readonly situation = computed(() => this.situations.of(this.chapter(), this.id()));
+  protected readonly offered = computed(() => this.situations.offered(this.chapter(), this.id()));
+  protected readonly comparable = computed(() => {
+    const entry = entriesOf(this.document(), this.chapter()).find(({ id }) => id === this.id());
+    return this.chapter() === 'attributes' && entry?.['kind'] === 'pool' && typeof entry['max'] === 'string';
+  });
   private of = '';
   private turn = 0;
 
@@ -55,22 +76,51 @@ export class EvidencePage {
   });
   protected readonly moved = computed(() => this.before() !== undefined);
 
+  /** Statuses as stretches of the chart; one that an effect's bar shows already is not shown twice. */
+  protected readonly regions = computed<readonly Span[]>(() => {
+    const spans = this.now()?.spans ?? [];
+    const bars = spans.filter((span) => span.kind === 'effect');
+    return this.chapter() === 'attributes'
+      ? spans.filter((span) => span.kind === 'status' && !bars.some((bar) => bar.from === span.from && bar.to === span.to))
+      : [];
+  });
+
   /** Spans that overlap stand below each other, the others in one line. */
   protected readonly lanes = computed<readonly (readonly Span[])[]>(() => {
     const lanes: Span[][] = [];
-    for (const span of this.now()?.spans ?? []) {
-      const free = lanes.find((lane) => lane[lane.length - 1].to <= span.from);
+    const regions = this.regions();
+    const spans = (this.now()?.spans ?? []).filter(
+      (span) => !regions.includes(span) && (span.kind !== 'status' || this.chapter() === 'effects'),
+    );
+    for (const span of spans) {
+      const free = lanes.find((lane) => lane[0].kind === span.kind && lane[lane.length - 1].to <= span.from);
       if (free) free.push(span);
       else lanes.push([span]);
     }
     return lanes;
   });
 
+  /** The values at the cursor, and what is on there. */
+  protected readonly reading = computed(() => {
+    const [now, before, t] = [this.now(), this.before(), this.cursor()];
+    if (!now || t === undefined) return undefined;
+    const at = (evidence: Evidence | undefined, i: number) => {
+      const series = evidence?.series[i];
+      const value = series?.values[Math.min(series.values.length - 1, Math.max(0, Math.round(t * evidence!.perSecond) - 1))];
+      return value?.toFixed(Math.max(1, series!.decimals));
+    };
+    return {
+      t: t.toFixed(1),
+      values: now.series.map((series, i) => ({ label: series.label, now: at(now, i), before: at(before, i) })),
+      on: now.spans.filter((span) => span.from <= t && t < span.to).map((span) => span.label),
+    };
+  });
+
   /** The entries that speak of this one, each once. */
   protected readonly users = computed(() => {
     const seen = new Map<string, { chapter: string; id: string; label: string; linked: boolean }>();
     for (const { chapter, id } of this.uses())
-      if (chapter !== undefined && id !== undefined)
+      if (chapter !== undefined && id !== undefined && chapter !== 'situations')
         seen.set(`${chapter}/${id}`, {
           chapter,
           id,
@@ -82,12 +132,12 @@ export class EvidencePage {
 
   constructor() {
     effect(() => {
-      const [document, chapter, id] = [this.document(), this.chapter(), this.id()];
-      if (document) untracked(() => void this.compute(document, chapter, id));
+      const [document, chapter, id, mode] = [this.document(), this.chapter(), this.id(), this.comparing()];
+      if (document) untracked(() => void this.compute(document, chapter, id, mode));
     });
   }
 
-  private async compute(document: object, chapter: string, id: string): Promise<void> {
+  private async compute(document: object, chapter: string, id: string, comparing: boolean): Promise<void> {
     const turn = ++this.turn;
     const key = `${chapter}/${id}`;
     if (this.of !== key) {
@@ -95,21 +145,89 @@ export class EvidencePage {
       this.now.set(undefined);
       this.before.set(undefined);
       this.uses.set([]);
+      this.editing.set(undefined);
+      this.cursor.set(undefined);
+      this.refusal.set('');
+      this.comparing.set(false);
     }
     try {
       const [evidence, uses] = await Promise.all([
-        this.client.core.evidence(document, chapter, id),
+        this.client.core.evidence(document, chapter, id, comparing ? 'follow' : 'itself'),
         this.client.core.uses(document, chapter, id),
       ]);
       if (turn !== this.turn) return;
       const last = this.now();
+      // Two sorts of evidence are no before and after.
+      if (last?.series[0]?.id !== evidence?.series[0]?.id) this.before.set(undefined);
       // An edit that changes nothing here leaves the ghost of the last one that did.
-      if (last && evidence && JSON.stringify(last) !== JSON.stringify(evidence)) this.before.set(last);
+      else if (last && evidence && JSON.stringify(last) !== JSON.stringify(evidence)) this.before.set(last);
       this.now.set(evidence);
       this.uses.set(uses);
       this.failure.set('');
     } catch (error) {
       if (turn === this.turn) this.failure.set(error instanceof Error ? error.message : String(error));
     }
+  }
+
+  /** Pins as the document has them, or would have them. */
+  private pins() {
+    return this.now()?.situation?.pins ?? [];
+  }
+
+  private async edit(pins: ReturnType<EvidencePage['pins']>, what: string): Promise<readonly Problem[]> {
+    const now = this.now()?.situation;
+    if (!now) return [];
+    const problems = await this.situations.put(this.chapter(), this.id(), now, pins, what);
+    this.refusal.set(problems.map((problem) => problem.message).join(' '));
+    return problems;
+  }
+
+  protected move({ index, t }: { index: number; t: number }): void {
+    void this.edit(
+      this.pins().map((pin, i) => (i === index ? { ...pin, at: `${t}s` } : pin)),
+      'move a pin',
+    );
+  }
+
+  /** Opens a pin to change what it does. One that was only proposed is written down first. */
+  protected async open(index: number): Promise<void> {
+    if (this.editing() === index) return this.editing.set(undefined);
+    if (!this.situation() && (await this.edit(this.pins(), 'keep these pins')).length > 0) return;
+    this.editing.set(index);
+  }
+
+  protected async add({ action, from }: NewPin): Promise<void> {
+    const seconds = this.now()?.situation?.seconds ?? 60;
+    const latest = Math.max(0, ...this.pins().map((pin) => Number.parseFloat(pin.at) / (pin.at.endsWith('ms') ? 1000 : 1)));
+    const t = this.cursor() ?? Math.min(seconds, latest + 2);
+    const pins = [...this.pins(), { at: `${Math.max(0.1, Math.round(t * 10) / 10)}s`, action, ...(from && { from }) }];
+    if ((await this.edit(pins, 'add a pin')).length === 0) this.editing.set(pins.length - 1);
+  }
+
+  protected remove(index: number): void {
+    this.editing.set(undefined);
+    void this.edit(
+      this.pins().filter((_, i) => i !== index),
+      'take a pin out',
+    );
+  }
+
+  protected forget(): void {
+    this.editing.set(undefined);
+    void this.situations.forget(this.chapter(), this.id());
+  }
+
+  protected barWords(span: Span): string {
+    return `${span.label}${span.stacks ? ` ×${span.stacks}` : ''}, ${span.from} s to ${span.to} s${span.ended ? `, ${span.ended}` : ''}`;
+  }
+
+  protected async saveCsv(): Promise<void> {
+    const text = await this.client.core.evidenceCsv(this.now()!);
+    download(`${this.id()}.csv`, new Blob([text], { type: 'text/csv' }));
+  }
+
+  protected async savePng(): Promise<void> {
+    const picture = await this.chart()?.picture();
+    if (picture) download(`${this.id()}.png`, picture);
   }
 }

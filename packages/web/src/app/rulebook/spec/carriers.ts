@@ -27,7 +27,7 @@ import { SpecContext } from './spec-context';
       display: flex;
       flex-wrap: wrap;
       gap: 14px;
-      margin: 6px 0 12px;
+      margin: 4px 0 8px;
     }
     button[aria-checked='true'] {
       color: var(--ember);

@@ -30,8 +30,9 @@ export interface Clause {
       display: flex;
       flex-wrap: wrap;
       align-items: center;
-      gap: 8px;
-      margin: 4px 0 12px;
+      gap: 5px 7px;
+      margin: 4px 0 8px;
+      font-size: 12.5px;
     }
     p > span:only-child {
       display: none;

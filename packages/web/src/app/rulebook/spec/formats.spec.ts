@@ -1,4 +1,17 @@
-import { amount, choice, duration, entry, number, party, type PartFormat, timeAmount } from './formats';
+import {
+  numberFrom,
+  start,
+  condition,
+  amountWith,
+  amount,
+  choice,
+  duration,
+  entry,
+  number,
+  party,
+  type PartFormat,
+  timeAmount,
+} from './formats';
 
 const DOCUMENT = {
   attributes: [
@@ -27,7 +40,12 @@ describe('An amount', () => {
     expect(read(amount, 'suit * 2')).toBe('suit * 2');
     expect(read(amount, '1 to 5')).toEqual({ random: [1, 5], whole: true });
     expect(read(amount, '0.5 to 2')).toEqual({ random: [0.5, 2] });
-    expect(amount.read('', DOCUMENT).error).toContain('expected');
+    expect(amount.read('', DOCUMENT).error).toBe(
+      'Nothing is typed. A number from -1000000000 to 1000000000, a name, or a formula. Escape keeps what was there.',
+    );
+    expect(amount.read('1,5', DOCUMENT).error).toBe('Write decimals with a point: 1.5.');
+    expect(amount.read('12,500', DOCUMENT).error).toBe('Write it without commas: 12500.');
+    expect(amount.read('1e999', DOCUMENT).error).toBe('1e999 is too large: numbers go from -1000000000 to 1000000000.');
   });
 
   it('offers names for the word that is being typed, leaving what stands before it', () => {
@@ -41,7 +59,7 @@ describe('A time', () => {
   it('is shown with a space and read with or without a unit', () => {
     expect(shown(duration, '250ms')).toBe('250 ms');
     expect(['6', '6s', '6 s', '250 ms'].map((text) => read(duration, text))).toEqual(['6s', '6s', '6s', '250ms']);
-    expect(duration.read('soon', DOCUMENT).error).toContain('A time is expected');
+    expect(duration.read('soon', DOCUMENT).error).toContain('A time up to a day');
   });
 
   it('may be a formula of seconds where a cooldown stands', () => {
@@ -83,6 +101,32 @@ describe('Whom an action is for', () => {
 describe('A number', () => {
   it('is a number', () => {
     expect(read(number, '2')).toBe(2);
-    expect(number.read('2x', DOCUMENT).error).toBe('A number is expected.');
+    expect(number.read('2x', DOCUMENT).error).toBe('A number from -1000000000 to 1000000000. This is 2x.');
+    const some = numberFrom(0, 4, 'decimals', true);
+    expect(some.read('2.5', DOCUMENT).error).toBe('A whole number from 0 to 4 decimals. This is 2.5.');
+    expect([some.hint, some.read('4', DOCUMENT).error]).toEqual(['A whole number from 0 to 4 decimals.', undefined]);
+  });
+});
+
+describe('A start', () => {
+  it('is full, a share, an amount or luck', () => {
+    expect([shown(start, 'full'), shown(start, { share: 0.25 }), shown(start, 40)]).toEqual(['full', '25 % full', '40']);
+    expect([read(start, 'Full'), read(start, '12.5 %'), read(start, '7 to 9')]).toEqual([
+      'full',
+      { share: 0.125 },
+      { random: [7, 9], whole: true },
+    ]);
+    expect(read(start, '140 %')).toBe('A share is 0 % to 100 %.');
+  });
+});
+
+describe('A formula', () => {
+  it('is completed with statuses, effects, parties and what an event carries', () => {
+    const texts = (format: PartFormat, typed: string) => format.choices(typed, DOCUMENT).map((c) => c.text);
+    expect(texts(condition, 'suit > 3 and in b')).toEqual(['suit > 3 and has(inBell)']);
+    expect(texts(amountWith(['asked', 'given']), '2 * event.a')).toEqual(['2 * event.asked']);
+    expect(texts(condition, 'source.lung')).toEqual(['source.lungCapacity']);
+    expect(texts(amountWith(['asked']), 'ask')).toEqual(['event.asked']);
+    expect(condition.read(' ', DOCUMENT).error).toContain('A condition, such as');
   });
 });

@@ -26,11 +26,25 @@ export interface PartFormat {
   choices(text: string, document: RulesetJson | undefined): readonly Choice[];
   /** Picking is all there is to it: the first fitting choice is taken by Enter. */
   readonly closed: boolean;
+  /** What can be typed, with its range: said while it is edited. */
+  readonly hint?: string;
 }
 
-const NUMBER = /^-?\d+(\.\d+)?$/;
-const lower = (label: string) => label.charAt(0).toLowerCase() + label.slice(1);
+export const NUMBER = /^-?\d+(\.\d+)?$/;
+const LARGEST = 1e9;
+export const lower = (label: string) => label.charAt(0).toLowerCase() + label.slice(1);
 const none = (): readonly Choice[] => [];
+
+/** What is wrong with what should have been a number, where that can be told from its looks. */
+export function notANumber(typed: string, expected: string): string | undefined {
+  const plain = typed.trim();
+  if (plain === '') return `Nothing is typed. ${expected} Escape keeps what was there.`;
+  if (/^-?\d{1,3}(,\d{3})+(\.\d+)?$/.test(plain)) return `Write it without commas: ${plain.replace(/,/g, '')}.`;
+  if (/^-?\d+,\d+$/.test(plain)) return `Write decimals with a point: ${plain.replace(',', '.')}.`;
+  if (/^-?[\d.]+(e[+-]?\d+)?$/i.test(plain) && !(Math.abs(Number(plain)) <= LARGEST))
+    return `${plain} is too large: numbers go from -1000000000 to 1000000000.`;
+  return undefined;
+}
 
 export const text: PartFormat = {
   show: (value) => ({ text: String(value), look: 'word' }),
@@ -40,13 +54,28 @@ export const text: PartFormat = {
   closed: false,
 };
 
-export const number: PartFormat = {
-  show: (value) => ({ text: String(value), look: 'figure' }),
-  edit: (value) => String(value ?? ''),
-  read: (typed) => (NUMBER.test(typed.trim()) ? { value: Number(typed) } : { error: 'A number is expected.' }),
-  choices: none,
-  closed: false,
-};
+/** A number between two, in a unit. */
+export function numberFrom(low: number, high: number, unit = '', whole = false): PartFormat {
+  const expected = `A ${whole ? 'whole ' : ''}number from ${low} to ${high}${unit && ` ${unit}`}.`;
+  return {
+    show: (value) => ({ text: String(value), look: 'figure' }),
+    edit: (value) => String(value ?? ''),
+    read: (typed) => {
+      const wrong = notANumber(typed, expected);
+      if (wrong !== undefined) return { error: wrong };
+      const value = Number(typed.trim());
+      const fits = NUMBER.test(typed.trim()) && value >= low && value <= high && (!whole || Number.isInteger(value));
+      return fits ? { value } : { error: `${expected} This is ${typed.trim()}.` };
+    },
+    choices: none,
+    closed: false,
+    hint: expected,
+  };
+}
+
+export const number = numberFrom(-LARGEST, LARGEST);
+
+const TIME_EXPECTED = 'A time up to a day, such as 1.5 s or 250 ms.';
 
 /** A time span: `6s` in the document, `6 s` on the page; `6`, `6 s` or `250 ms` typed. */
 export const duration: PartFormat = {
@@ -54,60 +83,135 @@ export const duration: PartFormat = {
   edit: (value) => String(value ?? ''),
   read: (typed) => {
     const match = /^(\d+(?:\.\d+)?)\s*(ms|s)?$/.exec(typed.trim());
-    return match ? { value: `${match[1]}${match[2] ?? 's'}` } : { error: 'A time is expected, such as 1.5 s or 250 ms.' };
+    if (match) return { value: `${match[1]}${match[2] ?? 's'}` };
+    return { error: notANumber(typed, TIME_EXPECTED) ?? TIME_EXPECTED };
   },
   choices: none,
   closed: false,
+  hint: TIME_EXPECTED,
 };
 
 const wordAt = (typed: string) => /[A-Za-z][A-Za-z0-9 ]*$/.exec(typed)?.[0] ?? '';
+const MOST_CHOICES = 8;
 
 /** Names that fit the word being typed, with the text that picking one leaves. */
-function completions(typed: string, document: RulesetJson | undefined): readonly Choice[] {
-  const word = wordAt(typed);
-  const before = typed.slice(0, typed.length - word.length);
-  const wanted = word.trim().toLowerCase();
-  const names = entriesOf(document, 'attributes').map(({ id, label }) => ({ id, label, hint: id, text: id }));
-  const tests = entriesOf(document, 'statuses').map(({ id, label }) => ({
-    id: `has ${id}`,
-    label: `has ${lower(label)}`,
-    hint: `has(${id})`,
-    text: `has(${id})`,
+function completions(typed: string, document: RulesetJson | undefined, event: readonly string[]): readonly Choice[] {
+  const attributes = entriesOf(document, 'attributes');
+  const party = /\b(source|target|subject|event)\.([A-Za-z0-9]*)$/.exec(typed);
+  if (party) {
+    const before = typed.slice(0, typed.length - party[2].length);
+    const all = party[1] === 'event' ? event.map((name) => ({ id: name, label: name })) : attributes;
+    return all
+      .filter(({ id, label }) => `${label} ${id}`.toLowerCase().includes(party[2].toLowerCase()))
+      .slice(0, MOST_CHOICES)
+      .map(({ id, label }) => ({ label, hint: `${party[1]}.${id}`, text: before + id }));
+  }
+  const names = attributes.map(({ id, label }) => ({ id, label, hint: id, text: id }));
+  const calls = (call: string, chapter: string, says: string) =>
+    entriesOf(document, chapter).map(({ id, label }) => ({
+      id: `${call} ${id}`,
+      label: `${says} ${lower(label)}`,
+      hint: `${call}(${id})`,
+      text: `${call}(${id})`,
+    }));
+  const carried = event.map((name) => ({
+    id: `event ${name}`,
+    label: `${name} by the event`,
+    hint: `event.${name}`,
+    text: `event.${name}`,
   }));
-  return [...names, ...tests]
-    .filter(({ id, label }) => `${label} ${id}`.toLowerCase().includes(wanted))
-    .slice(0, 8)
-    .map(({ label, hint, text: name }) => ({ label, hint, text: before + name }));
+  const all = [...carried, ...names, ...calls('has', 'statuses', 'has'), ...calls('count', 'effects', 'count of')];
+  // A label may have several words, and words such as "and" may stand before it: the longest end that fits is meant.
+  for (let word = wordAt(typed); ; word = word.slice(word.indexOf(' ') + 1)) {
+    const before = typed.slice(0, typed.length - word.length);
+    const fits = all.filter(({ id, label }) => `${label} ${id}`.toLowerCase().includes(word.trim().toLowerCase()));
+    if (fits.length > 0 || !word.includes(' '))
+      return fits.slice(0, MOST_CHOICES).map(({ label, hint, text: name }) => ({ label, hint, text: before + name }));
+  }
 }
 
-/** A number, a name, a formula, or a range of luck written `1 to 5`. */
-export const amount: PartFormat = {
+const AMOUNT_EXPECTED = 'A number from -1000000000 to 1000000000, a name, or a formula.';
+
+/** A number, a name, a formula, or a range of luck written `1 to 5`; `event` are the amounts of an event that can be read. */
+export function amountWith(event: readonly string[] = []): PartFormat {
+  const format: PartFormat = {
+    show: (value, document) => {
+      if (typeof value === 'string' && entriesOf(document, 'attributes').some((entry) => entry.id === value))
+        return { text: lower(labelOf(document, 'attributes', value)), look: 'name' };
+      return { text: format.edit(value, document), look: 'figure' };
+    },
+    edit: (value) => {
+      const range = (value as { random?: readonly [number, number] } | undefined)?.random;
+      return range ? `${range[0]} to ${range[1]}` : String(value ?? '');
+    },
+    read: (typed, document) => {
+      const plain = typed.trim();
+      const wrong = notANumber(plain, AMOUNT_EXPECTED);
+      if (wrong !== undefined) return { error: wrong };
+      if (NUMBER.test(plain)) return { value: Number(plain) };
+      const range = /^(-?\d+(?:\.\d+)?)\s+to\s+(-?\d+(?:\.\d+)?)$/.exec(plain);
+      if (range) {
+        const random = [Number(range[1]), Number(range[2])];
+        return { value: random.every(Number.isInteger) ? { random, whole: true } : { random } };
+      }
+      const byLabel = entriesOf(document, 'attributes').find((entry) => entry.label.toLowerCase() === plain.toLowerCase());
+      return { value: byLabel?.id ?? plain };
+    },
+    choices: (typed, document) => (/^\s*-?[\d.]+\s*$/.test(typed) ? [] : completions(typed, document, event)),
+    closed: false,
+    hint: AMOUNT_EXPECTED,
+  };
+  return format;
+}
+
+export const amount = amountWith();
+
+/** A formula that yields yes or no. */
+export function conditionWith(event: readonly string[] = []): PartFormat {
+  const expected = 'A condition, such as suit < 20 and has(winded).';
+  return {
+    show: (value) => ({ text: String(value), look: 'figure' }),
+    edit: (value) => String(value ?? ''),
+    read: (typed) =>
+      typed.trim() === '' ? { error: `Nothing is typed. ${expected} Escape keeps what was there.` } : { value: typed.trim() },
+    choices: (typed, document) => completions(typed, document, event),
+    closed: false,
+    hint: expected,
+  };
+}
+
+export const condition = conditionWith();
+
+/** What a value begins with: `full`, `50 %` of its maximum, or an amount. */
+export const start: PartFormat = {
+  ...amount,
   show: (value, document) => {
-    if (typeof value === 'string' && entriesOf(document, 'attributes').some((entry) => entry.id === value))
-      return { text: lower(labelOf(document, 'attributes', value)), look: 'name' };
-    return { text: amount.edit(value, document), look: 'figure' };
+    if (value === 'full') return { text: 'full', look: 'word' };
+    const share = (value as { share?: number } | undefined)?.share;
+    return share === undefined ? amount.show(value, document) : { text: `${Number((share * 100).toFixed(4))} % full`, look: 'figure' };
   },
-  edit: (value) => {
-    const range = (value as { random?: readonly [number, number] } | undefined)?.random;
-    return range ? `${range[0]} to ${range[1]}` : String(value ?? '');
+  edit: (value, document) => {
+    const share = (value as { share?: number } | undefined)?.share;
+    return share === undefined ? amount.edit(value, document) : `${Number((share * 100).toFixed(4))} %`;
   },
   read: (typed, document) => {
-    const plain = typed.trim();
-    if (plain === '') return { error: 'A number or a formula is expected.' };
-    if (NUMBER.test(plain)) return { value: Number(plain) };
-    const range = /^(-?\d+(?:\.\d+)?)\s+to\s+(-?\d+(?:\.\d+)?)$/.exec(plain);
-    if (range) {
-      const random = [Number(range[1]), Number(range[2])];
-      return { value: random.every(Number.isInteger) ? { random, whole: true } : { random } };
-    }
-    const byLabel = entriesOf(document, 'attributes').find((entry) => entry.label.toLowerCase() === plain.toLowerCase());
-    return { value: byLabel?.id ?? plain };
+    const plain = typed.trim().toLowerCase();
+    if (plain === 'full') return { value: 'full' };
+    const percent = /^(\d+(?:\.\d+)?)\s*%/.exec(plain);
+    if (!percent) return amount.read(typed, document);
+    return Number(percent[1]) <= 100 ? { value: { share: Number(percent[1]) / 100 } } : { error: 'A share is 0 % to 100 %.' };
   },
-  choices: (typed, document) => (/^\s*-?[\d.]+\s*$/.test(typed) ? [] : completions(typed, document)),
-  closed: false,
+  choices: (typed, document) => [
+    ...[
+      { text: 'full', label: 'full', hint: 'its maximum' },
+      { text: '50 %', label: '50 % full', hint: 'a share' },
+    ].filter(({ label }) => label.includes(typed.trim().toLowerCase())),
+    ...amount.choices(typed, document),
+  ],
+  hint: 'full, a share such as 50 %, a number, a formula, or a range of luck such as 80 to 100.',
 };
 
-/** A cooldown: a time span, or a formula that yields seconds. */
+/** A cooldown or a length: a time span, or a formula that yields seconds. */
 export const timeAmount: PartFormat = {
   ...amount,
   show: (value, document) =>
@@ -118,6 +222,7 @@ export const timeAmount: PartFormat = {
     const span = duration.read(typed, document);
     return span.error === undefined ? span : amount.read(typed, document);
   },
+  hint: 'A time up to a day, such as 1.5 s, or a formula that yields seconds.',
 };
 
 /** One of a few words. */
@@ -136,6 +241,19 @@ export function choice(options: Readonly<Record<string, string>>): PartFormat {
         .filter(({ label }) => label.toLowerCase().includes(typed.trim().toLowerCase()))
         .map(({ value, label }) => ({ text: label, label, hint: value === label ? '' : value })),
     closed: true,
+  };
+}
+
+/** A yes or no, said in two words. */
+export function flag(words: { true: string; false: string }): PartFormat {
+  const base = choice(words);
+  return {
+    ...base,
+    read: (typed) => {
+      const reading = base.read(typed, undefined);
+      return reading.error === undefined ? { value: reading.value === 'true' } : reading;
+    },
+    choices: (typed) => base.choices(typed, undefined).map((option) => ({ ...option, hint: '' })),
   };
 }
 

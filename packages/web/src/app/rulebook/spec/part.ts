@@ -28,6 +28,7 @@ import { SpecContext } from './spec-context';
         #field
         [attr.aria-label]="label()"
         [attr.aria-invalid]="refused()"
+        [attr.aria-description]="hint()"
         autocomplete="off"
         spellcheck="false"
         [value]="typed()"
@@ -59,6 +60,8 @@ export class Part {
   readonly format = input.required<PartFormat>();
   /** What the part is, for who hears the page. */
   readonly label = input.required<string>();
+  /** What it is counted in, for the hint. */
+  readonly unit = input('');
   /** What stands there where the document says nothing; then an empty field takes the value out. */
   readonly empty = input<string>();
 
@@ -79,6 +82,10 @@ export class Part {
   protected readonly shown = computed(() =>
     this.absent() ? ({ text: this.empty()!, look: 'word' } as const) : this.format().show(this.value(), this.context.document()),
   );
+  protected readonly hint = computed(() => {
+    const { hint = '' } = this.format();
+    return this.unit() && hint ? `${hint.replace(/\.$/, '')}, in ${this.unit()}.` : hint;
+  });
   protected readonly width = computed(() => Math.min(44, Math.max(6, this.typed().length + 2)));
   protected readonly choices = computed<readonly Choice[]>(() =>
     this.editing() ? this.format().choices(this.typed(), this.context.document()) : [],
@@ -88,6 +95,7 @@ export class Part {
     this.started = this.format().edit(this.value(), this.context.document());
     this.typed.set(this.started);
     this.editing.set(true);
+    this.refusals.hint(this.at(), this.hint());
     afterNextRender(() => this.field()?.nativeElement.select(), { injector: this.injector });
     afterNextRender(() => this.field()?.nativeElement.focus(), { injector: this.injector });
   }
@@ -140,6 +148,7 @@ export class Part {
   protected restore(focus: boolean): void {
     this.refused.set(false);
     this.refusals.put(this.at(), undefined);
+    this.refusals.hint(this.at(), undefined);
     this.editing.set(false);
     if (focus) afterNextRender(() => this.host.nativeElement.querySelector('button')?.focus(), { injector: this.injector });
   }

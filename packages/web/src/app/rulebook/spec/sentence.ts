@@ -7,12 +7,24 @@ export class Refusals {
   private readonly all = signal<ReadonlyMap<string, string>>(new Map());
   readonly texts = computed(() => [...new Set(this.all().values())]);
 
+  private readonly hinted = signal<ReadonlyMap<string, string>>(new Map());
+  /** What can be typed where something is being typed. */
+  readonly hints = computed(() => [...new Set(this.hinted().values())]);
+
   put(part: string, message: string | undefined): void {
-    const next = new Map(this.all());
-    if (message === undefined) next.delete(part);
-    else next.set(part, message);
-    this.all.set(next);
+    this.all.set(withOne(this.all(), part, message));
   }
+
+  hint(part: string, message: string | undefined): void {
+    this.hinted.set(withOne(this.hinted(), part, message || undefined));
+  }
+}
+
+function withOne(map: ReadonlyMap<string, string>, key: string, value: string | undefined): ReadonlyMap<string, string> {
+  const next = new Map(map);
+  if (value === undefined) next.delete(key);
+  else next.set(key, value);
+  return next;
 }
 
 /** A sentence of a spec, with what is wrong with it below. A clause can be taken out. */
@@ -27,15 +39,23 @@ export class Refusals {
     </p>
     @for (text of refusals.texts(); track text) {
       <p class="refusal" role="alert">{{ text }}</p>
+    } @empty {
+      @for (text of refusals.hints(); track text) {
+        <p class="hint">{{ text }}</p>
+      }
     }
   `,
   styles: `
     :host {
       display: block;
-      margin-bottom: 9px;
+      margin-bottom: 4px;
     }
     p:first-child {
-      font: 18px/1.68 var(--serif);
+      font: 16.5px/1.5 var(--serif);
+    }
+    .hint {
+      color: var(--soft);
+      font-size: 12px;
     }
     .refusal {
       margin: 4px 0 6px;

@@ -1,62 +1,110 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, resource } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  type ElementRef,
+  forwardRef,
+  inject,
+  input,
+  resource,
+  signal,
+  viewChildren,
+} from '@angular/core';
 import { MatMenuModule } from '@angular/material/menu';
 import type { ActionDescription } from '@eager-ember/core';
 import { CoreClient } from '../../shared/core-client';
 import { entriesOf } from '../chapters';
-import { amount, entry, number, party, type PartFormat, text } from './formats';
+import { type ActionJson, type Piece, piecesOf } from './action-pieces';
+import { amount } from './formats';
 import { Part } from './part';
 import { Sentence } from './sentence';
 import { SpecContext } from './spec-context';
-
-/** A piece of an action's sentence: words, or a part to edit. */
-interface Piece {
-  readonly words?: string;
-  readonly at: string;
-  readonly label: string;
-  readonly format?: PartFormat;
-}
 
 interface Line {
   readonly at: string;
   readonly name: string;
   readonly pieces: readonly Piece[];
+  /** What else the action could say. */
+  readonly more: readonly { readonly name: string; readonly at: string; readonly begins: unknown }[];
+  readonly branches: readonly number[];
 }
 
-/** A list of actions as sentences: the "then" of any concept. */
+/** What an argument that has to be there begins as. */
+const BEGINS: Readonly<Record<string, unknown>> = { amount: 1, number: 1, duration: '1s', text: 'Something to read', then: [] };
+
+/** A list of actions as sentences: the "then" of any concept. Alt with the arrows moves the line that has the focus. */
 @Component({
   selector: 'ee-then',
-  imports: [MatMenuModule, Part, Sentence],
+  imports: [MatMenuModule, Part, Sentence, forwardRef(() => ThenList)],
   template: `
     @for (line of lines(); track line.at) {
-      <ee-sentence [clause]="line.name" (removed)="remove($index)">
+      <div #row (keydown.alt.arrowup)="move($event, $index, -1)" (keydown.alt.arrowdown)="move($event, $index, 1)">
+        <ee-sentence [clause]="line.name" (removed)="remove($index)">
+          @for (piece of line.pieces; track $index) {
+            @if (piece.format; as format) {
+              <ee-part [at]="piece.at" [format]="format" [label]="piece.label" [empty]="piece.label === 'whom' ? 'self' : undefined" />
+            } @else if (!piece.inner) {
+              <ng-container>{{ piece.words }}</ng-container>
+            }
+          }
+          @for (clause of line.more; track clause.name) {
+            <button type="button" class="more" (click)="say(clause.at, clause.begins)">+ {{ clause.name }}</button>
+          }
+        </ee-sentence>
         @for (piece of line.pieces; track $index) {
-          @if (piece.format; as format) {
-            <ee-part [at]="piece.at" [format]="format" [label]="piece.label" [empty]="piece.label === 'whom' ? 'self' : undefined" />
-          } @else {
-            {{ piece.words }}
+          @if (piece.inner === 'then') {
+            @if (piece.label === 'else') {
+              <p class="otherwise">otherwise:</p>
+            }
+            <ee-then [at]="piece.at" />
+          } @else if (piece.inner === 'branches') {
+            @for (branch of line.branches; track branch) {
+              <ee-sentence clause="branch" (removed)="removeBranch(piece.at, $index)">with weight <ee-part [at]="piece.at + '/' + $index + '/weight'" [format]="weight" label="weight" />:</ee-sentence>
+              <ee-then [at]="piece.at + '/' + $index + '/then'" />
+            }
+            <button type="button" class="more" (click)="addBranch(piece.at)">+ branch</button>
           }
         }
-      </ee-sentence>
+      </div>
     } @empty {
       <p class="nothing">nothing yet</p>
     }
-    <button type="button" class="chip" [matMenuTriggerFor]="menu">+ action</button>
+    <button type="button" class="chip" [matMenuTriggerFor]="menu">+ action</button> <ng-content />
     <mat-menu #menu="matMenu">
       @for (action of offered(); track action.do) {
         <button mat-menu-item (click)="add(action)">{{ action.label }}</button>
       }
     </mat-menu>
+    @if (refusal()) {
+      <p class="refusal" role="alert">{{ refusal() }}</p>
+    }
   `,
   styles: `
     :host {
       display: block;
       border-left: 2px solid var(--hair);
-      padding: 2px 0 2px 16px;
-      margin: 0 0 12px 2px;
+      padding: 0 0 1px 12px;
+      margin: 0 0 5px 2px;
     }
-    .nothing {
-      font: italic 17px/1.7 var(--serif);
+    .nothing,
+    .otherwise {
+      font: italic 15.5px/1.5 var(--serif);
       color: var(--soft);
+      display: inline-block;
+      margin-right: 10px;
+    }
+    .chip {
+      font-size: 11.5px;
+      line-height: 16px;
+      padding: 0 8px;
+    }
+    .more {
+      color: var(--soft);
+      font: 600 12px var(--sans);
+      padding: 0 4px;
+    }
+    .more:hover {
+      color: var(--ember);
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -66,13 +114,18 @@ export class ThenList {
   private readonly context = inject(SpecContext);
   private readonly client = inject(CoreClient);
   private readonly actions = resource({ loader: () => this.client.actions() });
+  private readonly rows = viewChildren<ElementRef<HTMLElement>>('row');
+  protected readonly weight = amount;
+  protected readonly refusal = signal('');
 
-  private readonly list = computed(() => (this.context.value(this.at()) as readonly Record<string, unknown>[] | undefined) ?? []);
+  private readonly list = computed(() => (this.context.value(this.at()) as readonly ActionJson[] | undefined) ?? []);
 
   /** Actions whose arguments can be filled: one that needs a pickup is not offered where there is none. */
   protected readonly offered = computed(() =>
     (this.actions.value() ?? []).filter((action) =>
-      action.args.every(({ kind }) => kind.kind !== 'reference' || entriesOf(this.context.document(), kind.chapter).length > 0),
+      action.args.every(
+        ({ kind, optional }) => optional || kind.kind !== 'reference' || entriesOf(this.context.document(), kind.chapter).length > 0,
+      ),
     ),
   );
 
@@ -83,39 +136,67 @@ export class ThenList {
       return {
         at: `${at}/${String(action['do'])}`,
         name: described?.label ?? String(action['do']),
-        pieces: described ? piecesOf(described, at) : [],
+        pieces: described ? piecesOf(described, action, at) : [],
+        more: described ? this.unsaid(described, action, at) : [],
+        branches: Array.isArray(action['among']) ? [...action['among'].keys()] : [],
       };
     }),
   );
 
+  private unsaid(described: ActionDescription, action: ActionJson, at: string): Line['more'] {
+    return described.args
+      .filter(({ name, optional }) => optional && action[name] === undefined && described.sentence.includes(`{${name}}`))
+      .map(({ name, kind }) => ({ name: name === 'else' ? 'otherwise' : name, at: `${at}/${name}`, begins: this.beginning(kind) }));
+  }
+
+  private beginning(kind: ActionDescription['args'][number]['kind']): unknown {
+    const document = this.context.document();
+    if (kind.kind === 'reference') return entriesOf(document, kind.chapter)[0]?.id;
+    if (kind.kind === 'condition') return `${entriesOf(document, 'attributes')[0]?.id ?? 1} > 0`;
+    if (kind.kind === 'branches') return [1, 1].map((weight) => ({ weight, then: [] }));
+    return BEGINS[kind.kind];
+  }
+
   protected add(action: ActionDescription): void {
     const fresh: Record<string, unknown> = { do: action.do };
-    for (const { name, optional, kind } of action.args) {
-      if (optional) continue;
-      fresh[name] = kind.kind === 'reference' ? entriesOf(this.context.document(), kind.chapter)[0].id : kind.kind === 'text' ? '' : 1;
-    }
-    void this.context.set(this.at(), [...this.list(), fresh]);
+    const needed = action.args.filter(({ optional }) => !optional);
+    // An action of which nothing has to be said would do nothing: it begins with the first thing that it can say.
+    for (const { name, kind } of needed.length > 0 ? needed : action.args.slice(0, 1)) fresh[name] = this.beginning(kind);
+    void this.put([...this.list(), fresh]);
   }
 
   protected remove(index: number): void {
-    void this.context.set(
-      this.at(),
-      this.list().filter((_, i) => i !== index),
-    );
+    void this.put(this.list().filter((_, i) => i !== index));
   }
-}
 
-function piecesOf(action: ActionDescription, at: string): readonly Piece[] {
-  return action.sentence
-    .split(/(\{\w+\})/)
-    .filter(Boolean)
-    .map((piece) => {
-      const name = /^\{(\w+)\}$/.exec(piece)?.[1];
-      if (name === undefined) return { words: piece, at, label: '' };
-      if (name === 'to') return { at: `${at}/to`, label: 'whom', format: party };
-      const kind = action.args.find((arg) => arg.name === name)?.kind;
-      const format =
-        kind?.kind === 'reference' ? entry(kind.chapter) : kind?.kind === 'number' ? number : kind?.kind === 'amount' ? amount : text;
-      return { at: `${at}/${name}`, label: name, format };
-    });
+  /** Moves a line up or down in the list; the focus goes along. */
+  protected async move(event: Event, index: number, by: number): Promise<void> {
+    event.preventDefault();
+    event.stopPropagation();
+    const to = index + by;
+    if (to < 0 || to >= this.list().length) return;
+    const list = [...this.list()];
+    list.splice(to, 0, ...list.splice(index, 1));
+    await this.put(list);
+    setTimeout(() => this.rows()[to]?.nativeElement.querySelector('button')?.focus());
+  }
+
+  protected addBranch(at: string): void {
+    const branches = (this.context.value(at) as readonly unknown[] | undefined) ?? [];
+    void this.say(at, [...branches, { weight: 1, then: [] }]);
+  }
+
+  protected removeBranch(at: string, index: number): void {
+    const branches = (this.context.value(at) as readonly unknown[]).filter((_, i) => i !== index);
+    void this.say(at, branches);
+  }
+
+  private put(list: readonly ActionJson[]): Promise<void> {
+    return this.say(this.at(), list);
+  }
+
+  protected async say(at: string, value: unknown): Promise<void> {
+    const problems = await this.context.set(at, value);
+    this.refusal.set(problems.map((problem) => problem.message).join(' '));
+  }
 }

@@ -1,0 +1,48 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { MatMenuModule } from '@angular/material/menu';
+import { entriesOf } from '../chapters';
+import { entry } from './formats';
+import { Part } from './part';
+import { SpecContext } from './spec-context';
+
+/** A list of names in a sentence: each can be changed, emptied to take it out, and others picked to join it. */
+@Component({
+  selector: 'ee-names',
+  imports: [MatMenuModule, Part],
+  template: `
+    @for (id of list(); track $index) {
+      <ee-part [at]="at() + '/' + $index" [format]="format()" [label]="label()" empty="none" />{{ $last ? '' : ', ' }}
+    }
+    @if (others().length > 0) {
+      &ngsp;<button type="button" class="more" [matMenuTriggerFor]="menu" [attr.aria-label]="'Add ' + label()">{{ list().length === 0 ? 'pick' : '+' }}</button>
+      <mat-menu #menu="matMenu">
+        @for (other of others(); track other.id) {
+          <button mat-menu-item (click)="add(other.id)">{{ other.label }}</button>
+        }
+      </mat-menu>
+    }
+  `,
+  styles: `
+    .more {
+      color: var(--ember);
+      font: 600 13px var(--sans);
+      padding: 0 4px;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class Names {
+  readonly at = input.required<string>();
+  readonly chapter = input.required<string>();
+  readonly label = input.required<string>();
+  private readonly context = inject(SpecContext);
+  protected readonly format = computed(() => entry(this.chapter()));
+  protected readonly list = computed(() => (this.context.value(this.at()) as readonly string[] | undefined) ?? []);
+  protected readonly others = computed(() =>
+    entriesOf(this.context.document(), this.chapter()).filter(({ id }) => !this.list().includes(id)),
+  );
+
+  protected add(id: string): void {
+    void this.context.set(this.at(), [...this.list(), id]);
+  }
+}
