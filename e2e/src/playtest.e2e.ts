@@ -75,6 +75,22 @@ describe('Playtest', () => {
     for (const elsewhere of [seat('south'), '[aria-label="Truth"]']) expect(await screen.page.$(`${elsewhere} [role="alert"]`)).toBeNull();
   });
 
+  it('says why a value is what it is, back to the input that began it', async () => {
+    await poke('spawn', 'siltPod', '', 'north');
+    await screen.sees(value('north', 'finSpeed'), '60');
+    await screen.page.locator(`${seat('north')} h2 button ::-p-text(why)`).click();
+    await screen.sees('ee-why .line', /^clamp\(\(\(120 \+ 0\) × \(1 \+ 0\) × 0\.5\), 0, 600\) = 60$/);
+    await screen.sees('ee-why td', 'Silt');
+    await screen.sees('ee-why td', /[0-3]\.\d s left/);
+    await screen.sees('ee-why ol li', /Silt begins on north, for 3 s, because north takes silt pod/);
+    await screen.sees('ee-why .line', /× 1\), 0, 600\) = 120$/);
+    await screen.sees('ee-why ol li', /Silt runs out on north, because Silt begins on north, for 3 s, because north takes silt pod/);
+    // What walked into the first pod was a key held down.
+    await screen.sees('ee-why ol li', /Slipstream .* because north takes slipstream pod, because north asks: move 1 0/);
+    await screen.page.keyboard.press('Escape');
+    await screen.lacks('ee-why');
+  }, 30_000);
+
   it('tells south nothing of north’s oxygen, and says so', async () => {
     await screen.sees(`${seat('south')} .verdict`, /Copy agrees with truth\. Not told: north’s oxygen/);
   });
@@ -90,7 +106,7 @@ describe('Playtest', () => {
       before,
     );
     await screen.page.locator('::-p-aria([role="link"][name="Fin speed stat"])').click();
-    await screen.sees('h2', 'Sixty seconds of it');
+    await screen.sees('h2', 'What becomes of it');
     await screen.edit('base', '150');
     await screen.sees('[role="status"]', 'saved · rev 2');
     await screen.click('link', 'Playtest');

@@ -148,19 +148,53 @@ export class Screen {
       });
   }
 
+  /** Waits until a field holds this. */
+  async holds(selector: string, value: string): Promise<void> {
+    await this.page
+      .waitForFunction((s: string, v: string) => document.querySelector<HTMLInputElement>(s)?.value === v, {}, selector, value)
+      .catch(async () => {
+        const found = await this.page.$eval(selector, (e) => (e as HTMLInputElement).value).catch(() => 'no such field');
+        throw new Error(`Waited in vain for ${selector} to hold ${value}; it holds ${found}`);
+      });
+  }
+
+  /** Replaces what stands in a field, and leaves it with Enter. */
+  async fill(selector: string, text: string): Promise<void> {
+    const field = await this.page.waitForSelector(selector);
+    await field!.click({ count: 3 });
+    await this.page.keyboard.type(text);
+    await this.page.keyboard.press('Enter');
+  }
+
+  /** Picks from the menu that a button opens, by how the item begins. */
+  async pick(button: string, item: string): Promise<void> {
+    await this.page.locator(button).click();
+    await this.page.waitForFunction(
+      (text: string) => {
+        const panel = [...document.querySelectorAll('.mat-mdc-menu-panel')].at(-1);
+        const found = [...(panel?.querySelectorAll<HTMLElement>('[mat-menu-item]') ?? [])].find((e) => e.innerText.trim().startsWith(text));
+        found?.click();
+        return found !== undefined;
+      },
+      {},
+      item,
+    );
+    await this.lacks('.mat-mdc-menu-panel');
+  }
+
   async lacks(selector: string): Promise<void> {
     await this.page.waitForFunction((s: string) => document.querySelector(s) === null, {}, selector);
   }
 
   /** Edits a part of a sentence: opens it by its label, types, applies. */
-  async edit(label: string, text: string, key: 'Enter' | 'Escape' = 'Enter'): Promise<void> {
-    await this.page.locator(`ee-part button[aria-label^="${label}: "]`).click();
-    const field = await this.page.waitForSelector(`ee-part input[aria-label="${label}"]`);
+  async edit(label: string, text: string, within = ''): Promise<void> {
+    await this.page.locator(`${within} ee-part button[aria-label^="${label}: "]`).click();
+    const field = await this.page.waitForSelector(`${within} ee-part input[aria-label="${label}"]`);
     await this.page.waitForFunction((e) => document.activeElement === e, {}, field);
     await field!.evaluate((e) => (e as HTMLInputElement).select());
     await this.page.keyboard.type(text);
     // The list of names may lie open over what was typed; what counts is the text.
-    await this.page.keyboard.press(key);
+    await this.page.keyboard.press('Enter');
   }
 
   text(selector: string): Promise<string> {

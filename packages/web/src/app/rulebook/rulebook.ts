@@ -1,4 +1,16 @@
-import { ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject, input, signal, untracked } from '@angular/core';
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  ElementRef,
+  inject,
+  Injector,
+  input,
+  signal,
+  untracked,
+} from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { MatTooltip } from '@angular/material/tooltip';
 import { Router, RouterLink, RouterLinkActive } from '@angular/router';
@@ -54,6 +66,7 @@ export class Rulebook {
   private readonly dialog = inject(MatDialog);
   private readonly deletion = inject(Deletion);
   private readonly findings = inject(Findings);
+  private readonly injector = inject(Injector);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   protected readonly context = inject(SpecContext);
   protected readonly ruleset = inject(Store).selectSignal(documentFeature.selectId);
@@ -98,7 +111,7 @@ export class Rulebook {
       const entries = entriesOf(this.context.document(), this.chapter());
       if (entries.length === 0 || entries.some((e) => e.id === this.entry())) return;
       const renamed = entries.find((e) => (e['formerly'] as readonly string[] | undefined)?.includes(this.entry() ?? ''));
-      this.go(this.chapter(), (renamed ?? entries[0]).id, true);
+      void this.go(this.chapter(), (renamed ?? entries[0]).id, true);
     });
   }
 
@@ -107,8 +120,8 @@ export class Rulebook {
     this.inUse.set(uses);
   }
 
-  protected go(chapter: string, id: string, replaceUrl = false): void {
-    void this.router.navigate(['/r', this.ruleset(), 'rulebook', chapter, id], { replaceUrl });
+  protected go(chapter: string, id: string, replaceUrl = false): Promise<boolean> {
+    return this.router.navigate(['/r', this.ruleset(), 'rulebook', chapter, id], { replaceUrl });
   }
 
   protected async add(chapter: string): Promise<void> {
@@ -126,9 +139,9 @@ export class Rulebook {
         : [{ op: 'add' as const, path: `/${chapter}`, value: [entry] }];
     const [problem] = await this.editor.propose(list, `new ${info.one}`);
     if (problem) return this.say(problem.message);
-    this.go(chapter, id);
+    await this.go(chapter, id);
     // What it is called comes first.
-    setTimeout(() => this.host.nativeElement.querySelector<HTMLInputElement>('.title')?.select(), 60);
+    afterNextRender(() => this.host.nativeElement.querySelector<HTMLInputElement>('.title')?.select(), { injector: this.injector });
   }
 
   /** Deletes the entry; where it is in use the places are listed instead, and nothing happens. */
@@ -176,7 +189,7 @@ export class Rulebook {
     }
     const problems = await this.editor.propose(() => patch as readonly Operation[], `rename ${label}: ${from} to ${to}`);
     this.say(problems.map((p) => p.message).join(' '));
-    if (problems.length === 0) this.go(chapter, to, true);
+    if (problems.length === 0) await this.go(chapter, to, true);
     return problems.length === 0;
   }
 

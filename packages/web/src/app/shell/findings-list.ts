@@ -17,7 +17,7 @@ import { Findings, type PlacedFinding } from '../store/findings';
         @for (finding of findings.all(); track finding.path + finding.kind) {
           <li>
             <p>
-              <button type="button" class="act" (click)="go(finding)">{{ finding.label }}</button> <span class="soft">{{ titleOf(finding) }}</span>
+              <button type="button" class="act" (click)="go(finding)">{{ finding.label }}</button><span class="soft">{{ ' ' + titleOf(finding) }}</span>
             </p>
             <p class="message">{{ finding.message }}</p>
             @if (finding.fix; as fix) {

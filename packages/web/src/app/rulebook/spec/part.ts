@@ -34,7 +34,7 @@ import { SpecContext } from './spec-context';
         [value]="typed()"
         [style.width.ch]="width()"
         [class.closed]="format().closed"
-        (input)="typed.set(field.value)"
+        (input)="typed.set(field.value); picked = false"
         (blur)="leave()"
         (keydown.enter)="enter($event)"
         (keydown.escape)="restore(true)"
@@ -76,6 +76,8 @@ export class Part {
   protected readonly typed = signal('');
   private started = '';
   private busy = false;
+  /** The list was picked from by the key that is being heard. */
+  protected picked = false;
 
   protected readonly value = computed(() => this.context.value(this.at()));
   protected readonly absent = computed(() => this.value() === undefined && this.empty() !== undefined);
@@ -101,13 +103,18 @@ export class Part {
   }
 
   protected enter(event: Event): void {
-    // Enter on an open list has picked something already.
-    if (!event.defaultPrevented) void this.apply(true);
+    // Enter on an open list has picked something already. Where it meant an option that had just gone from the list, what
+    // was typed is what counts.
+    if (!event.defaultPrevented || !this.picked) void this.apply(true);
+    this.picked = false;
   }
 
   protected pick({ option }: MatAutocompleteSelectedEvent): void {
     const text = String(option.value);
+    // The list may lag behind fast fingers: what no longer fits was not meant.
+    if (!this.choices().some((choice) => choice.text === text)) return;
     this.typed.set(text);
+    this.picked = true;
     // A name that is all there is was meant; one in the middle of a formula is not yet the end of it.
     if (this.format().closed || /^[a-z][A-Za-z0-9]*$/.test(text)) void this.apply(true);
   }

@@ -1,0 +1,221 @@
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { withWorkbench } from './suite.js';
+import type { Screen, Workbench } from './workbench.js';
+
+type Entry = Record<string, unknown> & { id: string };
+
+describe('Stats and effects', () => {
+  let workbench: Workbench;
+  let screen: Screen;
+  withWorkbench((started, signedIn) => {
+    workbench = started;
+    screen = signedIn;
+  });
+  afterEach(() => expect(screen.complaints.splice(0)).toEqual([]));
+
+  /** The document as the server has it. */
+  const stored = () =>
+    screen.page.evaluate(
+      async () =>
+        ((await (await fetch(location.pathname.replace(/^\/r\/([^/]+).*/, '/api/rulesets/$1'))).json()) as { document: unknown }).document,
+    ) as Promise<Record<string, Entry[]>>;
+  const saved = () => screen.sees('[role="status"]', /^saved · rev/);
+  const id = 'input[aria-label="Id"]';
+  const chip = (name: string) => screen.click('button', name);
+
+  it('are written from nothing, names picked and no id typed', async () => {
+    await screen.page.locator('input[aria-label="Name of a new ruleset"]').fill('Empty Quay');
+    await screen.click('button', 'Begin it');
+    await screen.sees('h1', 'No attribute yet');
+    await screen.click('button', 'Begin the first attribute');
+    await screen.holds(id, 'newAttribute');
+    await screen.fill('.title', 'Lung capacity');
+    await screen.holds(id, 'lungCapacity');
+    await screen.pick('ee-choose button[aria-label="kind: pool"]', 'stat');
+    await screen.edit('base', '90');
+    await screen.click('button', 'make a player who does');
+    await screen.sees('ee-carriers', '☑ Player');
+    await chip('+ attribute');
+    await screen.holds(id, 'newAttribute');
+    await screen.fill('.title', 'Breath rate');
+    await screen.holds(id, 'breathRate');
+    await screen.pick('ee-choose button[aria-label="kind: pool"]', 'stat');
+    await screen.edit('base', '14');
+    await screen.page.locator('ee-carriers button').click();
+    await screen.sees('ee-carriers', '☑ Player');
+    await chip('+ attribute');
+    await screen.holds(id, 'newAttribute');
+    await screen.fill('.title', 'Oxygen');
+    await screen.holds(id, 'oxygen');
+    await screen.page.locator('ee-carriers button').click();
+    await screen.sees('ee-carriers', '☑ Player');
+    await screen.edit('maximum', 'lung c');
+    await screen.sees('[aria-label="Spec"]', 'from 0 to lung capacity');
+    for (const clause of ['refill', 'pause after a loss', 'whole numbers', 'resistance', 'threshold', 'threshold']) await chip(clause);
+    await screen.edit('refill a second', 'breath');
+    await screen.sees('[aria-label="Spec"]', 'refills breath rate a second');
+    await screen.edit('pause after a loss', '3');
+    await screen.edit('what gets through', 'event.asked * 0.5');
+    await screen.edit('seen by', 'the crew');
+    // What follows: being told, and being filled again.
+    await screen.pick('ee-threshold:nth-of-type(1) ee-then .chip', 'show or sound something');
+    await screen.edit('text', 'Out of air');
+    await screen.pick('ee-threshold:nth-of-type(2) ee-choose button', 'at most');
+    await screen.edit('to', '20');
+    await screen.pick('ee-threshold:nth-of-type(2) ee-then .chip', 'raise a pool');
+    await screen.sees('ee-threshold', 'raise lung capacity by 1 for self');
+    await screen.edit('attribute', 'oxygen');
+    await screen.sees('ee-threshold', 'raise oxygen by 1 for self');
+    await saved();
+    const { attributes, actors } = await stored();
+    expect(attributes.map((a) => a.id)).toEqual(['lungCapacity', 'breathRate', 'oxygen']);
+    expect(attributes[2]).toEqual(
+      jasmine.objectContaining({
+        max: 'lungCapacity',
+        refill: { rate: 'breathRate', pause: '3s' },
+        whole: true,
+        taken: 'event.asked * 0.5',
+        see: 'team',
+        thresholds: [
+          { id: 'out', end: 'empty', enter: [{ do: 'flourish', text: 'Out of air' }] },
+          { id: 'edge', to: 20, enter: [{ do: 'heal', attribute: 'oxygen', amount: 1 }] },
+        ],
+      }),
+    );
+    expect(actors.length).toBe(1);
+    await screen.sees('.reading', 'Point at the chart');
+  }, 60_000);
+
+  it('are tried out with pins that are dragged, and tell what was lost', async () => {
+    await screen.page.goto(workbench.url);
+    await screen.page.locator('ul li a ::-p-text(Brinewick Salvage)').click();
+    await screen.sees('.pin', 'in bell 20 s');
+    const add = (label: string) => screen.pick('.top .tools .act', label);
+    await add('lose some');
+    await screen.page.waitForSelector('ee-pin-editor ee-part');
+    await screen.edit('moment', '2', 'ee-pin-editor');
+    await screen.edit('amount', '30', 'ee-pin-editor');
+    await screen.sees('.pin', 'lose 30 oxygen 2 s');
+    await add('an effect');
+    await screen.edit('moment', '4', 'ee-pin-editor');
+    await screen.edit('effect', 'silt', 'ee-pin-editor');
+    await screen.sees('.pin', 'silt 4 s');
+    await add('maximum + 20');
+    await screen.edit('moment', '6', 'ee-pin-editor');
+    await screen.sees('.pin', 'lung capacity = lungCapacity + 20 6 s');
+    await add('fill it');
+    await screen.edit('moment', '8', 'ee-pin-editor');
+    await screen.sees('.pin', /gain lungCapacity oxygen 8 s .* over-heal lost/);
+    await screen.sees('tbody', 'Over-heal, lost');
+    await screen.sees('.bar', 'Silt ran out');
+    // From 2 s to about 10 s: an eighth of the axis.
+    const handle = await screen.page.waitForSelector('.pin[aria-label="lose 30 oxygen"]');
+    const box = (await handle!.boundingBox())!;
+    const width = await screen.page.$eval('ee-pins .rows', (e) => e.clientWidth);
+    await screen.page.mouse.move(box.x + 6, box.y + 8);
+    await screen.page.mouse.down();
+    await screen.page.mouse.move(box.x + 6 + (width * 8) / 60, box.y + 8, { steps: 6 });
+    await screen.page.mouse.up();
+    await screen.sees('.pin', /lose 30 oxygen (9\.9|10|10\.1) s/);
+    await screen.click('button', 'compare following');
+    await screen.page.waitForFunction(() => document.querySelector('canvas')?.getAttribute('aria-label')?.startsWith('keeps its value'));
+    await screen.click('button', 'itself');
+    await saved();
+    expect((await stored())['situations'].at(-1)!['pins']).toHaveSize(6);
+  }, 60_000);
+
+  it('show each stacking mode as instances with their own ends', async () => {
+    await screen.click('link', 'Effects');
+    await screen.sees('.bar', 'Slipstream ran out');
+    const bars = () => screen.page.$$eval('.bar', (all) => all.map((e) => (e as HTMLElement).title));
+    expect(await bars()).toEqual(['Slipstream, 2 s to 8 s, ran out', 'Slipstream, 4 s to 10 s, ran out']);
+    const stack = async (way: string, title: string) => {
+      await screen.pick('ee-choose button[aria-label^="stacking"]', way);
+      await screen.page.waitForFunction((t: string) => document.querySelector<HTMLElement>('.bar')?.title === t, {}, title);
+    };
+    await stack('begins the time anew', 'Slipstream, 2 s to 10 s, ran out');
+    await screen.edit('most', '2');
+    await screen.page.waitForFunction(() => document.querySelector<HTMLElement>('.bar')?.innerText.includes('×2'));
+    await stack('adds its time', 'Slipstream, 2 s to 14 s, ran out');
+    await stack('is refused', 'Slipstream, 2 s to 8 s, ran out');
+    expect((await bars()).length).toBe(1);
+    await screen.sees('details', /What happened/);
+    await screen.page.locator('.index ::-p-text(Bubble)').click();
+    await screen.sees('.bar', 'Bubble used up');
+    await screen.sees('tbody tr', 'then lose 20 suit 14 · 100');
+    await screen.page.locator('.index ::-p-text(Winded)').click();
+    await screen.sees('.bar', 'Winded removed');
+    await saved();
+  }, 40_000);
+
+  it('are renamed everywhere in one step, also over a restart, and back', async () => {
+    await screen.click('link', 'Stats');
+    await screen.page.locator('::-p-aria([role="link"][name="Fin speed stat"])').click();
+    await screen.fill(id, 'suit');
+    await screen.sees('[role="alert"]', 'suit is taken by another entry of this chapter.');
+    await screen.fill(id, 'swimSpeed');
+    await screen.sees('.id', 'formerly finSpeed');
+    await saved();
+    const text = JSON.stringify(await stored());
+    expect([text.match(/finSpeed/g)?.length, text.match(/swimSpeed/g)!.length]).toEqual([1, 5]);
+    await workbench.kill();
+    await workbench.serve();
+    await screen.page.reload();
+    await screen.holds(id, 'swimSpeed');
+    await screen.fill(id, 'finSpeed');
+    await screen.holds(id, 'finSpeed');
+    await saved();
+  }, 40_000);
+
+  it('list where they are used before they are deleted, and lead there', async () => {
+    await screen.click('button', 'Delete');
+    await screen.sees('.refusal', /Fin speed is used in \d places and stays: .*Slipstream effect, modifiers 1 attribute/);
+    await screen.page.locator('.refusal ::-p-text(Slipstream)').click();
+    await screen.holds(id, 'slipstream');
+  });
+
+  it('say what looks like a mistake, and mend it', async () => {
+    await screen.edit('amount', '-140');
+    await screen.sees('.finding', '-140 % takes more than all of fin speed away');
+    await screen.sees('header .findings', '4 findings');
+    await screen.page.locator('header .findings').click();
+    await screen.sees('mat-dialog-content', /Slipstream ?Effects -140 % takes more than all/);
+    await screen.page.locator('mat-dialog-content ::-p-text(Make it -100 %)').click();
+    await screen.sees('header .findings', '3 findings');
+    await screen.page.keyboard.press('Escape');
+    await screen.lacks('mat-dialog-content');
+    await screen.sees('[aria-label="Spec"]', 'changes by -100 %');
+  });
+
+  it('go out as a table and come in again, all or nothing', async () => {
+    await screen.click('link', 'Stats');
+    await screen.sees('.index', 'Oxygen');
+    await screen.click('button', 'table …');
+    const folder = mkdtempSync('/tmp/ember-tables-');
+    const field = (await screen.page.waitForSelector(
+      'mat-dialog-content input[type="file"]',
+    )) as import('puppeteer-core').ElementHandle<HTMLInputElement>;
+    writeFileSync(`${folder}/bad.csv`, 'id,start\r\nfinSpeed,140\r\ntorchPower,"1,5"\r\n');
+    await field.uploadFile(`${folder}/bad.csv`);
+    await screen.sees('mat-dialog-content', 'Nothing was taken from bad.csv: 1 mistake.');
+    await screen.sees('mat-dialog-content tr', '3 2 start Write decimals with a point: 1.5.');
+    writeFileSync(`${folder}/good.csv`, 'id,start\r\nfinSpeed,140\r\ntorchPower,1.5\r\n');
+    await field.uploadFile(`${folder}/good.csv`);
+    await screen.sees('mat-dialog-content', 'good.csv is sound: 2 changed.');
+    await screen.click('button', 'Take it');
+    await screen.sees('mat-dialog-content', 'Taken from good.csv');
+    await screen.page.keyboard.press('Escape');
+    await saved();
+    const { attributes } = await stored();
+    expect(['finSpeed', 'torchPower'].map((name) => attributes.find((a) => a.id === name)!['start'])).toEqual([140, 1.5]);
+  });
+
+  it('need no scrolling at 1280 by 800, the longest of the demo included', async () => {
+    await screen.page.goto(screen.page.url().replace(/rulebook.*/, 'rulebook/attributes/oxygen'));
+    await screen.sees('h2', 'What it comes to');
+    await screen.page.waitForFunction(() => document.querySelectorAll('ee-threshold ee-part').length > 4);
+    const over = await screen.page.$eval('.spec', (e) => e.scrollHeight - e.clientHeight);
+    expect(over).toBe(0);
+    expect(await screen.page.evaluate(() => document.documentElement.scrollHeight - document.documentElement.clientHeight)).toBe(0);
+  });
+});
