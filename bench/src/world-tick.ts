@@ -11,10 +11,13 @@ function ruleset() {
     kind: 'pool',
     max: i % 3 === 0 ? 'capacity' : 1000,
     start: 1,
-    refill: { rate: 0.5 + i * 0.01 },
+    // Every third refills by a formula over a status and a stat; each has a threshold, some with edges that move.
+    refill: { rate: i % 3 === 1 ? 'has(slowed) ? 0.2 : haste * 0.5' : 0.5 + i * 0.01 },
+    thresholds: [{ id: 'low', ...(i % 2 === 0 ? { to: 'capacity * 0.0001' } : { end: 'empty', margin: 2 }) }],
   }));
   const stats = [
     { id: 'capacity', label: 'Capacity', kind: 'stat', start: 1000 },
+    { id: 'haste', label: 'Haste', kind: 'stat', start: 1 },
     { id: 'finSpeed', label: 'Fin speed', kind: 'stat', start: 40 },
   ];
   return compileRuleset({
@@ -22,6 +25,7 @@ function ruleset() {
     version: 1,
     name: 'Bench',
     tickRate: 20,
+    statuses: [{ id: 'slowed', label: 'Slowed' }],
     attributes: [...pools, ...stats],
     effects: Array.from({ length: 4 }, (_, i) => ({
       id: `effect${i}`,
@@ -66,7 +70,7 @@ export function worldTick(): Row {
   };
   const { one, other } = compare(() => world.step(), bare, 60, 40);
   return {
-    what: 'world tick: 1,000 actors, 12 pools, 4 effects each, moving',
+    what: 'world tick: 1,000 actors, 12 pools with thresholds and formulas, 4 effects each, moving',
     value: rounded(one),
     reference: rounded(other),
     unit: 'µs',

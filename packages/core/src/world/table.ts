@@ -94,6 +94,7 @@ export class Table {
   generation = new Int32Array(0);
   /** Rises whenever a row comes or goes or the content is replaced: a derived index built at another version is stale. */
   version = 0;
+  private alive = 0;
   private freeHead = -1;
   private nextFree = new Int32Array(0);
   private readonly extensions: Table[] = [];
@@ -142,6 +143,7 @@ export class Table {
 
   private take(row: number): void {
     this.live[row] = 1;
+    this.alive++;
     this.generation[row] = (this.generation[row] % (GENERATIONS - 1)) + 1;
     if (row >= this.high) this.high = row + 1;
     this.version++;
@@ -157,6 +159,7 @@ export class Table {
 
   private clear(row: number): void {
     this.live[row] = 0;
+    this.alive--;
     this.version++;
     for (const column of this.columns) column.data[row] = 0;
     for (const extension of this.extensions) extension.clear(row);
@@ -172,10 +175,14 @@ export class Table {
     return handle !== 0 && row < this.high && this.live[row] === 1 && this.generation[row] === handle >> ROW_BITS ? row : -1;
   }
 
+  /** How many rows are live. */
   get count(): number {
-    let count = 0;
-    for (let row = 0; row < this.high; row++) count += this.live[row];
-    return count;
+    return this.alive;
+  }
+
+  /** Every row below `high` is live: loops over the rows need not ask. */
+  get dense(): boolean {
+    return this.alive === this.high;
   }
 
   private reserve(capacity: number): void {
@@ -215,6 +222,7 @@ export class Table {
       if (from) own.set(from);
     };
     fill(this.live, content.live);
+    this.alive = content.live.reduce((sum, live) => sum + live, 0);
     fill(this.generation, content.generation);
     fill(this.nextFree, content.nextFree);
     for (const column of this.columns) fill(column.data, content.columns[column.spec.name]);

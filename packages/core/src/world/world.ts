@@ -63,6 +63,9 @@ export class World {
   private queue: GameEvent[] = [];
   private log: GameEvent[] = [];
   private current: GameEvent | undefined;
+  private marks = new Int32Array(64);
+  /** How often any actor was touched. */
+  touches = 0;
   private rollIndex = { version: -1, rows: new Map<string, number>() };
   private nextDue = { version: -1, tick: 0 };
 
@@ -133,6 +136,22 @@ export class World {
 
   text(index: number): string {
     return this.texts[index] ?? '';
+  }
+
+  /** Notes that an actor's stats or statuses may have moved: what was worked out from them before is stale. */
+  touch(row: number): void {
+    if (row >= this.marks.length) {
+      const grown = new Int32Array(Math.max(row + 1, this.marks.length * 2));
+      grown.set(this.marks);
+      this.marks = grown;
+    }
+    this.marks[row]++;
+    this.touches++;
+  }
+
+  /** How often each actor was touched, by row; rows beyond its end never were. */
+  get touched(): Int32Array {
+    return this.marks;
   }
 
   /** What an actor is called, or nothing where it has gone. */

@@ -1,4 +1,4 @@
-import type { FormulaFunction } from '../../formula/index.js';
+import type { FormulaFunction, FormulaReference } from '../../formula/index.js';
 import type { Amount, CompileContext, CompiledThen } from '../../ruleset/context.js';
 import type { StartSource } from '../../ruleset/fields.js';
 import type { Visibility } from '../../world/table.js';
@@ -22,6 +22,8 @@ export interface Refill {
   /** Ticks of rest after a loss. */
   readonly pause: number;
   readonly while: FormulaFunction | undefined;
+  /** The rate and its condition read only what is told when it moves: they need not be asked every tick. */
+  readonly steady: boolean;
 }
 
 /** A range with what follows on either side of its edge. */
@@ -31,6 +33,8 @@ export interface Threshold {
   readonly from: Amount | undefined;
   readonly to: Amount | undefined;
   readonly margin: Amount | undefined;
+  /** Its ends read only what is told when it moves. */
+  readonly steady: boolean;
   readonly enter: CompiledThen;
   readonly leave: CompiledThen;
 }
@@ -87,7 +91,32 @@ export function compileAttributes(context: CompileContext): CompiledAttributes {
     );
     if (stirs) restless.add(i);
   }
-  return { entries, order, list: list.map((attribute, i) => ({ ...attribute, restless: restless.has(i) })) };
+  const settled = (attribute: Attribute, i: number): Attribute => {
+    const steady = (read: readonly FormulaReference[]) => read.every((r) => isSteady(context, entries, restless, r));
+    const { refill, thresholds } = attribute;
+    const test = entries[i].refill?.while;
+    const asked = [...(refill?.rate.references ?? []), ...(test === undefined ? [] : context.formula(test, 'condition', []).references)];
+    return {
+      ...attribute,
+      restless: restless.has(i),
+      refill: refill && { ...refill, steady: steady(asked) },
+      thresholds: thresholds.map((t) => ({ ...t, steady: steady([t.from, t.to, t.margin].flatMap((end) => end?.references ?? [])) })),
+    };
+  };
+  return { entries, order, list: list.map(settled) };
+}
+
+/** Whether what a formula reads moves only when its actor is settled or a status of its changes. */
+function isSteady(
+  context: CompileContext,
+  entries: readonly AttributeEntry[],
+  restless: ReadonlySet<number>,
+  { chapter, id, party }: FormulaReference,
+): boolean {
+  if (party !== null) return false;
+  if (chapter === 'statuses' || chapter === 'curves') return true;
+  const index = context.index(CHAPTER, id);
+  return chapter === CHAPTER && entries[index].kind === 'stat' && !restless.has(index);
 }
 
 export function startOf(context: CompileContext, source: StartSource | 'full', path: readonly (string | number)[]): Start {
@@ -155,6 +184,7 @@ function compileRefill(context: CompileContext, entry: AttributeEntry, path: rea
     seconds: every / context.tickRate,
     pause: pause === undefined ? 0 : context.ticks(pause),
     while: test === undefined ? undefined : context.condition(test),
+    steady: false,
   };
 }
 
@@ -179,6 +209,7 @@ function compileThresholds(context: CompileContext, entry: AttributeEntry, path:
       from: amount('from'),
       to: amount('to'),
       margin: amount('margin'),
+      steady: false,
       // By the threshold's own id: what waits in its list is found again after another threshold was put before it.
       enter: context.then(threshold.enter, [...path, 'thresholds', threshold.id, 'enter']),
       leave: context.then(threshold.leave, [...path, 'thresholds', threshold.id, 'leave']),

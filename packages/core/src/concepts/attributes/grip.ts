@@ -2,6 +2,7 @@ import type { Column, Table } from '../../world/table.js';
 import type { World } from '../../world/world.js';
 import type { CompiledAttributes } from './compile.js';
 import { MODIFIER_COLUMNS, type ModifierColumns } from './modifiers.js';
+import { Remembered } from './remembered.js';
 import { columnsOf } from './tables.js';
 
 /** The columns of one attribute, looked up once; those that its author's words do not call for are not there. */
@@ -16,6 +17,9 @@ export interface Cells {
   readonly part: Column | undefined;
   readonly rests: Column | undefined;
   readonly inside: readonly Column[];
+  /** Rates by row, and edges by threshold and row, as they were worked out when the row was last touched. */
+  readonly rates: Remembered;
+  readonly edges: readonly { readonly low: Remembered; readonly top: Remembered; readonly margin: Remembered }[];
 }
 
 /** The attributes' grip on a world. */
@@ -44,6 +48,8 @@ export function attachAttributes(world: World, compiled: CompiledAttributes): At
       part: find(columnsOf.part(id)),
       rests: find(columnsOf.rests(id)),
       inside: thresholds.map((threshold) => table.column(columnsOf.inside(id, threshold.id))),
+      rates: new Remembered(),
+      edges: thresholds.map(() => ({ low: new Remembered(), top: new Remembered(), margin: new Remembered() })),
     };
   });
   const of = Object.fromEntries(MODIFIER_COLUMNS.map((name) => [name, modifiers.column(name)])) as ModifierColumns;

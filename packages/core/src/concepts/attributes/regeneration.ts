@@ -1,28 +1,45 @@
 import { clamp, LARGEST_AMOUNT } from '../../math/grid.js';
 import type { World } from '../../world/world.js';
-import type { Attribute } from './compile.js';
+import type { Attribute, Refill } from './compile.js';
 import type { Attributes } from './grip.js';
 import { liveActors } from './modifiers.js';
-import { lowOf, highOf, ownerOnly, settle, settleRestless } from './values.js';
+import { highOf, lowOf, ownerOnly, settle, settleRestless } from './values.js';
 
 /** One tick of refilling for every actor, attribute by attribute: columns are walked, not actors. */
 export function regenerate(world: World, a: Attributes): void {
   a.compiled.list.forEach((attribute, index) => {
     if (!attribute.refill || world.tick % attribute.refill.every !== 0) return;
-    if (isPlain(attribute)) regeneratePlain(world, a, attribute, index, attribute.refill.rate.constant! * attribute.refill.seconds);
-    else regenerateEach(world, a, attribute, index);
+    if (isPlain(attribute)) regeneratePlain(world, a, attribute, index, attribute.refill);
+    else regenerateEach(world, a, attribute, index, attribute.refill);
   });
   if (a.compiled.list.some((attribute) => attribute.restless))
     for (let row = 0; row < world.actors.high; row++) if (world.actors.live[row] === 1) settleRestless(world, a, row);
   for (const row of liveActors(world, a)) settle(world, a, row);
 }
 
-/** Whether its refill needs nothing but its own column: a fixed rate between fixed or already computed bounds. */
+/** Whether its refill needs nothing but its own column: a rate that is known beforehand between bounds that are. */
 function isPlain({ refill, whole, min }: Attribute): boolean {
-  return refill!.rate.constant !== undefined && refill!.pause === 0 && !refill!.while && !whole && min.constant !== undefined;
+  return refill!.steady && refill!.pause === 0 && !whole && min.constant !== undefined;
 }
 
-function regeneratePlain(world: World, a: Attributes, attribute: Attribute, index: number, step: number): void {
+/** Whether every row is an actor that has the attribute. */
+function isEverywhere(world: World, { present }: Attribute): boolean {
+  return world.actors.dense && present.every(Boolean);
+}
+
+function rateOf(world: World, refill: Refill, row: number): number {
+  const own = ownerOnly(world.actors.handle(row));
+  if (refill.while && refill.while(world, own) === 0) return 0;
+  return refill.rate.constant ?? refill.rate.run(world, own);
+}
+
+/** Rates that are the same for all, or remembered for each. */
+function ratesOf(world: World, a: Attributes, index: number, refill: Refill): number | Float64Array {
+  if (refill.rate.constant !== undefined && !refill.while) return refill.rate.constant;
+  return a.cells[index].rates.upTo(world, world.actors.high, (row) => rateOf(world, refill, row));
+}
+
+function regeneratePlain(world: World, a: Attributes, attribute: Attribute, index: number, refill: Refill): void {
   const { live, high } = world.actors;
   const cells = a.cells[index].value.data;
   const low = attribute.min.constant!;
@@ -30,41 +47,75 @@ function regeneratePlain(world: World, a: Attributes, attribute: Attribute, inde
   const ends = fixed === undefined ? a.cells[index].max!.data : undefined;
   const types = world.actors.column('type').data;
   const { present } = attribute;
+  const everywhere = isEverywhere(world, attribute);
+  const rates = ratesOf(world, a, index, refill);
+  const { seconds } = refill;
+  if (everywhere && typeof rates === 'number' && rates > 0) return refillAll(cells, high, rates * seconds, fixed, ends);
+  if (everywhere && typeof rates !== 'number' && ends === undefined) return refillByRow(cells, high, rates, seconds, low, fixed!);
   for (let row = 0; row < high; row++) {
+    const step = (typeof rates === 'number' ? rates : rates[row]) * seconds;
     const end = ends ? ends[row] : fixed!;
     const now = cells[row];
     // Most pools are full most of the time; a full one that refills, or an empty one that drains, is left alone.
-    if (step > 0 ? now >= end : now <= low) continue;
-    if (live[row] === 0 || !present[types[row]]) continue;
+    if (step > 0 ? now >= end : now <= low || step === 0) continue;
+    if (!everywhere && (live[row] === 0 || !present[types[row]])) continue;
     const next = Math.floor((now + step) * 1e6 + 0.5) / 1e6;
     cells[row] = next > end ? end : next < low ? low : next;
   }
 }
 
-function regenerateEach(world: World, a: Attributes, attribute: Attribute, index: number): void {
-  const refill = attribute.refill!;
+/** The commonest of all: everybody has it, and it refills at one rate. */
+function refillAll(
+  cells: Float64Array | Int32Array,
+  high: number,
+  step: number,
+  fixed: number | undefined,
+  ends: Float64Array | Int32Array | undefined,
+): void {
+  for (let row = 0; row < high; row++) {
+    const end = ends === undefined ? fixed! : ends[row];
+    const now = cells[row];
+    if (now >= end) continue;
+    const next = Math.floor((now + step) * 1e6 + 0.5) / 1e6;
+    cells[row] = next > end ? end : next;
+  }
+}
+
+/** Everybody has it, and each refills or drains at a rate of its own, between ends that are the same for all. */
+function refillByRow(cells: Float64Array | Int32Array, high: number, rates: Float64Array, seconds: number, low: number, end: number): void {
+  for (let row = 0; row < high; row++) {
+    const rate = rates[row];
+    const now = cells[row];
+    if (rate > 0 ? now >= end : now <= low || rate === 0) continue;
+    const next = Math.floor((now + rate * seconds) * 1e6 + 0.5) / 1e6;
+    cells[row] = next > end ? end : next < low ? low : next;
+  }
+}
+
+function regenerateEach(world: World, a: Attributes, attribute: Attribute, index: number, refill: Refill): void {
   const { actors } = world;
   const { value, rests, part, min, max } = a.cells[index];
   const cells = value.data;
   const parts = part?.data;
   const types = actors.column('type').data;
   const { present } = attribute;
-  const fixed = refill.rate.constant;
+  const everywhere = isEverywhere(world, attribute);
+  const known = refill.steady ? ratesOf(world, a, index, refill) : undefined;
+  const lowest = min ? undefined : lowOf(world, attribute, 0);
+  const highest = max ? undefined : highOf(world, attribute, 0, lowest ?? -LARGEST_AMOUNT);
   for (let row = 0; row < actors.high; row++) {
-    if (actors.live[row] === 0 || !present[types[row]]) continue;
-    const actor = actors.handle(row);
-    const rate = fixed ?? refill.rate.run(world, ownerOnly(actor));
+    if (!everywhere && (actors.live[row] === 0 || !present[types[row]])) continue;
+    const rate = known === undefined ? rateOf(world, refill, row) : typeof known === 'number' ? known : known[row];
     if (rate === 0 || (rate > 0 && rests && rests.data[row] > world.tick)) continue;
     // Bounds that move are remembered each time they do: they need not be asked again.
-    const low = min ? min.data[row] : lowOf(world, attribute, actor);
-    const high = max ? max.data[row] : highOf(world, attribute, actor, low);
+    const low = lowest ?? min!.data[row];
+    const high = highest ?? max!.data[row];
     const now = cells[row];
     if (rate > 0 ? now >= high : now <= low) {
       // At an end nothing is saved up: a pool that was full for a minute does not jump when it is next hurt.
       if (parts) parts[row] = 0;
       continue;
     }
-    if (refill.while && refill.while(world, ownerOnly(actor)) === 0) continue;
     let step = rate * refill.seconds;
     if (parts) step = wholePart(parts, row, step);
     const next = clamp(Math.floor((now + step) * 1e6 + 0.5) / 1e6, low, high);

@@ -1,6 +1,8 @@
+import type { Amount } from '../../ruleset/context.js';
 import { World } from '../../world/world.js';
 import type { Attribute, Threshold } from './compile.js';
 import type { Attributes, Cells } from './grip.js';
+import type { Remembered } from './remembered.js';
 import { highOf, lowOf, valueOf } from './values.js';
 
 /** Looks at every threshold of every actor once a tick: what crossed its edge enters or leaves, once. */
@@ -19,10 +21,11 @@ interface Crossing {
   readonly entered: boolean;
 }
 
-/** A number that is the same for all, or one to be found for each. */
-type PerActor = number | ((row: number, actor: number) => number);
+/** A number that is the same for all, or one for each row. */
+type ByRow = number | Float64Array | Int32Array;
 
 const NONE: readonly Crossing[] = [];
+const NO_ROWS: readonly number[] = [];
 
 function crossings(world: World, attribute: Attribute, cells: Cells, threshold: Threshold, k: number): readonly Crossing[] {
   const { actors } = world;
@@ -31,35 +34,81 @@ function crossings(world: World, attribute: Attribute, cells: Cells, threshold: 
   const inside = cells.inside[k].data;
   const types = actors.column('type').data;
   const { present } = attribute;
-  const { low, top, margin } = edgesOf(world, attribute, cells, threshold);
+  const everywhere = actors.dense && present.every(Boolean);
+  const { low, top, margin } = edgesOf(world, attribute, cells, threshold, k);
   let found: Crossing[] | undefined;
+  const check = (row: number, is: number) => {
+    if (everywhere || (live[row] === 1 && present[types[row]])) (found ??= []).push({ actor: actors.handle(row), entered: is === 1 });
+  };
+  if (low === -Infinity && typeof margin === 'number') {
+    // Most thresholds are at the lower end: they are looked at for every actor in every tick, and hardly ever crossed.
+    const crossed = typeof top === 'number' ? belowOne(value, inside, high, top, margin) : belowEach(value, inside, high, top, margin);
+    for (const row of crossed) check(row, 1 - inside[row]);
+    return found ?? NONE;
+  }
   for (let row = 0; row < high; row++) {
-    if (live[row] === 0 || !present[types[row]]) continue;
-    const actor = actors.handle(row);
-    const was = inside[row] === 1;
-    const slack = was ? of(margin, row, actor) : 0;
+    const was = inside[row];
+    const slack = was === 0 ? 0 : typeof margin === 'number' ? margin : margin[row];
     const now = value[row];
-    const is = now >= of(low, row, actor) - slack && now <= of(top, row, actor) + slack;
-    if (is !== was) (found ??= []).push({ actor, entered: is });
+    const least = typeof low === 'number' ? low : low[row];
+    const most = typeof top === 'number' ? top : top[row];
+    const is = now >= least - slack && now <= most + slack ? 1 : 0;
+    if (is !== was) check(row, is);
   }
   return found ?? NONE;
 }
 
-const of = (number: PerActor, row: number, actor: number) => (typeof number === 'number' ? number : number(row, actor));
+/** The rows that crossed an edge which is the same for all. */
+function belowOne(
+  value: Cells['value']['data'],
+  inside: Cells['value']['data'],
+  high: number,
+  top: number,
+  margin: number,
+): readonly number[] {
+  const left = top + margin;
+  let rows: number[] | undefined;
+  for (let row = 0; row < high; row++) {
+    const was = inside[row];
+    if (value[row] <= (was === 0 ? top : left) !== (was === 1)) (rows ??= []).push(row);
+  }
+  return rows ?? NO_ROWS;
+}
 
-function edgesOf(world: World, attribute: Attribute, cells: Cells, { end, from, to, margin }: Threshold) {
-  const asked = (amount: Threshold['from'], otherwise: number): PerActor =>
-    amount === undefined ? otherwise : (amount.constant ?? ((_, actor) => valueOf(world, amount, actor)));
-  const wide: PerActor =
-    margin?.constant === undefined && margin !== undefined
-      ? (_, actor) => Math.max(0, valueOf(world, margin, actor))
-      : (margin?.constant ?? 0);
+/** The rows that crossed an edge of their own. */
+function belowEach(
+  value: Cells['value']['data'],
+  inside: Cells['value']['data'],
+  high: number,
+  top: Float64Array | Int32Array,
+  margin: number,
+): readonly number[] {
+  let rows: number[] | undefined;
+  for (let row = 0; row < high; row++) {
+    const was = inside[row];
+    if (value[row] <= (was === 0 ? top[row] : top[row] + margin) !== (was === 1)) (rows ??= []).push(row);
+  }
+  return rows ?? NO_ROWS;
+}
+
+/** The edges of a threshold. Those that a formula computes are remembered where nothing moves them unseen. */
+function edgesOf(world: World, attribute: Attribute, cells: Cells, threshold: Threshold, k: number) {
+  const { end, from, to, steady } = threshold;
+  const { high } = world.actors;
+  const asked = (amount: Amount | undefined, otherwise: number, memory: Remembered, least = -Infinity): ByRow => {
+    if (amount === undefined) return otherwise;
+    if (amount.constant !== undefined) return Math.max(least, amount.constant);
+    const work = (row: number) => Math.max(least, valueOf(world, amount, world.actors.handle(row)));
+    return steady ? memory.upTo(world, high, work) : Float64Array.from({ length: high }, (_, row) => work(row));
+  };
+  const memory = cells.edges[k];
+  const margin = asked(threshold.margin, 0, memory.margin, 0);
   const { min, max } = cells;
-  const lowest: PerActor = min ? (row) => min.data[row] : lowOf(world, attribute, 0);
-  if (end === 'empty') return { low: -Infinity, top: lowest, margin: wide };
-  const highest: PerActor = max ? (row) => max.data[row] : highOf(world, attribute, 0, of(lowest, 0, 0));
-  if (end === 'full') return { low: highest, top: Infinity, margin: wide };
-  return { low: asked(from, -Infinity), top: asked(to, Infinity), margin: wide };
+  const lowest: ByRow = min ? min.data : lowOf(world, attribute, 0);
+  if (end === 'empty') return { low: -Infinity, top: lowest, margin };
+  const highest: ByRow = max ? max.data : highOf(world, attribute, 0, typeof lowest === 'number' ? lowest : -Infinity);
+  if (end === 'full') return { low: highest, top: Infinity, margin };
+  return { low: asked(from, -Infinity, memory.low), top: asked(to, Infinity, memory.top), margin };
 }
 
 function cross(world: World, attribute: Attribute, cells: Cells, threshold: Threshold, k: number, { actor, entered }: Crossing): void {

@@ -44,6 +44,7 @@ const MOST_ROUNDS = 8;
  */
 export function settle(world: World, a: Attributes, row: number, still = false): void {
   refreshLive(world, a, row);
+  world.touch(row);
   for (let round = 0; round < MOST_ROUNDS; round++) {
     for (const index of a.compiled.order) settleOne(world, a, row, index, still);
     if (!refreshLive(world, a, row)) return;

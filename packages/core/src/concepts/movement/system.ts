@@ -34,11 +34,11 @@ export function moveAll(world: World, grip: Movement): void {
   const [xs, ys, headingX, headingY, toGoal] = ['x', 'y', 'headingX', 'headingY', 'toGoal'].map((name) => table.column(name).data);
   const ground = arena.of(world.rules);
   const perTick = 1 / world.rules.tickRate;
-  const growing = actors.in(world).types.map((kind) => typeof kind.radius === 'string');
+  const radii = actors.in(world).types.map((kind) => (typeof kind.radius === 'number' ? kind.radius : undefined));
   for (let row = 0; row < high; row++) {
     if (live[row] === 0) continue;
     // A body that has grown where it stands must not be left in a wall.
-    if (growing[type[row]]) pushOut(world, grip, row);
+    if (radii[type[row]] === undefined) pushOut(world, grip, row);
     if (toGoal[row] === 1) headToGoal(grip, row, (speedCells[type[row]]?.[row] ?? 0) * perTick);
     const dx = headingX[row];
     const dy = headingY[row];
@@ -48,7 +48,7 @@ export function moveAll(world: World, grip: Movement): void {
     const length = Math.sqrt(dx * dx + dy * dy);
     // A half-tilted stick moves at half speed; a diagonal is no faster than straight on.
     const step = (speed[row] * perTick) / (length > 1 ? length : 1);
-    const radius = bodyRadius(world, row);
+    const radius = radii[type[row]] ?? bodyRadius(world, row);
     const x = xs[row];
     const y = ys[row];
     xs[row] = slide(ground.walls, x, x + dx * step, y, radius, radius, ground.width - radius, true);

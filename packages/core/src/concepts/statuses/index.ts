@@ -87,6 +87,7 @@ export function changeStatus(world: World, actor: number, status: number, by: 1 
   const { table, ids } = statuses.in(world);
   const grants = table.columns[status].data;
   const before = grants[row];
+  world.touch(row);
   grants[row] = Math.max(0, before + by);
   if (before === 0 && by === 1) world.emit('statusGained', { subject: actor }, { status: ids[status] });
   if (before === 1 && by === -1) world.emit('statusLost', { subject: actor }, { status: ids[status] });
