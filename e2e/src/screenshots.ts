@@ -20,12 +20,26 @@ try {
   await screen.drawnAs(37.9, true);
   await screen.sees('[role="status"]', /saved/);
   await take('rulebook-stat');
+  await page.locator('.index ::-p-text(Suit)').click();
+  await screen.sees('.pin', 'bubble 8 s');
+  await screen.edit('refill a second', '6');
+  await screen.sees('ee-evidence td', '17.5');
+  await page.focus('.plot');
+  for (let i = 0; i < 36; i++) await page.keyboard.press('ArrowRight');
+  await screen.sees('.reading', 'At 18.0 s');
+  await page.waitForFunction(() => document.querySelector<HTMLElement>('canvas')?.dataset['drawn']?.endsWith(' ghost'));
+  await take('rulebook-pins');
   for (const [chapter, name] of [
     ['Effects', 'rulebook-effect'],
     ['Abilities', 'rulebook-ability'],
   ]) {
     await screen.click('link', chapter);
     await screen.sees('[aria-label="Evidence"] h2', 'What it comes to');
+    if (chapter === 'Effects') {
+      await page.locator('.index ::-p-text(Keen eye)').click();
+      await screen.sees('.bar', 'Keen eye');
+      await screen.sees('.finding', 'Nobody speaks of Keen eye');
+    }
     await page.waitForSelector('canvas[data-drawn]');
     await take(name);
   }
@@ -42,6 +56,23 @@ try {
   await page.keyboard.press('1');
   await screen.sees('[aria-label="Seat north"] [role="alert"]', 'cooling down');
   await take('playtest');
+  const poke = async (what: string, about: string, from: string) => {
+    await page.select('select[aria-label="What to do"]', what);
+    await page.waitForSelector(`select[aria-label="What it is about"] option[value="${about}"]`);
+    await page.select('select[aria-label="What it is about"]', about);
+    await page.select('select[aria-label="From whom"]', from);
+    await screen.click('button', 'Do it');
+  };
+  await page.keyboard.press('k');
+  await page.waitForSelector('ee-pokes');
+  await poke('apply', 'bubble', '');
+  await poke('apply', 'slipstream', '');
+  await poke('apply', 'silt', 'south');
+  await page.locator('[aria-label="Seat north"] h2 button ::-p-text(why)').click();
+  await page.locator('ee-why ul button ::-p-text(Fin speed)').click();
+  await screen.sees('ee-why td', 'from south');
+  await take('playtest-why');
+  await page.keyboard.press('Escape');
   const join = (await page.evaluate(
     `fetch('/api/rooms/' + location.pathname.split('/').at(-1)).then((r) => r.json()).then((room) => room.seats[1].join)`,
   )) as string;

@@ -106,5 +106,7 @@ describe('A finding', () => {
       situations: [{ id: 's', label: 'S', effect: 'e', pins: [{ at: '1s', action: { do: 'grant', status: 'held' } }] }],
     };
     expect(found(parts, 'unused').findings.map((f) => f.path)).toEqual(['/statuses/0', '/effects/0']);
+    expect(found(parts, 'unused').findings[0].fix!.patch.map((p) => p.path)).toEqual(['/statuses/0', '/situations/0/pins/0']);
+    expect(found(parts, 'unused').findings[1].fix!.patch.map((p) => p.path)).toEqual(['/situations/0', '/effects/0']);
   });
 });

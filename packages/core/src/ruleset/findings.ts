@@ -1,5 +1,6 @@
-import { pointer, type Finding } from './problem.js';
+import { pointer, type Finding, type PatchOperation } from './problem.js';
 import { compileFormula, FormulaError } from '../formula/index.js';
+import { usesOf } from './references.js';
 import { registry } from './registry.js';
 import type { Rules } from './rules.js';
 import { walk } from './walk.js';
@@ -33,12 +34,35 @@ function unused(rules: Rules): readonly Finding[] {
         kind: 'unused',
         path: pointer([key, i]),
         message: `Nobody speaks of ${entry.label}: ${UNUSED[key] ?? 'nothing refers to it. Use it, or take it out.'}`,
-        fix: { label: `Delete ${entry.label}`, patch: [{ op: 'remove', path: pointer([key, i]) }] },
+        fix: { label: `Delete ${entry.label}`, patch: deletion(rules, key, entry.id, pointer([key, i])) },
       });
     });
   }
   return found;
 }
+
+/** Takes an entry out that only situations speak of: those that try it out go along, from others the pins that need it. */
+function deletion(rules: Rules, chapter: string, id: string, own: string): readonly PatchOperation[] {
+  const situations = (rules.chapters.get('situations')?.entries ?? []) as unknown as readonly Readonly<Record<string, unknown>>[];
+  const tried = usesOf(rules, chapter, id).flatMap(({ path }) => {
+    const [, key, position, , pin] = path.split('/');
+    if (key !== 'situations') return [];
+    const about = situations[Number(position)][TRIES[chapter] ?? ''];
+    return [about === id ? `/situations/${position}` : `/situations/${position}/pins/${pin}`];
+  });
+  const whole = tried.filter((path) => !tried.some((other) => path.startsWith(`${other}/`)));
+  // From the end of each list, so that places still to come stay where they are.
+  const numbers = (path: string) =>
+    path
+      .split('/')
+      .map((part) => (/^\d+$/.test(part) ? part.padStart(6, '0') : part))
+      .join('/');
+  const paths = [...new Set([own, ...whole])].sort((a, b) => (numbers(a) < numbers(b) ? 1 : -1));
+  return paths.map((path) => ({ op: 'remove', path }));
+}
+
+/** The field by which a situation says that it tries out an entry of a chapter. */
+const TRIES: Readonly<Record<string, string>> = { attributes: 'attribute', effects: 'effect', abilities: 'ability' };
 
 const UNUSED: Readonly<Record<string, string>> = {
   attributes: 'no kind of actor carries it and no formula reads it. Have an actor carry it, or delete it.',

@@ -1,9 +1,11 @@
 import type { HttpErrorResponse } from '@angular/common/http';
 import { ChangeDetectionStrategy, Component, effect, inject, input, type OnDestroy, signal, untracked, viewChild } from '@angular/core';
+import type { Announcement } from '@eager-ember/core';
 import { firstValueFrom } from 'rxjs';
 import { ArenaView } from '../playtest/arena-view';
 import { Controls } from '../playtest/controls';
 import { hudOf, type HudView, teamOf } from '../playtest/display';
+import { Flourishes } from '../playtest/flourishes';
 import { Hud } from '../playtest/hud';
 import { RoomLink } from '../playtest/room-link';
 import { Api, failureOf } from '../shared/api';
@@ -12,7 +14,7 @@ import { Theme } from '../shared/theme';
 /** One seat in a browser of its own: opened by a join link, driven by keys or by pointing. */
 @Component({
   selector: 'ee-join',
-  imports: [ArenaView, Hud],
+  imports: [ArenaView, Flourishes, Hud],
   template: `
     <header>
       <img src="mark.svg" alt="" width="22" height="18" />
@@ -31,7 +33,10 @@ import { Theme } from '../shared/theme';
         @if (link()!.state() === 'lost') {
           <p class="refusal" role="alert">The connection is lost. Trying to get back …</p>
         }
-        <ee-arena label="The arena as your seat was told" [marked]="link()!.welcome()?.row" (pointed)="link()!.ask({ do: 'moveTo', x: $event.x, y: $event.y })" />
+        <div class="screen">
+          <ee-arena label="The arena as your seat was told" [marked]="link()!.welcome()?.row" (pointed)="link()!.ask({ do: 'moveTo', x: $event.x, y: $event.y })" />
+          <ee-flourishes [now]="flourishes()" />
+        </div>
         @if (refusal()) {
           <p class="refusal" role="alert">{{ refusal() }}</p>
         }
@@ -51,6 +56,9 @@ import { Theme } from '../shared/theme';
       padding: 6px 16px;
       border-bottom: 1px solid var(--hair);
       flex-wrap: wrap;
+    }
+    .screen {
+      position: relative;
     }
     .who {
       color: var(--copy);
@@ -81,6 +89,7 @@ export class Join implements OnDestroy {
   protected readonly team = signal('');
   protected readonly refusal = signal('');
   protected readonly failure = signal('');
+  protected readonly flourishes = signal<readonly Announcement[]>([]);
   protected readonly controls = new Controls(
     (input) => this.link()?.ask(input),
     () => this.hud()?.abilities.map((ability) => ability.id) ?? [],
@@ -115,6 +124,8 @@ export class Join implements OnDestroy {
     if (link.frames === this.frames) return;
     this.frames = link.frames;
     const { copy } = link;
+    const shown = link.flourishes();
+    if (shown.length > 0 || this.flourishes().length > 0) this.flourishes.set(shown);
     this.hud.set(hudOf(copy, row));
     this.team.set(teamOf(copy, row)?.label ?? '');
     this.refusal.set(link.refusal());

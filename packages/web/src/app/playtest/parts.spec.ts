@@ -102,6 +102,19 @@ describe('Pokes', () => {
     await choose('What to do', 'set');
     seen.element.querySelector('input')!.value = '12.5';
     await seen.click('Do it');
+    for (const [typed, said] of [
+      ['1,5', 'Write decimals with a point: 1.5.'],
+      ['1e999', 'is too large'],
+      ['', 'Nothing is typed.'],
+    ]) {
+      seen.element.querySelector('input')!.value = typed;
+      await seen.click('Do it');
+      expect(seen.text('[role="alert"]')).toContain(said);
+    }
+    seen.element.querySelector('input')!.value = 'lungCapacity / 2';
+    await seen.click('Do it');
+    expect(seen.element.querySelector('[role="alert"]')).toBeNull();
+    expect(sent.pop()!.action).toEqual({ do: 'set', attribute: 'oxygen', value: 'lungCapacity / 2' });
     expect(sent).toEqual([
       { seat: 'south', action: { do: 'hurt', attribute: 'oxygen', amount: 30 } },
       { seat: 'south', from: 'north', action: { do: 'hurt', attribute: 'oxygen', amount: 30 } },

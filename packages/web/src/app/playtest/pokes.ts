@@ -11,6 +11,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { entriesOf, type EntryJson } from '../rulebook/chapters';
+import { amount } from '../rulebook/spec/formats';
 import { Editor } from '../store/editor';
 
 /** A poke as it is sent: an action on a seat. */
@@ -62,7 +63,7 @@ const ABOUT: Readonly<
         }
       </select>
       @if (about().amount) {
-        <input #amount type="number" step="any" aria-label="Amount" value="30" />
+        <input #amount type="text" inputmode="decimal" aria-label="Amount" value="30" [title]="hint" [attr.aria-invalid]="refusal() !== ''" />
       }
       <span class="soft">{{ kind() === 'spawn' ? 'at' : kind() === 'withdraw' ? 'from' : 'on' }}</span>
       <select #seat aria-label="Seat">
@@ -79,6 +80,9 @@ const ABOUT: Readonly<
       </select>
       <button type="submit" class="act" [disabled]="entries().length === 0">Do it</button>
     </form>
+    @if (refusal()) {
+      <p class="refusal" role="alert">{{ refusal() }}</p>
+    }
   `,
   styles: `
     form {
@@ -97,7 +101,7 @@ const ABOUT: Readonly<
       max-width: 150px;
     }
     input {
-      width: 66px;
+      width: 84px;
       font: 13px var(--mono);
     }
   `,
@@ -109,10 +113,13 @@ export class Pokes {
   private readonly document = inject(Editor).document;
   private readonly first = viewChild.required<ElementRef<HTMLSelectElement>>('first');
   private readonly what = viewChild.required<ElementRef<HTMLSelectElement>>('what');
-  private readonly amount = viewChild<ElementRef<HTMLInputElement>>('amount');
+  protected readonly amount = viewChild<ElementRef<HTMLInputElement>>('amount');
   private readonly from = viewChild.required<ElementRef<HTMLSelectElement>>('from');
   private readonly seat = viewChild.required<ElementRef<HTMLSelectElement>>('seat');
   protected readonly kinds = KINDS;
+  protected readonly hint = amount.hint ?? '';
+  /** What is wrong with what was typed. */
+  protected readonly refusal = signal('');
   protected readonly kind = signal<Kind>('hurt');
   protected readonly about = computed(() => ABOUT[this.kind()]);
   protected readonly entries = computed(() => entriesOf(this.document(), this.about().chapter).filter(this.about().fits ?? (() => true)));
@@ -126,13 +133,14 @@ export class Pokes {
   }
 
   protected poke(): void {
-    const { field, amount } = this.about();
-    const number = Number(this.amount()?.nativeElement.value);
-    if (amount !== undefined && !Number.isFinite(number)) return;
+    const { field, amount: takes } = this.about();
+    const reading = takes === undefined ? { value: undefined } : amount.read(this.amount()!.nativeElement.value, this.document());
+    this.refusal.set(reading.error ?? '');
+    if (reading.error !== undefined) return;
     this.poked.emit({
       seat: this.seat().nativeElement.value,
       ...(this.from().nativeElement.value && { from: this.from().nativeElement.value }),
-      action: { do: this.kind(), [field]: this.what().nativeElement.value, ...(amount === undefined ? {} : { [amount]: number }) },
+      action: { do: this.kind(), [field]: this.what().nativeElement.value, ...(takes === undefined ? {} : { [takes]: reading.value }) },
     });
   }
 }

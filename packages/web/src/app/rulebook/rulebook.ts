@@ -104,6 +104,8 @@ export class Rulebook {
       this.context.chapter.set(this.chapter());
       this.context.id.set(this.entry() ?? '');
       untracked(() => this.say(''));
+      if ((history.state as { naming?: string } | null)?.naming === this.entry())
+        afterNextRender(() => this.host.nativeElement.querySelector<HTMLInputElement>('.title')?.select(), { injector: this.injector });
     });
     // A chapter without a chosen entry opens at its first; one that is gone opens the chapter, one that was renamed follows.
     effect(() => {
@@ -139,9 +141,8 @@ export class Rulebook {
         : [{ op: 'add' as const, path: `/${chapter}`, value: [entry] }];
     const [problem] = await this.editor.propose(list, `new ${info.one}`);
     if (problem) return this.say(problem.message);
-    await this.go(chapter, id);
-    // What it is called comes first.
-    afterNextRender(() => this.host.nativeElement.querySelector<HTMLInputElement>('.title')?.select(), { injector: this.injector });
+    // What it is called comes first; the page that opens may be another one of this kind.
+    await this.router.navigate(['/r', this.ruleset(), 'rulebook', chapter, id], { state: { naming: id } });
   }
 
   /** Deletes the entry; where it is in use the places are listed instead, and nothing happens. */

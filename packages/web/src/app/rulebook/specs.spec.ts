@@ -1,5 +1,6 @@
 import { type Type } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
+import { Router } from '@angular/router';
 import { documentNow, openBench, Seen } from '../testing/bench';
 import { AbilitySentences } from './abilities/ability-sentences';
 import { AttributeSentences } from './attributes/attribute-sentences';
@@ -293,6 +294,19 @@ describe('A list of actions', () => {
     wait.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowUp', altKey: true, bubbles: true }));
     await seen.settle();
     expect((documentNow()['abilities'][0]['then'] as { do: string }[]).map((action) => action.do)).toEqual(['wait', 'apply']);
+  });
+});
+
+describe('A name in a sentence', () => {
+  it('tells what it names, and leads there with Ctrl', async () => {
+    const seen = await spec(AttributeSentences, 'attributes', 'oxygen');
+    const name = seen.element.querySelector<HTMLElement>('ee-part button[aria-label^="maximum: "]')!;
+    expect(name.title).toBe('Lung capacity: stat, 90. Ctrl+click goes there.');
+    const navigate = spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
+    name.dispatchEvent(new MouseEvent('click', { ctrlKey: true, bubbles: true }));
+    await seen.settle();
+    expect(navigate.calls.mostRecent().args[0]).toEqual(['/r', 'r', 'rulebook', 'attributes', 'lungCapacity']);
+    expect(seen.element.querySelector('ee-part input')).toBeNull();
   });
 });
 

@@ -34,7 +34,7 @@ export const RIGHT_OF_PLOT = 56;
       [attr.aria-valuenow]="cursor() ?? 0"
       [attr.aria-valuetext]="cursor() === undefined ? 'nowhere' : cursor() + ' s'"
       (pointermove)="point($event)"
-      (pointerleave)="pointed.emit(undefined)"
+      (pointerleave)="put(undefined)"
       (keydown)="key($event)"
     >
       <canvas #canvas role="img" [attr.aria-label]="words()"></canvas>
@@ -71,9 +71,12 @@ export class EvidenceChart implements OnDestroy {
   private readonly theme = inject(Theme);
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
   private chart: Chart | undefined;
+  /** Where the cursor was last put: keys may come faster than pictures. */
+  private latest: number | undefined;
 
   constructor() {
     afterNextRender(() => void this.start());
+    effect(() => (this.latest = this.cursor()));
     effect(() => {
       const [now, before] = [this.now(), this.before()];
       this.theme.dark();
@@ -216,18 +219,23 @@ export class EvidenceChart implements OnDestroy {
   protected point(event: PointerEvent): void {
     const box = (event.currentTarget as HTMLElement).getBoundingClientRect();
     const share = (event.clientX - box.left - LEFT_OF_PLOT) / (box.width - LEFT_OF_PLOT - RIGHT_OF_PLOT);
-    this.pointed.emit(share < 0 || share > 1 ? undefined : this.onTick(share * this.now().seconds));
+    this.put(share < 0 || share > 1 ? undefined : this.onTick(share * this.now().seconds));
   }
 
   /** Arrows move by half a second, with Shift by a tick; Escape puts the cursor away. */
   protected key(event: KeyboardEvent): void {
     const { seconds, perSecond } = this.now();
     const direction = { ArrowLeft: -1, ArrowRight: 1, Home: -Infinity, End: Infinity }[event.key];
-    if (event.key === 'Escape') return this.pointed.emit(undefined);
+    if (event.key === 'Escape') return this.put(undefined);
     if (direction === undefined) return;
     event.preventDefault();
     const step = event.shiftKey ? 1 / perSecond : 0.5;
-    this.pointed.emit(this.onTick(Math.min(seconds, Math.max(0, (this.cursor() ?? 0) + direction * step))));
+    this.put(this.onTick(Math.min(seconds, Math.max(0, (this.latest ?? 0) + direction * step))));
+  }
+
+  protected put(t: number | undefined): void {
+    this.latest = t;
+    this.pointed.emit(t);
   }
 
   private onTick(t: number): number {

@@ -1,10 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, output, resource } from '@angular/core';
 import { CoreClient } from '../../shared/core-client';
-import { type ActionJson, piecesOf } from '../spec/action-pieces';
-import { choice, duration } from '../spec/formats';
+import { type ActionJson, type Piece, piecesOf } from '../spec/action-pieces';
+import { choice, duration, numberFrom } from '../spec/formats';
 import { Part } from '../spec/part';
 import { Sentence } from '../spec/sentence';
 import { SpecContext } from '../spec/spec-context';
+
+/** What is tried out is always one and the same. */
+const NOBODY_ELSE = { words: 'it', label: '' };
 
 /** One pin of a situation as a sentence: when, what, and from whom. */
 @Component({
@@ -19,7 +22,8 @@ import { SpecContext } from '../spec/spec-context';
           <ng-container>{{ piece.words }}</ng-container>
         }
       },
-      <ee-part [at]="at() + '/from'" [format]="from" label="from" empty="from nobody" />.
+      <ee-part [at]="at() + '/from'" [format]="from" label="from" empty="from nobody" />. The whole is shown for
+      <ee-part at="seconds" [format]="seconds" label="seconds shown" empty="60" /> s.
       <button type="button" class="act" (click)="removed.emit()">Take it out</button>
       <button type="button" class="soft" (click)="closed.emit()">Done</button>
     </ee-sentence>
@@ -49,12 +53,17 @@ export class PinEditor {
   private readonly client = inject(CoreClient);
   private readonly actions = resource({ loader: () => this.client.actions() });
   protected readonly duration = duration;
+  protected readonly seconds = numberFrom(1, 300, 'seconds');
   protected readonly from = choice({ other: 'from another' });
   protected readonly at = computed(() => `pins/${this.index()}`);
-  protected readonly pieces = computed(() => {
+  protected readonly pieces = computed<readonly Piece[]>(() => {
     const action = this.context.value(`${this.at()}/action`) as ActionJson | undefined;
     const described = this.actions.value()?.find((each) => each.do === action?.['do']);
-    return action && described ? piecesOf(described, action, `${this.at()}/action`).filter((piece) => piece.label !== 'whom') : [];
+    return action && described
+      ? piecesOf(described, action, `${this.at()}/action`).map((piece) =>
+          piece.label === 'whom' ? { ...NOBODY_ELSE, at: piece.at } : piece,
+        )
+      : [];
   });
 
   constructor() {

@@ -42,7 +42,7 @@ const FINE_STEP = 0.1;
           (pointercancel)="held = undefined"
           (keydown)="key($event, pin)"
         >
-          <span class="dot"></span> {{ pin.label }} <span class="mono">{{ pin.t }} s</span>@if (pin.lost) {<b> {{ pin.lost }}</b>}
+          <span class="dot"></span><span class="words">{{ pin.label }} <span class="mono">{{ pin.t }} s</span>@if (pin.lost) {<b> {{ pin.lost }}</b>}</span>
         </button>
       }
     </div>
@@ -76,6 +76,12 @@ const FINE_STEP = 0.1;
       height: var(--below);
       border-left: 1px dotted var(--brass);
       pointer-events: none;
+    }
+    .words {
+      position: relative;
+      z-index: 1;
+      background: var(--paper);
+      padding-right: 3px;
     }
     .flipped {
       transform: translateX(-100%);

@@ -28,6 +28,8 @@ export interface PartFormat {
   readonly closed: boolean;
   /** What can be typed, with its range: said while it is edited. */
   readonly hint?: string;
+  /** The entry that a value names, where it names one. */
+  names?(value: unknown, document: RulesetJson | undefined): { readonly chapter: string; readonly id: string } | undefined;
 }
 
 export const NUMBER = /^-?\d+(\.\d+)?$/;
@@ -160,6 +162,8 @@ export function amountWith(event: readonly string[] = []): PartFormat {
     choices: (typed, document) => (/^\s*-?[\d.]+\s*$/.test(typed) ? [] : completions(typed, document, event)),
     closed: false,
     hint: AMOUNT_EXPECTED,
+    names: (value, document) =>
+      entriesOf(document, 'attributes').some((entry) => entry.id === value) ? { chapter: 'attributes', id: String(value) } : undefined,
   };
   return format;
 }
@@ -273,6 +277,7 @@ export function entry(chapter: string, fits: (entry: Readonly<Record<string, unk
         .filter(({ id, label }) => `${label} ${id}`.toLowerCase().includes(typed.trim().toLowerCase()))
         .map(({ id, label }) => ({ text: label, label, hint: id })),
     closed: true,
+    names: (value) => ({ chapter, id: String(value) }),
   };
 }
 

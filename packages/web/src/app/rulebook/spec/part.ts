@@ -11,6 +11,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { MatAutocompleteModule, type MatAutocompleteSelectedEvent } from '@angular/material/autocomplete';
+import { CHAPTERS, entriesOf } from '../chapters';
 import type { Choice, PartFormat } from './formats';
 import { Refusals } from './sentence';
 import { SpecContext } from './spec-context';
@@ -41,7 +42,7 @@ import { SpecContext } from './spec-context';
         [matAutocomplete]="list"
       />
     } @else {
-      <button type="button" class="part {{ shown().look }}" [class.none]="absent()" [attr.aria-label]="label() + ': ' + shown().text" (click)="open()">{{ shown().text }}</button>
+      <button type="button" class="part {{ shown().look }}" [class.none]="absent()" [attr.aria-label]="label() + ': ' + shown().text" [title]="preview()" (click)="clicked($event)">{{ shown().text }}</button>
     }
     <mat-autocomplete #list="matAutocomplete" [autoActiveFirstOption]="format().closed" (optionSelected)="pick($event)" class="choices" panelWidth="auto">
       @for (choice of choices(); track choice.text) {
@@ -92,6 +93,26 @@ export class Part {
   protected readonly choices = computed<readonly Choice[]>(() =>
     this.editing() ? this.format().choices(this.typed(), this.context.document()) : [],
   );
+
+  private readonly named = computed(() => (this.absent() ? undefined : this.format().names?.(this.value(), this.context.document())));
+  /** What the entry that is named is, in a line. */
+  protected readonly preview = computed(() => {
+    const named = this.named();
+    const entry = named && entriesOf(this.context.document(), named.chapter).find(({ id }) => id === named.id);
+    if (!entry) return '';
+    const facts = ['kind', 'start', 'lasts', 'lifetime', 'cooldown', 'note'].flatMap((field) =>
+      ['string', 'number'].includes(typeof entry[field]) ? [String(entry[field])] : [],
+    );
+    return `${entry.label}${facts.length > 0 ? `: ${facts.join(', ')}` : ''}. Ctrl+click goes there.`;
+  });
+
+  /** With Ctrl, goes to what is named; otherwise begins to edit. */
+  protected clicked(event: MouseEvent): void {
+    const named = this.named();
+    const known = named && CHAPTERS.some(({ key }) => key === named.chapter);
+    if (known && (event.ctrlKey || event.metaKey)) this.context.go(named.chapter, named.id);
+    else this.open();
+  }
 
   protected open(): void {
     this.started = this.format().edit(this.value(), this.context.document());

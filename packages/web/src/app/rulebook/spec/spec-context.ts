@@ -1,4 +1,7 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
+import { Router } from '@angular/router';
+import { Store } from '@ngrx/store';
+import { documentFeature } from '../../store/document.reducer';
 import type { Problem } from '@eager-ember/core';
 import type { Operation } from 'fast-json-patch';
 import { Editor } from '../../store/editor';
@@ -9,11 +12,18 @@ import { entriesOf } from '../chapters';
 @Injectable()
 export class SpecContext {
   private readonly editor = inject(Editor);
+  private readonly router = inject(Router);
+  private readonly ruleset = inject(Store).selectSignal(documentFeature.selectId);
   readonly chapter = signal('');
   readonly id = signal('');
   readonly document = this.editor.document;
   readonly index = computed(() => entriesOf(this.document(), this.chapter()).findIndex((entry) => entry.id === this.id()));
   readonly entry = computed(() => entriesOf(this.document(), this.chapter())[this.index()]);
+
+  /** Opens another entry. */
+  go(chapter: string, id: string): void {
+    void this.router.navigate(['/r', this.ruleset(), 'rulebook', chapter, id]);
+  }
 
   /** The value at a path below the entry: `refill/rate`. */
   value(at: string): unknown {
