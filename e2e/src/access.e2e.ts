@@ -49,9 +49,19 @@ describe('Accessibility', () => {
           .withContext(chapter)
           .toEqual([]);
       }
+      await screen.page.locator('header .findings').click();
+      await screen.sees('mat-dialog-content', 'Nobody speaks of');
+      expect(await serious())
+        .withContext('findings')
+        .toEqual([]);
+      await screen.page.keyboard.press('Escape');
+      await screen.lacks('mat-dialog-content');
       await screen.page.keyboard.press('p');
       await screen.sees('.verdict', 'Copy agrees with truth.');
+      await screen.page.keyboard.press('y');
+      await screen.sees('ee-why .line', 'clamp');
       await screen.page.keyboard.press('k');
+      await screen.page.waitForSelector('ee-pokes');
       expect(await serious())
         .withContext('playtest')
         .toEqual([]);

@@ -20,10 +20,10 @@ try {
   await screen.drawnAs(37.9, true);
   await screen.sees('[role="status"]', /saved/);
   await take('rulebook-stat');
-  await page.locator('.index ::-p-text(Suit)').click();
+  await page.locator('.index a ::-p-text(Suit)').click();
   await screen.sees('.pin', 'bubble 8 s');
   await screen.edit('refill a second', '6');
-  await screen.sees('ee-evidence td', '17.5');
+  await screen.sees('ee-evidence td', '19.7 s');
   await page.focus('.plot');
   for (let i = 0; i < 36; i++) await page.keyboard.press('ArrowRight');
   await screen.sees('.reading', 'At 18.0 s');
@@ -36,7 +36,7 @@ try {
     await screen.click('link', chapter);
     await screen.sees('[aria-label="Evidence"] h2', 'What it comes to');
     if (chapter === 'Effects') {
-      await page.locator('.index ::-p-text(Keen eye)').click();
+      await page.locator('.index a ::-p-text(Keen eye)').click();
       await screen.sees('.bar', 'Keen eye');
       await screen.sees('.finding', 'Nobody speaks of Keen eye');
     }

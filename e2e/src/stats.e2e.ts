@@ -140,10 +140,10 @@ describe('Stats and effects', () => {
     await stack('is refused', 'Slipstream, 2 s to 8 s, ran out');
     expect((await bars()).length).toBe(1);
     await screen.sees('details', /What happened/);
-    await screen.page.locator('.index ::-p-text(Bubble)').click();
+    await screen.page.locator('.index a ::-p-text(Bubble)').click();
     await screen.sees('.bar', 'Bubble used up');
     await screen.sees('tbody tr', 'then lose 20 suit 14 · 100');
-    await screen.page.locator('.index ::-p-text(Winded)').click();
+    await screen.page.locator('.index a ::-p-text(Winded)').click();
     await screen.sees('.bar', 'Winded removed');
     await saved();
   }, 40_000);

@@ -46,7 +46,7 @@ export const RIGHT_OF_PLOT = 56;
   styles: `
     .plot {
       position: relative;
-      height: 212px;
+      height: 186px;
     }
     .cursor {
       position: absolute;

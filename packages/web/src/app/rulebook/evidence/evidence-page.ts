@@ -112,7 +112,7 @@ export class EvidencePage {
     return {
       t: t.toFixed(1),
       values: now.series.map((series, i) => ({ label: series.label, now: at(now, i), before: at(before, i) })),
-      on: now.spans.filter((span) => span.from <= t && t < span.to).map((span) => span.label),
+      on: [...new Set(now.spans.filter((span) => span.from <= t && t < span.to).map((span) => span.label))],
     };
   });
 
