@@ -31,6 +31,8 @@ describe('Accessibility', () => {
 
   for (const theme of ['light', 'dark'])
     it(`finds nothing serious on any page, in the ${theme} theme`, async () => {
+      // Colours are looked at when they have come to rest.
+      await screen.page.emulateMediaFeatures([{ name: 'prefers-reduced-motion', value: 'reduce' }]);
       await screen.page.evaluate((t: string) => localStorage.setItem('eager-ember.theme', t), theme);
       await screen.page.goto(workbench.url);
       await screen.sees('li', 'Brinewick Salvage');

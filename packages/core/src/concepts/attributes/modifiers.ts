@@ -14,6 +14,7 @@ export const MODIFIER_COLUMNS = [
   'live',
   'muted',
   'holder',
+  'part',
   'next',
 ] as const;
 export type ModifierColumns = Readonly<Record<(typeof MODIFIER_COLUMNS)[number], Column>>;
@@ -79,16 +80,28 @@ export interface NewModifier {
   readonly stacks?: number;
   /** The number of an amount that the rules keep, where it is to be asked again and again. */
   readonly live?: number;
-  /** Whatever took it on, to be named when it ends. */
+  /** Whatever took it on, to be named when it ends, and which of that one's modifiers it is. */
   readonly holder: number;
+  readonly part: number;
 }
 
 /** Adds a modifier to an actor. The caller settles the actor. */
 export function addModifier(a: Attributes, row: number, actor: number, modifier: NewModifier): void {
   const at = a.modifiers.add();
   const first = a.heads.columns[0].data;
-  const { source, attribute, operation, amount, stacks = 1, live = 0, holder } = modifier;
-  const cells = { actor, source, attribute, operation: OPERATIONS.indexOf(operation), amount, stacks, live, holder, next: first[row] };
+  const { source, attribute, operation, amount, stacks = 1, live = 0, holder, part } = modifier;
+  const cells = {
+    actor,
+    source,
+    attribute,
+    operation: OPERATIONS.indexOf(operation),
+    amount,
+    stacks,
+    live,
+    holder,
+    part,
+    next: first[row],
+  };
   for (const [name, value] of Object.entries(cells)) a.of[name as keyof typeof cells].data[at] = value;
   first[row] = at + 1;
 }

@@ -1,5 +1,5 @@
 import * as fc from 'fast-check';
-import { readRuleset } from '../../index.js';
+import { readRuleset, World } from '../../index.js';
 import { join, pool, rulesetWith, stat, Trial } from '../../testing/rulesets.js';
 
 const problemsOf = (attributes: unknown[]) =>
@@ -94,6 +94,54 @@ describe('Refill', () => {
     trial.poke({ do: 'withdraw', status: 'inBell' });
     trial.run(2);
     expect(trial.value('oxygen')).toBe(30);
+  });
+});
+
+describe('What is remembered between ticks', () => {
+  it('leaves no trace: a world that was just restored does the same', () => {
+    const deed = fc.record({
+      do: fc.constantFrom('hurt', 'apply', 'grant', 'withdraw', 'set', 'nothing'),
+      amount: fc.integer({ min: 1, max: 60 }),
+    });
+    const parts = {
+      attributes: [
+        pool('oxygen', {
+          max: 'lungs',
+          follow: 'share',
+          refill: { rate: 'has(inBell) ? breath : -0.1 * breath', while: 'breath > 2' },
+          thresholds: [{ id: 'low', to: '0.3 * lungs', margin: 'breath', enter: [{ do: 'heal', attribute: 'suit', amount: 3 }] }],
+        }),
+        pool('suit', { whole: true, refill: { rate: 'breath', pause: '200ms' } }),
+        stat('lungs', 90),
+        stat('breath', 6),
+      ],
+      statuses: [{ id: 'inBell', label: 'In bell' }],
+      effects: [
+        { id: 'warm', label: 'Warm', lasts: '1s', modifiers: [{ attribute: 'breath', operation: 'add', amount: 'suit / 10', live: true }] },
+      ],
+    };
+    fc.assert(
+      fc.property(fc.array(deed, { maxLength: 30 }), (deeds) => {
+        const trial = new Trial(Trial.of(parts).rules, [join('north'), join('south')]);
+        for (const { do: what, amount } of deeds) {
+          const action = {
+            hurt: { do: 'hurt', attribute: amount % 2 ? 'oxygen' : 'suit', amount },
+            apply: { do: 'apply', effect: 'warm' },
+            grant: { do: 'grant', status: 'inBell' },
+            withdraw: { do: 'withdraw', status: 'inBell' },
+            set: { do: 'set', attribute: amount % 2 ? 'lungs' : 'breath', value: amount },
+            nothing: { do: 'give', attribute: 'oxygen', amount: 0 },
+          }[what];
+          const command = { kind: 'poke', args: { seat: amount % 3 ? 'north' : 'south', action } };
+          const restored = World.restore(trial.rules, trial.world.snapshot());
+          restored.step([command]);
+          trial.step(command);
+          expect(restored.hash()).toBe(trial.world.hash());
+          trial.run(0.15);
+        }
+      }),
+      { numRuns: 40 },
+    );
   });
 });
 

@@ -61,6 +61,8 @@ export function attributeTables({ list }: CompiledAttributes): TableSpec[] {
         // It is there and does not count: a stronger one of its kind does.
         { name: 'muted', kind: 'flag', see: 'server' },
         { name: 'holder', kind: 'int', see: 'server' },
+        // Which of its holder's modifiers it is.
+        { name: 'part', kind: 'int', see: 'server' },
         // One more than the row of the actor's next modifier; 0 ends the list.
         { name: 'next', kind: 'int', see: 'server' },
       ],

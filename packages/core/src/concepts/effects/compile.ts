@@ -116,6 +116,8 @@ function compileModifier(
       [...path, 'amount'],
       `This goes in a circle: ${modifier.attribute} needs this amount, which needs ${modifier.attribute}. Take the amount once at start, or read another value.`,
     );
+  if (modifier.live && typeof modifier.amount === 'object')
+    context.problem([...path, 'live'], 'Luck is drawn once, when the effect starts: an amount of luck can’t be kept live.');
   const live = modifier.live && amount.constant === undefined ? context.keepAmount([...path, 'amount'], amount) : 0;
   return { attribute, operation: modifier.operation, amount, live };
 }

@@ -219,6 +219,11 @@ describe('Live amounts', () => {
     expect([trial.value('b'), trial.value('c')]).toEqual([11, 12]);
   });
 
+  it('of luck are refused', () => {
+    const modifiers = [{ attribute: 'finSpeed', operation: 'add', amount: { random: [1, 5] }, live: true }];
+    expect(problems({ lifetime: 'lasting', modifiers })[0]).toContain('/effects/0/modifiers/0/live Luck is drawn once');
+  });
+
   it('that read what they change are refused', () => {
     expect(
       problems({ lifetime: 'lasting', modifiers: [{ attribute: 'finSpeed', operation: 'add', amount: 'finSpeed * 0.1', live: true }] })[0],

@@ -32,6 +32,20 @@ describe('Stacking', () => {
     expect(speed(trial)).toBe(800);
   });
 
+  it('refresh takes each amount anew for its own modifier, also under edited rules', () => {
+    const modifiers = [
+      { attribute: 'finSpeed', operation: 'add', amount: 'suit' },
+      { attribute: 'finSpeed', operation: 'times', amount: 2 },
+    ];
+    const trial = of(effect('e', { lasts: '9s', stacking: 'refresh', modifiers }));
+    apply(trial);
+    expect(speed(trial)).toBe(400);
+    trial.world = trial.world.adopt(trial.rules);
+    trial.poke({ do: 'set', attribute: 'suit', value: 50 });
+    apply(trial);
+    expect(speed(trial)).toBe(300);
+  });
+
   it('extend: what is left grows by its length, up to the most lengths', () => {
     const trial = of(effect('e', { lasts: '2s', stacking: 'extend', most: 3 }));
     for (let i = 0; i < 6; i++) apply(trial);

@@ -91,7 +91,7 @@ function startInstance(world: World, grip: Effects, index: number, actor: number
   for (const [name, value] of Object.entries(cells)) grip.of[name as keyof typeof cells].data[at] = value;
   const stats = attributes.in(world);
   effect.modifiers.forEach(({ attribute, operation, live }, k) =>
-    addModifier(stats, row, actor, { source, attribute, operation, amount: amounts[k], live, holder: handle }),
+    addModifier(stats, row, actor, { source, attribute, operation, amount: amounts[k], live, holder: handle, part: k }),
   );
   if (effect.stacking === 'strongest') muteWeaker(world, grip, actor, index, source);
   if (effect.modifiers.length > 0) settle(world, stats, row);
@@ -136,15 +136,14 @@ function restate(world: World, grip: Effects, at: number, parties: Parties): voi
   const effect = grip.list[grip.of.effect.data[at]];
   const row = world.actors.rowOf(parties.owner);
   const stats = attributes.in(world);
-  // Rows were added in the order of the author's list, and the newest stands first.
-  const rows = [...modifiersOf(stats, row, grip.table.handle(at))].reverse();
-  effect.modifiers.forEach(({ amount }, k) => {
-    const modifier = rows[k];
-    if (modifier === undefined) return;
-    stats.of.amount.data[modifier] = amount.run(world, parties);
+  const rows = modifiersOf(stats, row, grip.table.handle(at));
+  for (const modifier of rows) {
+    // An edit may have taken out what it was begun with: then it keeps what it has.
+    const amount = effect.modifiers[stats.of.part.data[modifier]]?.amount;
+    if (amount) stats.of.amount.data[modifier] = amount.run(world, parties);
     stats.of.stacks.data[modifier] = grip.of.stacks.data[at];
     stats.of.source.data[modifier] = parties.source;
-  });
+  }
   if (rows.length > 0) settle(world, stats, row);
 }
 
