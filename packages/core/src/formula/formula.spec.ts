@@ -121,6 +121,7 @@ describe('Formulas', () => {
     expect(errorOf('flor(2)').message).toContain('Did you mean floor?');
     expect(errorOf('suit && 2').message).toContain('Write and instead of &&');
     expect(errorOf('suit ^ 2').at).toBe(5);
+    expect(errorOf('1,5').message).toBe('Write decimals with a point: 1.5.');
     expect(errorOf('target.suit').message).toContain('There is no target here');
     expect(errorOf('level(standing)').message).toContain('needs a level track');
     expect(errorOf('done(firstDescent) ? 1 : 0').message).toContain('needs a quest');

@@ -99,6 +99,8 @@ export function parseFormula(text: string): FormulaNode {
   if (text.trim() === '') throw new FormulaError('A formula is expected here.', 0);
   if (text.length > LONGEST_FORMULA)
     throw new FormulaError(`A formula has at most ${LONGEST_FORMULA} characters; this one has ${text.length}.`, LONGEST_FORMULA);
+  const comma = /^\s*(-?\d+),(\d+)\s*$/.exec(text);
+  if (comma) throw new FormulaError(`Write decimals with a point: ${comma[1]}.${comma[2]}.`, text.indexOf(','));
   const foreign = /&&|\|\||\*\*|\^|(?<![=!<>])=(?!=)|!(?!=)/.exec(text);
   if (foreign) throw new FormulaError(`Write ${FOREIGN[foreign[0]]} instead of ${foreign[0]}.`, foreign.index);
   let raw: RawNode;

@@ -1,6 +1,6 @@
 import { POWERS } from '../math/grid.js';
 import { isPresent, ruleOf } from '../world/players.js';
-import type { ColumnSpec, PerEntry, Table, Visibility } from '../world/table.js';
+import type { Column, ColumnSpec, PerEntry, Table, Visibility } from '../world/table.js';
 import { ACTORS, type World } from '../world/world.js';
 import { toldTables } from './schema.js';
 import { FrameWriter } from './writer.js';
@@ -16,6 +16,7 @@ type Audience = { readonly see: Visibility; readonly owner: number; readonly tea
 
 interface PublishedColumn {
   readonly spec: ColumnSpec;
+  readonly source: Column;
   readonly index: number;
   readonly scale: number;
   /** What was last told, as whole numbers: numbers times ten to their decimals. */
@@ -47,6 +48,7 @@ class PublishedTable {
   ) {
     this.columns = table.spec.columns.map((spec, i) => ({
       spec,
+      source: table.column(spec.name),
       index: i,
       scale: spec.kind === 'number' ? POWERS[spec.decimals ?? 1] : 1,
       told: new Float64Array(0),
@@ -138,7 +140,7 @@ export class Publisher {
   }
 
   private captureColumn({ table, generation }: PublishedTable, column: PublishedColumn, fresh: readonly number[]): void {
-    const { data } = table.column(column.spec.name);
+    const { data } = column.source;
     const { told, changed, scale } = column;
     let latest = column.latest;
     if (scale === 1 && column.spec.kind !== 'number') {
