@@ -118,7 +118,7 @@ describe('Stats and effects', () => {
     await screen.page.mouse.up();
     await screen.sees('.pin', /lose 30 oxygen (9\.9|10|10\.1) s/);
     await screen.click('button', 'compare following');
-    await screen.page.waitForFunction(() => document.querySelector('canvas')?.getAttribute('aria-label')?.startsWith('keeps its value'));
+    await screen.page.waitForFunction(() => document.querySelector('canvas')?.getAttribute('aria-label')?.startsWith('keep:'));
     await screen.click('button', 'itself');
     await saved();
     expect((await stored())['situations'].at(-1)!['pins']).toHaveSize(6);

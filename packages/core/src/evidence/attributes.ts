@@ -81,12 +81,11 @@ export function attributeEvidence(rules: Rules, id: string): Evidence {
 export function followEvidence(rules: Rules, id: string): Evidence {
   const setting = settingOf(rules, id);
   if (setting?.entry.kind !== 'pool' || setting.entry.max === undefined) return NONE;
-  const names = { keep: 'keeps its value', share: 'keeps its share', along: 'moves along' };
   const series = FOLLOWS.map((follow): Series => {
     const all = rules.document['attributes'] as readonly AttributeEntry[];
     const document = { ...rules.document, attributes: all.map((entry) => (entry.id === id ? { ...entry, follow } : entry)) };
     const variant = compileRuleset(document);
-    return { ...seriesOf(variant, id, playSetting(variant, setting, [id]).values.get(id)!, names[follow]), id: follow };
+    return { ...seriesOf(variant, id, playSetting(variant, setting, [id]).values.get(id)!, follow), id: follow };
   });
   return { ...attributeEvidence(rules, id), series };
 }

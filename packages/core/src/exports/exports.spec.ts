@@ -51,6 +51,18 @@ describe('Attributes as a table', () => {
       '2:3 true or false is expected.',
     ]);
     expect(problems('id,max\nsuit,1e999\n')[0]).toContain('2:2 ');
+    expect(
+      problems(
+        'id,max,whole,refill\nsuit,"1,5",,\nnew,3,perhaps,"breth + 1"\n',
+        rulesetWith({ attributes: [pool('suit'), stat('breath', 1)] }),
+      ),
+    ).toEqual([
+      '2:2 Write decimals with a point: 1.5.',
+      '3:1 label: This is missing.',
+      '3:1 kind: One of pool, stat, counter is expected.',
+      '3:3 true or false is expected.',
+      '3:4 Nothing is called breth here. Did you mean breath?',
+    ]);
     expect(problems('id,max,start\nsuit,50,90\n')).toEqual(['2:3 The start 90 is above the maximum 50.']);
     expect(problems('id,max\nsuit,depht\n', rulesetWith({ attributes: [pool('suit'), stat('depth', 1)] }))).toEqual([
       '2:2 Nothing is called depht here. Did you mean depth?',

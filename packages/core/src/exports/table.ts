@@ -109,9 +109,12 @@ export function attributesFromCsv(text: string, document: { readonly [section: s
       else say(column, error);
     });
   });
-  if (found.length > 0) return { problems: found };
+  // What could be read is looked at as well: all mistakes are told at once.
   const checked = readRuleset({ ...document, attributes: after });
-  if (checked.problems.length > 0) return { problems: checked.problems.map((problem) => placed(problem, header, fields, lineOf)) };
+  const others = checked.problems.map((problem) => placed(problem, header, fields, lineOf));
+  const known = new Set(found.map((problem) => `${problem.line}:${problem.column}`));
+  const all = [...found, ...others.filter((problem) => !known.has(`${problem.line}:${problem.column}`))];
+  if (all.length > 0) return { problems: all.sort((a, b) => a.line - b.line || a.column - b.column) };
   const patch = after.flatMap((entry, i): PatchOperation[] =>
     i >= before.length
       ? [{ op: 'add', path: '/attributes/-', value: entry }]

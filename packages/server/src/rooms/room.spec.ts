@@ -64,6 +64,34 @@ describe('A room by itself', () => {
     expect(north.value('scrip')).toBe(0);
   });
 
+  it('tells a seat of effects as they may be seen, and nothing of how values are made', () => {
+    const room = new Room(
+      'slate-heron',
+      { rules: rulesOf((document) => Object.assign(document.effects[2] as object, { see: 'owner' })), rulesetId: 'r', revision: 1 },
+      5,
+      SEATS,
+      new Map(),
+    );
+    const [north, south, truth] = [new Fake(room, 'north'), new Fake(room, 'south'), new Fake(room, undefined)];
+    for (const effect of ['bubble', 'slipstream', 'warmth'])
+      room.poke(truth, { t: 'poke', seat: 'north', action: { do: 'apply', effect } });
+    room.poke(truth, { t: 'poke', seat: 'north', action: { do: 'hurt', attribute: 'oxygen', amount: 90 } });
+    ticks(room, 3);
+    const effectsOf = (fake: Fake) => fake.copy!.rows('effects').map((row) => fake.copy!.value('effects', row, 'effect'));
+    expect(effectsOf(north)).toEqual(['bubble', 'slipstream', 'warmth', 'winded']);
+    expect(effectsOf(south)).toEqual(['slipstream', 'warmth', 'winded']);
+    expect(north.copy!.value('effects', 0, 'uses')).toBe(1);
+    // What only the server knows is not even named at the door.
+    const door = JSON.stringify(south.welcome!.schema.tables);
+    for (const name of ['modifiers', 'waits', 'oxygen.in.out', 'finSpeed.base', 'strength', 'pulse']) expect(door).not.toContain(name);
+    expect(JSON.stringify(truth.welcome!.schema.tables)).toContain('oxygen.in.out');
+    const heard = (fake: Fake) => fake.messages.flatMap((message) => (message.t === 'news' ? message.items.map((item) => item.event) : []));
+    expect(heard(north)).toContain('flourish');
+    expect(heard(south)).not.toContain('flourish');
+    expect(heard(south)).not.toContain('thresholdEntered');
+    expect(heard(truth)).toContain('thresholdEntered');
+  });
+
   it('gives players back what was kept of them, and says what has changed since', () => {
     const room = open(new Map([['south', { attributes: { scrip: 31, suit: 12 } }]]));
     const south = new Fake(room, 'south');

@@ -49,7 +49,9 @@ export class EvidencePage {
   protected readonly failure = signal('');
   /** What is wrong with an edit of the pins. */
   protected readonly refusal = signal('');
-  protected readonly title = computed(() => TITLES[this.chapter()]);
+  protected readonly title = computed(() =>
+    this.comparing() ? 'If it kept its value, kept its share, or moved along' : TITLES[this.chapter()],
+  );
   /** The three ways in which a pool can follow its maximum, side by side. */
   protected readonly comparing = signal(false);
   protected readonly editing = signal<number | undefined>(undefined);

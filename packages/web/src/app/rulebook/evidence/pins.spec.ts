@@ -109,7 +109,7 @@ describe('Evidence', () => {
     seen = await evidence('attributes', 'oxygen');
     await seen.click('compare following');
     const chart = () => seen.element.querySelector('canvas')!.getAttribute('aria-label')!;
-    await until(seen, () => chart().startsWith('keeps its value'));
+    await until(seen, () => chart().startsWith('keep:'));
     expect(seen.element.querySelector('[aria-pressed="true"]')!.textContent).toBe('itself');
   });
 
