@@ -8,11 +8,10 @@ import type { GameEvent } from '../world/events.js';
 export const causeSchema = z.strictObject({ serial: z.int(), tick: z.int(), event: z.string(), text: z.string() });
 export type Cause = Readonly<z.infer<typeof causeSchema>>;
 
-interface Remembered extends Cause {
-  readonly cause: number;
-  readonly subject: number;
-  readonly attribute: string;
-  readonly effect: string;
+/** An event with the rules whose words it is told in. It is put into words only when somebody asks. */
+interface Remembered {
+  readonly event: GameEvent;
+  readonly rules: Rules;
 }
 
 /** Longest chain that is told. */
@@ -25,11 +24,7 @@ export class History {
   constructor(private readonly most = 6000) {}
 
   note(rules: Rules, events: readonly GameEvent[]): void {
-    for (const event of events) {
-      const { serial, tick, cause, subject, data, name } = event;
-      const [attribute, effect] = [data['attribute'], data['effect']].map((id) => (typeof id === 'string' ? id : ''));
-      this.all.set(serial, { serial, tick, cause, subject, event: name, attribute, effect, text: sentenceOf(rules, event) });
-    }
+    for (const event of events) this.all.set(event.serial, { event, rules });
     // Serials come in order: the first in the map is the oldest.
     for (const serial of this.all.keys()) {
       if (this.all.size <= this.most) break;
@@ -40,8 +35,10 @@ export class History {
   /** The event of a serial and all that led to it, the event itself first, the input or beginning last. */
   chain(serial: number): readonly Cause[] {
     const links: Cause[] = [];
-    for (let at = this.all.get(serial); at && links.length < LONGEST_CHAIN; at = this.all.get(at.cause))
-      links.push({ serial: at.serial, tick: at.tick, event: at.event, text: at.text });
+    for (let at = this.all.get(serial); at && links.length < LONGEST_CHAIN; at = this.all.get(at.event.cause)) {
+      const { event, rules } = at;
+      links.push({ serial: event.serial, tick: event.tick, event: event.name, text: sentenceOf(rules, event) });
+    }
     return links;
   }
 
@@ -50,11 +47,12 @@ export class History {
     const entries = (rules.chapters.get('effects')?.entries ?? []) as unknown as readonly EffectEntry[];
     const modifying = new Set(entries.filter((e) => e.modifiers.some((m) => m.attribute === attribute)).map((e) => e.id));
     const touching = [...this.all.values()].filter(
-      (event) => event.subject === actor && (event.attribute === attribute || (event.effect !== '' && modifying.has(event.effect))),
+      ({ event: { subject, data } }) =>
+        subject === actor && (data['attribute'] === attribute || modifying.has(String(data['effect'] ?? ''))),
     );
     return touching
       .slice(-most)
       .reverse()
-      .map((event) => this.chain(event.serial));
+      .map(({ event }) => this.chain(event.serial));
   }
 }

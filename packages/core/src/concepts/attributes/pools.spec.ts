@@ -52,6 +52,15 @@ describe('A pool whose maximum moves', () => {
     expect(grown('along')).toEqual([75, 45]);
   });
 
+  it('comes back also from a maximum of nothing', () => {
+    const through = (follow: string) => {
+      const trial = follows(follow);
+      for (const value of [0, 90]) trial.poke({ do: 'set', attribute: 'lungs', value });
+      return trial.value('oxygen');
+    };
+    expect(['keep', 'share', 'along'].map(through)).toEqual([0, 45, 90]);
+  });
+
   it('loses what is above a maximum that falls, and does not get it back', () => {
     const trial = follows('keep');
     trial.poke({ do: 'set', attribute: 'lungs', value: 30 });
@@ -60,7 +69,7 @@ describe('A pool whose maximum moves', () => {
   });
 
   it('has exactly its share back when the maximum is back, however often it went', () => {
-    const moves = fc.array(fc.integer({ min: 1, max: 400 }), { minLength: 1, maxLength: 12 });
+    const moves = fc.array(fc.integer({ min: 0, max: 400 }), { minLength: 1, maxLength: 12 });
     fc.assert(
       fc.property(fc.double({ min: 0.01, max: 90, noNaN: true }), moves, fc.boolean(), (start, maxima, whole) => {
         const own = whole ? Math.ceil(start) : start;

@@ -68,8 +68,7 @@ function settleOne(world: World, a: Attributes, row: number, index: number, stil
   if (cells.max) {
     const before = cells.max.data[row];
     cells.max.data[row] = high;
-    if (attribute.follow !== 'keep' && before !== high && before !== 0 && !still)
-      return followMaximum(attribute, cells, row, before, high, low);
+    if (attribute.follow !== 'keep' && before !== high && !still) return followMaximum(attribute, cells, row, before, high, low);
   }
   if (attribute.kind === 'stat') {
     const base = cells.own.data[row];
@@ -88,7 +87,8 @@ function followMaximum(attribute: Attribute, cells: Cells, row: number, before: 
   if (attribute.follow === 'along') return void (value[row] = round(value[row] + high - before));
   const share = cells.share!.data;
   const shared = cells.shared!.data;
-  if (shared[row] !== value[row] || share[row] === 0) share[row] = value[row] / before;
+  // A maximum that had fallen to nothing leaves the share that there was before it did.
+  if (shared[row] !== value[row] || share[row] === 0) share[row] = before === 0 ? 0 : value[row] / before;
   value[row] = round(share[row] * high);
   shared[row] = value[row];
 }
