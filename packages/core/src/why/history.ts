@@ -45,10 +45,18 @@ export class History {
   /** What last changed an actor's attribute, newest first, each with what led to it. */
   causesOf(rules: Rules, actor: number, attribute: string, most = 4): readonly (readonly Cause[])[] {
     const entries = (rules.chapters.get('effects')?.entries ?? []) as unknown as readonly EffectEntry[];
-    const modifying = new Set(entries.filter((e) => e.modifiers.some((m) => m.attribute === attribute)).map((e) => e.id));
+    // What happened before a renaming tells of the former ids.
+    const ids = (entry: { readonly id: string; readonly formerly?: readonly string[] }) => [entry.id, ...(entry.formerly ?? [])];
+    const modifying = new Set(entries.filter((e) => e.modifiers.some((m) => m.attribute === attribute)).flatMap(ids));
+    const own = new Set(
+      rules.chapters
+        .get('attributes')
+        ?.entries.filter((e) => e.id === attribute)
+        .flatMap(ids),
+    );
     const touching = [...this.all.values()].filter(
       ({ event: { subject, data } }) =>
-        subject === actor && (data['attribute'] === attribute || modifying.has(String(data['effect'] ?? ''))),
+        subject === actor && (own.has(String(data['attribute'] ?? '')) || modifying.has(String(data['effect'] ?? ''))),
     );
     return touching
       .slice(-most)

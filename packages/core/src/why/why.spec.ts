@@ -1,5 +1,5 @@
-import { History, why, whyAll } from '../index.js';
-import { input, join, pool, stat, Trial } from '../testing/rulesets.js';
+import { compileRuleset, History, why, whyAll } from '../index.js';
+import { input, join, pool, rulesetWith, stat, Trial } from '../testing/rulesets.js';
 
 const parts = {
   attributes: [stat('finSpeed', 120, { max: 600 }), pool('suit', { max: 'rating', refill: { rate: 4, pause: '3s' } }), stat('rating', 90)],
@@ -118,6 +118,15 @@ describe('The history of a value', () => {
       ['Slipstream runs out on north', 'Slipstream begins on north, for 6 s', 'north uses dash', 'north asks: use dash'],
       ['Slipstream begins on north, for 6 s', 'north uses dash', 'north asks: use dash'],
     ]);
+  });
+
+  it('remembers what happened before a renaming', () => {
+    const trial = Trial.of(parts);
+    const history = new History();
+    history.note(trial.rules, trial.poke({ do: 'hurt', attribute: 'suit', amount: 10 }));
+    const attributes = parts.attributes.map((each) => (each.id === 'suit' ? { ...each, id: 'hull', formerly: ['suit'] } : each));
+    const renamed = compileRuleset(rulesetWith({ ...parts, attributes, effects: [], abilities: [] }));
+    expect(history.causesOf(renamed, trial.actor(), 'hull').length).toBe(1);
   });
 
   it('tells of changes of a pool, and of nobody else’s', () => {

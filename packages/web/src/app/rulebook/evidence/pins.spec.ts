@@ -98,7 +98,7 @@ describe('Evidence', () => {
     seen = await evidence('attributes', 'oxygen');
     const plot = seen.element.querySelector<HTMLElement>('.plot')!;
     for (let i = 0; i < 4; i++) await press(seen, plot, 'ArrowRight');
-    expect(seen.text('.reading')).toBe('At 2.0 s oxygen 87.0');
+    expect(seen.texts('.reading tr')).toEqual(['At 2.0 s oxygen on', 'now 87.0 –']);
     await press(seen, plot, 'End');
     expect(seen.text('.reading')).toContain('At 60.0 s');
     await press(seen, plot, 'Escape');
