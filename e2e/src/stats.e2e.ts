@@ -163,6 +163,7 @@ describe('Stats and effects', () => {
     await screen.page.reload();
     await screen.holds(id, 'swimSpeed');
     await screen.fill(id, 'finSpeed');
+    await screen.sees('.id', 'formerly swimSpeed');
     await screen.holds(id, 'finSpeed');
     await saved();
   }, 40_000);

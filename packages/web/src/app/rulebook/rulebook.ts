@@ -147,7 +147,9 @@ export class Rulebook {
 
   /** Deletes the entry; where it is in use the places are listed instead, and nothing happens. */
   protected async remove(): Promise<void> {
-    const { id, label } = this.current()!;
+    const entry = this.current();
+    if (!entry) return;
+    const { id, label } = entry;
     const outcome = await this.deletion.remove(this.chapter(), id);
     if (outcome.uses)
       this.say(`${label} is used in ${outcome.uses.length === 1 ? 'one place' : `${outcome.uses.length} places`} and stays:`, outcome.uses);
@@ -176,7 +178,8 @@ export class Rulebook {
   /** A new id, followed everywhere in one step. */
   protected async rename(box: HTMLInputElement): Promise<void> {
     const to = box.value.trim();
-    const { id } = this.current()!;
+    const id = this.current()?.id;
+    if (id === undefined) return;
     if (to === id || to === '') return void (box.value = id);
     if (!(await this.renameTo(to, true))) box.value = id;
   }
@@ -190,13 +193,17 @@ export class Rulebook {
     }
     const problems = await this.editor.propose(() => patch as readonly Operation[], `rename ${label}: ${from} to ${to}`);
     this.say(problems.map((p) => p.message).join(' '));
-    if (problems.length === 0) await this.go(chapter, to, true);
+    if (problems.length === 0) {
+      // The page goes on with the entry under its new id; the address follows.
+      this.context.id.set(to);
+      await this.go(chapter, to, true);
+    }
     return problems.length === 0;
   }
 
   /** Moves the entry among those of its chapter; nothing refers to an entry by its place. */
   protected async move(by: number): Promise<void> {
-    const { label } = this.current()!;
+    const label = this.current()?.label;
     const problems = await this.context.change(`move ${label}`, (base, document) => {
       const index = Number(base.split('/')[2]);
       const to = index + by;
