@@ -109,7 +109,7 @@ export class EvidencePage {
     const at = (evidence: Evidence | undefined, i: number) => {
       const series = evidence?.series[i];
       const value = series?.values[Math.min(series.values.length - 1, Math.max(0, Math.round(t * evidence!.perSecond) - 1))];
-      return value?.toFixed(Math.max(1, series!.decimals));
+      return value?.toFixed(series!.decimals);
     };
     return {
       t: t.toFixed(1),
