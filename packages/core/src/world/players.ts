@@ -67,6 +67,24 @@ export function followSaved(before: Rules, after: Rules, saved: SavedPlayer): Sa
   );
 }
 
+/** What of a saved player has no place under these rules: what was kept of entries that are deleted. */
+export function homelessOf(rules: Rules, saved: SavedPlayer): SavedPlayer {
+  const known = (table: string, name: string) =>
+    rules.tables.some(
+      (spec) => spec.name === table && spec.columns.some((column) => column.name === name || column.formerly?.includes(name)),
+    );
+  const tables = Object.entries(saved).map(
+    ([table, cells]) => [table, Object.fromEntries(Object.entries(cells).filter(([name]) => !known(table, name)))] as const,
+  );
+  return Object.fromEntries(tables.filter(([, cells]) => Object.keys(cells).length > 0));
+}
+
+/** What is kept of a player, with more of it added; where both say something, the later one holds. */
+export function mergeSaved(saved: SavedPlayer, more: SavedPlayer): SavedPlayer {
+  const names = [...new Set([...Object.keys(saved), ...Object.keys(more)])];
+  return Object.fromEntries(names.map((table) => [table, { ...saved[table], ...more[table] }]));
+}
+
 function movedEntry(before: Rules, after: Rules, chapter: string, value: number | string): number | string {
   const at = before.chapters.get(chapter)?.ids.indexOf(String(value)) ?? -1;
   const now = at < 0 ? -1 : movedPositions(before, after, chapter)[at];

@@ -92,6 +92,29 @@ describe('A room by itself', () => {
     expect(heard(truth)).toContain('thresholdEntered');
   });
 
+  it('gives back what was kept of a deleted entry when its deletion is undone', () => {
+    const room = open(new Map([['south', { attributes: { scrip: 31, suit: 12 } }]]));
+    const south = new Fake(room, 'south');
+    room.tick();
+    const without = rulesOf((document) => {
+      const [diver] = document.actors as unknown as { attributes: { attribute: string }[] }[];
+      diver.attributes = diver.attributes.filter(({ attribute }) => attribute !== 'scrip');
+      document['attributes'] = (document['attributes'] as { id: string }[]).filter(({ id }) => id !== 'scrip');
+      document.pickups = document.pickups.slice(0, 3);
+      document['arena'] = {};
+    });
+    edited(room, without, 2);
+    ticks(room, 2);
+    expect(south.value('scrip')).toBeUndefined();
+    const kept = room.changedPlayers().find((player) => player.name === 'south');
+    expect(kept?.saved['attributes']['scrip'] ?? 31).toBe(31);
+    kept?.kept();
+    edited(room, rulesOf(), 3);
+    ticks(room, 2);
+    expect(south.value('scrip')).toBe(31);
+    expect(room.changedPlayers().find((player) => player.name === 'south')?.saved['attributes']['scrip'] ?? 31).toBe(31);
+  });
+
   it('gives players back what was kept of them, and says what has changed since', () => {
     const room = open(new Map([['south', { attributes: { scrip: 31, suit: 12 } }]]));
     const south = new Fake(room, 'south');

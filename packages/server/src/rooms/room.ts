@@ -6,7 +6,11 @@ import {
   type ClientMessage,
   type Command,
   encodeMessage,
+  followSaved,
   History,
+  homelessOf,
+  loadPlayer,
+  mergeSaved,
   Publisher,
   type Rules,
   savePlayer,
@@ -79,6 +83,7 @@ export class Room {
     this.world = World.start(rules.rules, seed);
     this.publisher = new Publisher(this.world);
     for (const seat of seats) this.waiting.push(joining(seat, players.get(seat.name)));
+    for (const [name, saved] of players) this.saved.set(name, JSON.stringify(saved));
     this.tick();
     for (const [name, saved] of this.players()) this.saved.set(name, JSON.stringify(saved));
   }
@@ -184,8 +189,10 @@ export class Room {
 
   private adopt(next: RoomRules): void {
     this.next = undefined;
+    const before = this.current.rules;
     this.current = next;
     this.world = this.world.adopt(next.rules);
+    this.followPlayers(before);
     // A poke that waits was checked against the old rules; what it speaks of may be gone.
     const still = this.waiting.filter(
       (command) => command.kind !== 'poke' || checkAction(next.rules, command.args['action']).problems.length === 0,
@@ -198,6 +205,20 @@ export class Room {
     for (const connection of this.connections.values()) connection.acknowledged = 0;
     // Nobody is thrown out: a seat whose kind of actor was deleted takes what the rules have now.
     for (const seat of this.seats) if (actorOfSeat(this.world, seat.name) === 0) this.waiting.unshift(joining(seat, this.kept(seat.name)));
+  }
+
+  /** What is kept of players goes by the new names; what had no place under the old rules and has one again comes back. */
+  private followPlayers(before: Rules): void {
+    const { rules } = this.current;
+    for (const { name } of this.seats) {
+      const kept = this.kept(name);
+      if (!kept) continue;
+      const followed = followSaved(before, rules, kept);
+      this.saved.set(name, JSON.stringify(followed));
+      const homeless = homelessOf(before, kept);
+      const row = this.world.actors.rowOf(actorOfSeat(this.world, name));
+      if (row >= 0 && Object.keys(homeless).length > 0) loadPlayer(this.world, row, homeless);
+    }
   }
 
   private kept(seat: string): SavedPlayer | undefined {
@@ -249,7 +270,9 @@ export class Room {
   private *players(): Iterable<readonly [string, SavedPlayer]> {
     for (const { name } of this.seats) {
       const row = this.world.actors.rowOf(actorOfSeat(this.world, name));
-      if (row >= 0) yield [name, savePlayer(this.world, row)];
+      if (row < 0) continue;
+      // What these rules have no place for is kept for the day that a deletion is undone.
+      yield [name, mergeSaved(homelessOf(this.current.rules, this.kept(name) ?? {}), savePlayer(this.world, row))];
     }
   }
 
