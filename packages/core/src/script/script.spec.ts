@@ -1,8 +1,10 @@
 import brinewick from '../../../../examples/brinewick.json' with { type: 'json' };
+import outOfAir from '../../../../examples/out-of-air.script.json' with { type: 'json' };
 import twoPods from '../../../../examples/two-pods.script.json' with { type: 'json' };
 import { checkScript, compileRuleset, type RunRecord, runScript } from '../index.js';
 
 /** The same in every engine: the suite that holds this runs in Node and in Chromium. */
+const HASH_OF_OUT_OF_AIR = '6dbb945240bb536d';
 const HASH_OF_TWO_PODS = '54ab5dd47c5c6492';
 
 const rules = compileRuleset(brinewick);
@@ -30,6 +32,28 @@ describe('The script of two pods', () => {
 
   it('depends on the seed only where luck has a part', () => {
     expect(speeds(run(1).records)).toEqual(speeds(run(2).records));
+  });
+});
+
+describe('The script of running out of air', () => {
+  const { script, problems: wrong } = checkScript(rules, outOfAir);
+
+  it('ends with the same hash in every engine', () => {
+    expect(wrong).toEqual([]);
+    expect(runScript(rules, script!, { until: 600, seed: 7 }).hash()).toBe(HASH_OF_OUT_OF_AIR);
+  });
+
+  it('takes one hit, suffers while there is no air, and recovers beyond the margin', () => {
+    const told: string[] = [];
+    runScript(rules, script!, { until: 600, seed: 7 }, (record) => 'text' in record && told.push(`${record.t} ${record.text}`));
+    const about = (words: RegExp) => told.filter((line) => words.test(line));
+    expect(about(/suit .* →/).slice(0, 2)).toEqual(['2 north’s suit 100 → 100, 30 resisted', '2 north’s suit 100 → 70']);
+    expect(about(/Winded/)).toEqual(['4 Winded begins on north', '7.6 Winded is removed on north']);
+    expect(about(/Warmth/)).toEqual([
+      '9 Warmth begins on north, for 8 s',
+      '10 Warmth is renewed on north, for 15 s from now',
+      '25 Warmth runs out on north',
+    ]);
   });
 });
 
