@@ -1,6 +1,5 @@
 import { pointer, type Finding, type PatchOperation } from './problem.js';
-import { compileFormula, FormulaError } from '../formula/index.js';
-import { usesOf } from './references.js';
+import { readsOf, usesOf } from './references.js';
 import { registry } from './registry.js';
 import type { Rules } from './rules.js';
 import { walk } from './walk.js';
@@ -22,7 +21,7 @@ function unused(rules: Rules): readonly Finding[] {
     const [chapter, position] = path;
     if (ONLY_TRIED.has(String(chapter))) return;
     const self = typeof position === 'number' ? `${chapter}/${rules.chapters.get(String(chapter))?.ids[position]}` : '';
-    const read = mark.kind === 'reference' ? [{ chapter: mark.chapter, id: value }] : reads(rules, value, mark.place);
+    const read = mark.kind === 'reference' ? [{ chapter: mark.chapter, id: value }] : readsOf(value, rules.vocabulary, mark.place);
     for (const { chapter: of, id } of read) if (`${of}/${id}` !== self) spoken.add(`${of}/${id}`);
   });
   const found: Finding[] = [];
@@ -71,12 +70,3 @@ const UNUSED: Readonly<Record<string, string>> = {
   abilities: 'no kind of actor has it. Give it to one, or delete it.',
   curves: 'no formula reads it. Read it with curve(…), or delete it.',
 };
-
-function reads(rules: Rules, text: string, place: Parameters<typeof compileFormula>[2]) {
-  try {
-    return compileFormula(text, rules.vocabulary, place).references;
-  } catch (error) {
-    if (error instanceof FormulaError) return [];
-    throw error;
-  }
-}

@@ -1,4 +1,4 @@
-import { compileFormula, FormulaError, type Vocabulary } from '../formula/index.js';
+import { compileFormula, FormulaError, type FormulaPlace, type FormulaReference, type Vocabulary } from '../formula/index.js';
 import { pointer } from './problem.js';
 import { registry } from './registry.js';
 import type { Rules } from './rules.js';
@@ -29,7 +29,8 @@ export function usesOf(rules: Rules, chapter: string, id: string): readonly Use[
   return uses;
 }
 
-function readsOf(text: string, vocabulary: Vocabulary, place: Parameters<typeof compileFormula>[2]) {
+/** What a formula speaks of, in the order of its text; nothing where it can't be read, which its own check reports. */
+export function readsOf(text: string, vocabulary: Vocabulary, place: FormulaPlace): readonly FormulaReference[] {
   try {
     return compileFormula(text, vocabulary, place).references;
   } catch (error) {

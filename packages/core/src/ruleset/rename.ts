@@ -1,6 +1,7 @@
-import { compileFormula, FormulaError } from '../formula/index.js';
+import type { FormulaPlace } from '../formula/index.js';
 import { ID_PATTERN } from './fields.js';
 import { pointer, type PatchOperation } from './problem.js';
+import { readsOf } from './references.js';
 import { registry } from './registry.js';
 import type { Rules } from './rules.js';
 import { walk } from './walk.js';
@@ -42,24 +43,11 @@ export function renameEntry(rules: Rules, chapter: string, from: string, to: str
 }
 
 /** A formula with one name replaced wherever it stands for that entry. */
-function renamedIn(
-  rules: Rules,
-  text: string,
-  place: Parameters<typeof compileFormula>[2],
-  chapter: string,
-  from: string,
-  to: string,
-): string {
-  let places: readonly number[];
-  try {
-    // White space may stand between a party and its name: the name itself comes next.
-    places = compileFormula(text, rules.vocabulary, place)
-      .references.filter((r) => r.chapter === chapter && r.id === from)
-      .map((r) => text.indexOf(from, r.at));
-  } catch (error) {
-    if (error instanceof FormulaError) return text;
-    throw error;
-  }
+function renamedIn(rules: Rules, text: string, place: FormulaPlace, chapter: string, from: string, to: string): string {
+  // White space may stand between a party and its name: the name itself comes next.
+  const places = readsOf(text, rules.vocabulary, place)
+    .filter((r) => r.chapter === chapter && r.id === from)
+    .map((r) => text.indexOf(from, r.at));
   // From the end, so that earlier places stay where they are.
   return [...new Set(places)].sort((a, b) => b - a).reduce((whole, at) => whole.slice(0, at) + to + whole.slice(at + from.length), text);
 }
