@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { duration, entryFields, reference, steadyAmount } from '../../ruleset/fields.js';
+import { entryFields, reference, steadyAmount, timeAmount } from '../../ruleset/fields.js';
 import { actionList } from '../../ruleset/registry.js';
 
 export const schema = z.strictObject({
@@ -9,7 +9,7 @@ export const schema = z.strictObject({
     .max(10, 'An ability has at most 10 costs.')
     .default([]),
   /** A time such as "8s", or a formula that yields seconds. */
-  cooldown: z.union([duration(), steadyAmount()], 'A time such as "8s", or a formula that yields seconds, is expected.').optional(),
+  cooldown: timeAmount().optional(),
   then: actionList().default([]),
 });
 export type AbilityEntry = z.infer<typeof schema>;

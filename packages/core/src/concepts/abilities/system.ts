@@ -1,5 +1,4 @@
 import type { Amount, CompiledThen, CompileContext } from '../../ruleset/context.js';
-import { toMilliseconds } from '../../ruleset/fields.js';
 import type { Table } from '../../world/table.js';
 import { World } from '../../world/world.js';
 import { typeOf } from '../actors/index.js';
@@ -26,7 +25,6 @@ export function compileAbilities(context: CompileContext): readonly Ability[] {
   return context.entries<AbilityEntry>('abilities').map((entry, i) => {
     const path = ['abilities', i];
     const { cooldown = 0 } = entry;
-    const fixed = typeof cooldown === 'string' && /^[\d.]+m?s$/.test(cooldown);
     return {
       id: entry.id,
       label: entry.label,
@@ -45,7 +43,7 @@ export function compileAbilities(context: CompileContext): readonly Ability[] {
           amount: context.amount(cost.amount, [...path, 'costs', k, 'amount']),
         };
       }),
-      cooldown: context.amount(fixed ? toMilliseconds(cooldown) / 1000 : cooldown, [...path, 'cooldown']),
+      cooldown: context.seconds(cooldown, [...path, 'cooldown']),
       then: context.then(entry.then, [...path, 'then']),
     };
   });
