@@ -5,6 +5,7 @@
 //   node examples/subscribe.mjs oxygen <join link>          watches a seat of a running room
 import { readFileSync } from 'node:fs';
 import {
+  actorOfSeat,
   compileRuleset,
   Copy,
   encodeMessage,
@@ -27,8 +28,8 @@ function withoutServer(name) {
   const publisher = new Publisher(world);
   const copy = new Copy(wireSchemaOf(rules));
   world.step([{ kind: 'join', args: { seat: 'north', team: 'petrel' } }]);
-  showValue(sourceOf(copy, 0), name);
-  const actor = world.actors.handle(0);
+  const actor = actorOfSeat(world, 'north');
+  showValue(sourceOf(copy, world.actors.rowOf(actor)), name);
   const pokes = { 10: { do: 'apply', effect: 'slipstream' }, 20: { do: 'apply', effect: 'silt' }, 30: { do: 'end', effect: 'slipstream' } };
   for (let tick = 1; tick <= 100; tick++) {
     world.step(pokes[tick] ? [{ kind: 'poke', args: { seat: 'north', action: pokes[tick] } }] : []);

@@ -26,6 +26,36 @@ writeFileSync(join(ROOT, 'docs/formats/brinewick.ts'), core.typescriptOf(demo));
 say('docs/formats/brinewick.ts');
 write('formats/script.schema.json', { title: 'Eager Ember script', ...schemaOf(core.scriptSchema) });
 
+const events = [...core.registry().events].sort(([a], [b]) => (a < b ? -1 : 1));
+const toldTo = ({ see }) =>
+  typeof see === 'function'
+    ? 'as what it speaks of'
+    : see === 'owner'
+      ? 'its subject'
+      : see === 'team'
+        ? 'the crew'
+        : see === 'server'
+          ? 'the trace alone'
+          : 'everyone';
+const carried = ({ carries }) =>
+  carries
+    ? [...Object.keys(carries.entries ?? {}), ...Object.keys(carries.words ?? {}), ...(carries.amounts ?? [])].join(', ') || '–'
+    : 'not waited for';
+writeFileSync(
+  join(ROOT, 'docs/events.md'),
+  [
+    '# Events',
+    '',
+    'Every event that a world announces, when it does, and what can be asked of it where it is waited for. An event is announced after the state it speaks of is in place, once for each settled change; what listens to it sees that state, in a fixed order: the listeners of the concepts, then reactions and spawners in the order of their chapters. Written by `npm run docs`.',
+    '',
+    '| event | announced | carries | told to |',
+    '| --- | --- | --- | --- |',
+    ...events.map(([name, spec]) => `| \`${name}\` ${spec.label} | ${spec.when} | ${carried(spec)} | ${toldTo(spec)} |`),
+    '',
+  ].join('\n'),
+);
+say('docs/events.md');
+
 const problem = {
   description: 'What went wrong',
   content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } },
@@ -117,8 +147,12 @@ write('protocol/openapi.json', {
         responses: { 200: ok('Rooms', list('rooms', { type: 'object' })), 400: problem },
       },
       post: {
-        summary: 'Opens a room with two seats',
-        requestBody: body({ type: 'object', properties: { ruleset: { type: 'string', format: 'uuid' } }, required: ['ruleset'] }),
+        summary: 'Opens a room',
+        requestBody: body({
+          type: 'object',
+          properties: { ruleset: { type: 'string', format: 'uuid' }, seats: { type: 'integer', minimum: 1, maximum: 4, default: 2 } },
+          required: ['ruleset'],
+        }),
         responses: { 201: ok('The room', room), 400: problem, 404: problem },
       },
     },

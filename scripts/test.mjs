@@ -13,6 +13,8 @@ const wanted = process.argv.slice(2).filter((arg) => !arg.startsWith('-'));
 const total = { passed: 0, failed: 0 };
 let database;
 let home;
+/** What only passed at its second go. */
+const shaky = [];
 
 /** Runs a command, shows what it prints, and returns that with its exit code. */
 function capture(command, args, { cwd = ROOT, env = {} } = {}) {
@@ -41,13 +43,23 @@ function count(coloured) {
   return undefined;
 }
 
-async function part(name, title, command, args, options) {
-  if (wanted.length > 0 && !wanted.includes(name)) return;
+async function attempt(title, command, args, options) {
   say(`\n── ${title}`);
   const { code, text } = await capture(command, args, options);
   const counted = count(text) ?? { passed: code === 0 ? 1 : 0, failed: code === 0 ? 0 : 1 };
   // A runner that fails without a failed test (a suite that could not start, a broken hook) has failed all the same.
   if (code !== 0 && counted.failed === 0) counted.failed = 1;
+  return counted;
+}
+
+async function part(name, title, command, args, options) {
+  if (wanted.length > 0 && !wanted.includes(name)) return;
+  let counted = await attempt(title, command, args, options);
+  if (counted.failed > 0 && options?.again) {
+    // What runs against the clock in a real browser may starve on a busy machine. It gets one more go, and that is told.
+    counted = await attempt(`${title}, once more`, command, args, options);
+    if (counted.failed === 0) shaky.push(title);
+  }
   total.passed += counted.passed;
   total.failed += counted.failed;
   say(`${title}: ${counted.passed} passed, ${counted.failed} failed`);
@@ -104,7 +116,10 @@ async function main() {
   await part('server', 'Server', process.execPath, jasmine('packages/server/jasmine.json'), { env });
   await part('cli', 'Command line', process.execPath, jasmine('packages/cli/jasmine.json'), { env });
   await part('web', 'Web', 'npx', ['ng', 'test', '--watch=false', '--no-progress'], { cwd: join(ROOT, 'packages/web'), env });
-  await part('e2e', 'The walk, in a real browser', process.execPath, jasmine('e2e/jasmine.json'), { env });
+  for (const walk of readdirSync(join(ROOT, 'e2e/src')).filter((file) => file.endsWith('.e2e.ts'))) {
+    const title = `In a real browser: ${walk.replace('.e2e.ts', '')}`;
+    await part('e2e', title, process.execPath, [...jasmine('e2e/jasmine.json'), `e2e/src/${walk}`], { env, again: true });
+  }
 }
 
 try {
@@ -116,5 +131,6 @@ try {
   database?.stop('immediate');
   if (home) rmSync(home, { recursive: true, force: true });
 }
+for (const title of shaky) say(`Passed only at the second go – ${title}`);
 say(`\n${total.passed} passed, ${total.failed} failed`);
 process.exitCode = total.failed === 0 && total.passed > 0 ? 0 : 1;

@@ -1,12 +1,21 @@
 import { writeFileSync } from 'node:fs';
 import { cpus } from 'node:os';
+import { around } from './around.js';
 import { evidence } from './evidence.js';
+import { fight } from './fight.js';
 import { frames } from './frames.js';
 import type { Row } from './measure.js';
 import { rerun } from './rerun.js';
 import { worldTick } from './world-tick.js';
 
-const rows: readonly Row[] = [worldTick(), rerun(), ...(process.argv.includes('--no-browser') ? [] : await evidence()), ...frames()];
+const rows: readonly Row[] = [
+  worldTick(),
+  ...fight(),
+  ...around(),
+  rerun(),
+  ...(process.argv.includes('--no-browser') ? [] : await evidence()),
+  ...frames(),
+];
 const machine = `${cpus()[0]?.model ?? 'unknown'}, ${cpus().length} cores, Node ${process.version}`;
 console.log(`\n${machine}\n`);
 for (const { what, value, reference, unit, referenceIs, ratio, reach } of rows)

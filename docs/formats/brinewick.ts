@@ -5,6 +5,8 @@ export const TEAMS = {
   petrel: 'petrel',
   /** Gannet */
   gannet: 'gannet',
+  /** Watchers */
+  watchers: 'watchers',
 } as const;
 export type TeamId = keyof typeof TEAMS;
 
@@ -15,6 +17,22 @@ export type CurveId = keyof typeof CURVES;
 export const ACTORS = {
   /** Diver */
   diver: 'diver',
+  /** Lamprey */
+  lamprey: 'lamprey',
+  /** Angler */
+  angler: 'angler',
+  /** Urchin drift */
+  urchinDrift: 'urchinDrift',
+  /** Supply crate */
+  supplyCrate: 'supplyCrate',
+  /** Strongbox */
+  strongbox: 'strongbox',
+  /** Quartermaster */
+  quartermaster: 'quartermaster',
+  /** Chart-keeper */
+  chartKeeper: 'chartKeeper',
+  /** Broker */
+  broker: 'broker',
 } as const;
 export type ActorId = keyof typeof ACTORS;
 
@@ -29,8 +47,28 @@ export const STATUSES = {
   silted: 'silted',
   /** Marked */
   marked: 'marked',
+  /** Stunned */
+  stunned: 'stunned',
 } as const;
 export type StatusId = keyof typeof STATUSES;
+
+export const STATES = {
+  /** Stunned */
+  stunned: 'stunned',
+  /** Idle */
+  idle: 'idle',
+  /** Moving */
+  moving: 'moving',
+  /** Casting */
+  casting: 'casting',
+  /** Channelling */
+  channelling: 'channelling',
+  /** Recovering */
+  recovering: 'recovering',
+  /** Down */
+  down: 'down',
+} as const;
+export type StateId = keyof typeof STATES;
 
 export const ATTRIBUTES = {
   /** Oxygen */
@@ -57,6 +95,14 @@ export const ATTRIBUTES = {
   scrip: 'scrip',
   /** Pods taken */
   podsTaken: 'podsTaken',
+  /** Foes felled */
+  foesFelled: 'foesFelled',
+  /** Brass fittings */
+  brassFittings: 'brassFittings',
+  /** Tide-pearls */
+  tidePearls: 'tidePearls',
+  /** Manifest pages */
+  pagesFound: 'pagesFound',
 } as const;
 export type AttributeId = keyof typeof ATTRIBUTES;
 
@@ -69,20 +115,68 @@ export const EFFECTS = {
   bubble: 'bubble',
   /** Winded */
   winded: 'winded',
+  /** Stun */
+  stun: 'stun',
   /** Marked */
   marked: 'marked',
   /** Warmth */
   warmth: 'warmth',
   /** Keen eye */
   keenEye: 'keenEye',
+  /** Chill */
+  chill: 'chill',
+  /** Deep breath */
+  deepBreath: 'deepBreath',
+  /** Quick fill */
+  quickFill: 'quickFill',
+  /** Hot flame */
+  hotFlame: 'hotFlame',
+  /** Steady hand */
+  steadyHand: 'steadyHand',
+  /** Long fins */
+  longFins: 'longFins',
 } as const;
 export type EffectId = keyof typeof EFFECTS;
+
+export const CLIPS = {
+  /** Torch sweep */
+  torchSweep: 'torchSweep',
+  /** Harpoon shot */
+  harpoonShot: 'harpoonShot',
+  /** Jaw snap */
+  jawSnap: 'jawSnap',
+} as const;
+export type ClipId = keyof typeof CLIPS;
 
 export const ABILITIES = {
   /** Sonar ping */
   sonarPing: 'sonarPing',
+  /** Cutting torch */
+  cuttingTorch: 'cuttingTorch',
+  /** Harpoon */
+  harpoon: 'harpoon',
+  /** Tow line */
+  towLine: 'towLine',
+  /** Depth charge */
+  depthCharge: 'depthCharge',
+  /** Second wind */
+  secondWind: 'secondWind',
+  /** Bite */
+  bite: 'bite',
+  /** Lure */
+  lure: 'lure',
+  /** Maw */
+  maw: 'maw',
+  /** Sting */
+  sting: 'sting',
 } as const;
 export type AbilityId = keyof typeof ABILITIES;
+
+export const GROUPS = {
+  /** Tools */
+  tools: 'tools',
+} as const;
+export type GroupId = keyof typeof GROUPS;
 
 export const PICKUPS = {
   /** Slipstream pod */
@@ -93,8 +187,100 @@ export const PICKUPS = {
   airCanister: 'airCanister',
   /** Copper token */
   copperToken: 'copperToken',
+  /** Glow-kelp */
+  glowKelp: 'glowKelp',
+  /** Manifest page */
+  manifestPage: 'manifestPage',
 } as const;
 export type PickupId = keyof typeof PICKUPS;
+
+export const ZONES = {
+  /** Diving bell */
+  divingBell: 'divingBell',
+  /** The wreck */
+  wreck: 'wreck',
+  /** Cold current */
+  coldCurrent: 'coldCurrent',
+} as const;
+export type ZoneId = keyof typeof ZONES;
+
+export const DIALOGUES = {
+  /** About the wreck */
+  aboutTheWreck: 'aboutTheWreck',
+} as const;
+export type DialogueId = keyof typeof DIALOGUES;
+
+export const INTERACTIONS = {
+  /** Rest and refill */
+  rest: 'rest',
+  /** Ask the way */
+  askTheWay: 'askTheWay',
+  /** Sell brass */
+  sellBrass: 'sellBrass',
+  /** Sell a pearl */
+  sellPearl: 'sellPearl',
+} as const;
+export type InteractionId = keyof typeof INTERACTIONS;
+
+export const CONTAINERS = {
+  /** Supply crate */
+  supplyCrate: 'supplyCrate',
+  /** Strongbox */
+  strongbox: 'strongbox',
+} as const;
+export type ContainerId = keyof typeof CONTAINERS;
+
+export const SPAWNERS = {
+  /** Lamprey nest */
+  lampreyNest: 'lampreyNest',
+  /** Light from the deep */
+  deepLight: 'deepLight',
+  /** Kelp bed */
+  kelpBed: 'kelpBed',
+} as const;
+export type SpawnerId = keyof typeof SPAWNERS;
+
+export const TRACKS = {
+  /** Standing */
+  standing: 'standing',
+} as const;
+export type TrackId = keyof typeof TRACKS;
+
+export const TREES = {
+  /** Diver’s Trade */
+  diversTrade: 'diversTrade',
+} as const;
+export type TreeId = keyof typeof TREES;
+
+export const ACHIEVEMENTS = {
+  /** First fall */
+  firstBlood: 'firstBlood',
+  /** Bane of lampreys */
+  lampreyBane: 'lampreyBane',
+  /** Pod runner */
+  podRunner: 'podRunner',
+  /** The whole manifest */
+  allPages: 'allPages',
+  /** Into the wreck */
+  intoTheWreck: 'intoTheWreck',
+  /** A dry night */
+  dryNight: 'dryNight',
+  /** Well off */
+  wellOff: 'wellOff',
+  /** Journeyman */
+  journeyman: 'journeyman',
+  /** On the last breath */
+  lastBreath: 'lastBreath',
+} as const;
+export type AchievementId = keyof typeof ACHIEVEMENTS;
+
+export const REACTIONS = {
+  /** First in the wreck */
+  firstInTheWreck: 'firstInTheWreck',
+  /** Bounty on lampreys */
+  waveCleared: 'waveCleared',
+} as const;
+export type ReactionId = keyof typeof REACTIONS;
 
 /** What a seat was told: a copy's values by attribute. Undefined where it was told nothing. */
 export interface Source {
@@ -121,7 +307,7 @@ export class Attributes {
   }
 
   /**
-   * Lung capacity: a stat, 1 and above.
+   * Lung capacity: a stat, 1 to 300.
    * Seen by its crew, to whole numbers.
    */
   get lungCapacity(): number | undefined {
@@ -206,5 +392,37 @@ export class Attributes {
    */
   get podsTaken(): number | undefined {
     return this.source.value('podsTaken');
+  }
+
+  /**
+   * Foes felled: a counter, 0 and above.
+   * Seen by its owner, to whole numbers.
+   */
+  get foesFelled(): number | undefined {
+    return this.source.value('foesFelled');
+  }
+
+  /**
+   * Brass fittings: a counter, 0 and above.
+   * Seen by its owner, to whole numbers.
+   */
+  get brassFittings(): number | undefined {
+    return this.source.value('brassFittings');
+  }
+
+  /**
+   * Tide-pearls: a counter, 0 and above.
+   * Seen by its owner, to whole numbers.
+   */
+  get tidePearls(): number | undefined {
+    return this.source.value('tidePearls');
+  }
+
+  /**
+   * Manifest pages: a counter, 0 and above.
+   * Seen by its owner, to whole numbers.
+   */
+  get pagesFound(): number | undefined {
+    return this.source.value('pagesFound');
   }
 }

@@ -44,15 +44,37 @@ describe('Accessibility', () => {
       expect(await serious())
         .withContext('attribute')
         .toEqual([]);
-      for (const chapter of ['Effects', 'Abilities']) {
+      for (const chapter of ['Effects', 'Abilities', 'Actors', 'World']) {
         await screen.click('link', chapter);
         await screen.sees('h2', 'What it comes to');
         expect(await serious())
           .withContext(chapter)
           .toEqual([]);
       }
+      for (const [page, shows] of [
+        ['Arena', 'The arena'],
+        ['Wiring', 'No loose ends'],
+      ]) {
+        await screen.click('link', page);
+        await screen.sees('h1, h2', shows);
+        expect(await serious())
+          .withContext(page)
+          .toEqual([]);
+      }
+      await screen.click('link', 'Actors');
+      await screen.sees('h2', 'What it comes to');
+      for (const [entry, shows] of [
+        ['Stunned', 'What may be done'],
+        ['Down', 'What may be done'],
+      ]) {
+        await screen.page.locator(`.index a ::-p-text(${entry})`).click();
+        await screen.sees('h2', shows);
+        expect(await serious())
+          .withContext(entry)
+          .toEqual([]);
+      }
       await screen.page.locator('header .findings').click();
-      await screen.sees('mat-dialog-content', 'Nobody speaks of');
+      await screen.sees('mat-dialog-content', 'Nothing in this ruleset looks like a mistake.');
       expect(await serious())
         .withContext('findings')
         .toEqual([]);

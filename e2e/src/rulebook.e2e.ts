@@ -11,7 +11,7 @@ describe('The Rulebook', () => {
   afterEach(() => expect(screen.complaints.splice(0)).toEqual([]));
 
   it('opens from the one-time link on the demo', async () => {
-    await screen.sees('li', /Brinewick Salvage.*12 stats, 7 effects, 1 ability/);
+    await screen.sees('li', /Brinewick Salvage.*16 stats, 14 effects, 10 abilities/);
     await screen.page.locator('ul li a').click();
     await screen.sees('[aria-label="Spec"]', 'A pool from 0 to lung capacity, in seconds of air, starting full.');
     await screen.drawnAs(50.925, false);
@@ -57,7 +57,12 @@ describe('The Rulebook', () => {
     await screen.page.waitForSelector('ee-part input');
     await screen.page.keyboard.type('suit r');
     await screen.page.waitForFunction(() => document.querySelectorAll('mat-option').length === 1);
-    await screen.page.keyboard.press('ArrowDown');
+    // The list takes note of its new options a moment after they are drawn, and forgets then what was chosen before.
+    await screen.until('Suit rating is chosen', async () => {
+      await screen.page.keyboard.press('ArrowDown');
+      await screen.settled();
+      return (await screen.page.$('mat-option.mat-mdc-option-active')) !== null;
+    });
     await screen.sees('mat-option.mat-mdc-option-active', 'Suit rating');
     await screen.page.keyboard.press('Enter');
     await screen.sees('[aria-label="Spec"]', 'A pool from 0 to suit rating');

@@ -28,7 +28,6 @@ try {
   for (let i = 0; i < 36; i++) await page.keyboard.press('ArrowRight');
   await screen.sees('.reading', 'At 18.0 s');
   await page.waitForFunction(() => document.querySelector<HTMLElement>('canvas')?.dataset['drawn']?.endsWith(' ghost'));
-  await take('rulebook-pins');
   for (const [chapter, name] of [
     ['Effects', 'rulebook-effect'],
     ['Abilities', 'rulebook-ability'],
@@ -38,11 +37,62 @@ try {
     if (chapter === 'Effects') {
       await page.locator('.index a ::-p-text(Keen eye)').click();
       await screen.sees('.bar', 'Keen eye');
-      await screen.sees('.finding', 'Nobody speaks of Keen eye');
+    }
+    if (chapter === 'Abilities') {
+      await page.locator('.index a ::-p-text(Cutting torch)').click();
+      await screen.sees('ee-ability-sweep h2', 'As handling goes from 0.5 to 2');
     }
     await page.waitForSelector('canvas[data-drawn]');
     await take(name);
   }
+  await screen.click('link', 'Actors');
+  await page.locator('.index a ::-p-text(Lamprey)').click();
+  await screen.sees('ee-evidence td', 'after 2.15 s');
+  await page.waitForSelector('canvas[data-drawn]');
+  await take('rulebook-actor');
+  await page.locator('.index a ::-p-text(Stunned)').click();
+  await screen.sees('ee-state-evidence tr.here', 'Stunned');
+  await take('rulebook-state');
+  await screen.click('link', 'World');
+  await page.locator('.index a ::-p-text(Rest and refill)').click();
+  await screen.sees('ee-evidence td', 'busy with trial for another 7 s');
+  await page.waitForSelector('canvas[data-drawn]');
+  await page.locator('.index a ::-p-text(Supply crate)').click();
+  await screen.sees('ee-evidence td', 'of 400 opened');
+  await take('rulebook-container');
+  await screen.click('link', 'Levels');
+  await screen.sees('[data-way]', 'level 10');
+  await take('rulebook-levels');
+  await screen.click('link', 'Skills');
+  await screen.click('button', 'Walk it');
+  for (const [i, node] of ['deepBreath', 'deepBreath', 'calm', 'hotFlame', 'steadyHand', 'hotFlame', 'longFins', 'salvor'].entries()) {
+    await page.locator(`ee-tree-plan [data-node="${node}"]`).click();
+    if (i < 7) await screen.sees('[data-points]', `${i + 1} spent`);
+  }
+  await screen.sees('[data-says]', 'Salvor needs');
+  await take('rulebook-skills');
+  await screen.click('link', 'Achievements');
+  await page.locator('.index a ::-p-text(Pod runner)').click();
+  await screen.sees('ee-achievement-list li.here', 'Pod runner');
+  await take('rulebook-achievements');
+  await screen.click('link', 'Teams');
+  await screen.sees('ee-team-evidence [data-team="petrel"]', 'seventh');
+  await take('rulebook-teams');
+  await screen.click('link', 'Arena');
+  await page.waitForSelector('ee-arena-map .item');
+  await page.$eval('ee-arena-map [aria-label^="Night quartermaster, "]', (e) => (e as unknown as HTMLElement).focus());
+  await screen.sees('[aria-label="Chosen"]', 'this one asks 60 scrip');
+  await take('arena');
+  // A wire that hangs loose: the zone that a reaction waits for is placed nowhere.
+  await page.$eval('ee-arena-map [aria-label^="The wreck, "]', (e) => (e as unknown as HTMLElement).focus());
+  await page.keyboard.press('Delete');
+  await screen.lacks('ee-arena-map [aria-label^="The wreck, "]');
+  await screen.click('link', 'Wiring');
+  await screen.sees('[aria-label="Loose ends"]', 'First in the wreck');
+  await page.locator('.index button ::-p-text(a zone is entered)').click();
+  await take('wiring');
+  await screen.click('button', 'Undo Ctrl Z');
+  await screen.sees('[aria-label="Wires"]', 'No loose ends');
   await page.keyboard.press('p');
   await screen.sees('.verdict', 'Copy agrees with truth. Not told');
   await page.keyboard.down('d');
@@ -63,6 +113,15 @@ try {
     await page.select('select[aria-label="From whom"]', from);
     await screen.click('button', 'Do it');
   };
+  await screen.poke('place', undefined, { Where: '265, 250', Seat: 'north' });
+  await screen.poke('place', undefined, { Where: '230, 100', Seat: 'south' });
+  await screen.sees('[aria-label="Seat south"] ee-around', 'Ask the way');
+  await page.keyboard.press('e');
+  await screen.sees('[aria-label="Seat north"] ee-around', 'take all');
+  await take('playtest-container');
+  await page.keyboard.press('q');
+  await screen.poke('place', undefined, { Where: '820, 400', Seat: 'south' });
+  await screen.poke('place', undefined, { Where: '330, 180', Seat: 'north' });
   await page.keyboard.press('k');
   await page.waitForSelector('ee-pokes');
   await poke('apply', 'bubble', '');
@@ -72,6 +131,33 @@ try {
   await page.locator('ee-why ul button ::-p-text(Fin speed)').click();
   await screen.sees('ee-why td', 'from south');
   await take('playtest-why');
+  await page.locator('[aria-label="Close why"]').click();
+  const summon = async (actor: string, where: string) => {
+    await page.select('select[aria-label="What to do"]', 'summon');
+    await page.waitForSelector(`select[aria-label="What it is about"] option[value="${actor}"]`);
+    await page.select('select[aria-label="What it is about"]', actor);
+    await page.locator('input[aria-label="Where"]').fill(where);
+    await screen.click('button', 'Do it');
+  };
+  await poke('heal', 'suit', '');
+  await summon('lamprey', '360, 330');
+  await summon('angler', '560, 250');
+  await page.keyboard.press('Escape');
+  await screen.lacks('ee-pokes');
+  await screen.sees('ee-trace li', 'Lamprey begins bite');
+  const box = (await (await page.waitForSelector('[aria-label="Seat north"] canvas'))!.boundingBox())!;
+  await page.mouse.move(box.x + (480 * box.width) / 960, box.y + (250 * box.width) / 960);
+  await page.keyboard.press('5');
+  await screen.sees('ee-trace li', 'north uses depth charge');
+  await page.keyboard.press('3');
+  await page.waitForFunction(() => Number(document.querySelector<HTMLCanvasElement>('.truth canvas')!.dataset['flying']) > 0);
+  await page.screenshot({ path: `${FOLDER}playtest-fight.png` });
+  await page.keyboard.press('y');
+  await screen.click('tab', 'Abilities');
+  await screen.sees('[aria-label="Tooltip of Cutting torch"]', 'After');
+  await take('playtest-abilities');
+  await screen.click('tab', 'States');
+  await screen.sees('[aria-label="Transitions"] li', 'casting');
   await page.keyboard.press('Escape');
   const join = (await page.evaluate(
     `fetch('/api/rooms/' + location.pathname.split('/').at(-1)).then((r) => r.json()).then((room) => room.seats[1].join)`,

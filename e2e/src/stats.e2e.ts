@@ -146,7 +146,7 @@ describe('Stats and effects', () => {
     await screen.page.locator('.index a ::-p-text(Winded)').click();
     await screen.sees('.bar', 'Winded removed');
     await saved();
-  }, 40_000);
+  });
 
   it('are renamed everywhere in one step, also over a restart, and back', async () => {
     await screen.click('link', 'Stats');
@@ -157,7 +157,7 @@ describe('Stats and effects', () => {
     await screen.sees('.id', 'formerly finSpeed');
     await saved();
     const text = JSON.stringify(await stored());
-    expect([text.match(/finSpeed/g)?.length, text.match(/swimSpeed/g)!.length]).toEqual([1, 5]);
+    expect([text.match(/finSpeed/g)?.length, text.match(/swimSpeed/g)!.length]).toEqual([1, 11]);
     await workbench.kill();
     await workbench.serve();
     await screen.page.reload();
@@ -166,11 +166,11 @@ describe('Stats and effects', () => {
     await screen.sees('.id', 'formerly swimSpeed');
     await screen.holds(id, 'finSpeed');
     await saved();
-  }, 40_000);
+  });
 
   it('list where they are used before they are deleted, and lead there', async () => {
     await screen.click('button', 'Delete');
-    await screen.sees('.refusal', /Fin speed is used in \d places and stays: .*Slipstream effect, modifiers 1 attribute/);
+    await screen.sees('.refusal', /Fin speed is used in \d+ places and stays: .*Slipstream effect, modifiers 1 attribute/);
     await screen.page.locator('.refusal ::-p-text(Slipstream)').click();
     await screen.holds(id, 'slipstream');
   });
@@ -178,11 +178,11 @@ describe('Stats and effects', () => {
   it('say what looks like a mistake, and mend it', async () => {
     await screen.edit('amount', '-140');
     await screen.sees('.finding', '-140 % takes more than all of fin speed away');
-    await screen.sees('header .findings', '4 findings');
+    await screen.sees('header .findings', '1 finding');
     await screen.page.locator('header .findings').click();
     await screen.sees('mat-dialog-content', /Slipstream ?Effects -140 % takes more than all/);
     await screen.page.locator('mat-dialog-content ::-p-text(Make it -100 %)').click();
-    await screen.sees('header .findings', '3 findings');
+    await screen.sees('header .findings', '0 findings');
     await screen.page.keyboard.press('Escape');
     await screen.lacks('mat-dialog-content');
     await screen.sees('[aria-label="Spec"]', 'changes by -100 %');

@@ -16,7 +16,7 @@ const FLAGS = [
   '--disable-component-update',
   '--disable-sync',
 ];
-const PATIENCE_MS = 15_000;
+const PATIENCE_MS = 25_000;
 
 /** The real application: its own database cluster, the built server as a process, Debian's Chromium. */
 export class Workbench {
@@ -148,6 +148,17 @@ export class Screen {
       });
   }
 
+  /** Waits until the page has drawn what it was last told, twice. */
+  async settled(): Promise<void> {
+    await this.page.evaluate(() => new Promise<void>((done) => requestAnimationFrame(() => requestAnimationFrame(() => done()))));
+  }
+
+  /** Does something again and again until it says that it came about. */
+  async until(what: string, attempt: () => Promise<boolean>): Promise<void> {
+    for (const end = Date.now() + PATIENCE_MS; Date.now() < end;) if (await attempt()) return;
+    throw new Error(`Waited in vain until ${what}`);
+  }
+
   /** Waits until a field holds this. */
   async holds(selector: string, value: string): Promise<void> {
     await this.page
@@ -188,13 +199,49 @@ export class Screen {
 
   /** Edits a part of a sentence: opens it by its label, types, applies. */
   async edit(label: string, text: string, within = ''): Promise<void> {
+    // A menu that closes gives the focus back a moment later, and what was opened in between closes with that: a second click.
+    const opened = () => this.page.waitForSelector(`${within} ee-part input[aria-label="${label}"]`, { timeout: 2500 }).catch(() => null);
     await this.page.locator(`${within} ee-part button[aria-label^="${label}: "]`).click();
-    const field = await this.page.waitForSelector(`${within} ee-part input[aria-label="${label}"]`);
+    let field = await opened();
+    await this.until(`${label} is being edited`, async () => {
+      if (field && (await field.evaluate((e) => e.isConnected && document.activeElement === e))) return true;
+      await this.settled();
+      const button = await this.page.$(`${within} ee-part button[aria-label^="${label}: "]`);
+      if (button) await button.click().catch(() => undefined);
+      field = await opened();
+      return false;
+    });
     await this.page.waitForFunction((e) => document.activeElement === e, {}, field);
     await field!.evaluate((e) => (e as HTMLInputElement).select());
     await this.page.keyboard.type(text);
     // The list of names may lie open over what was typed; what counts is the text.
     await this.page.keyboard.press('Enter');
+  }
+
+  /** Pokes the room: what is done, what it is about, and what else the form asks, by label. `before` is done with the form filled. */
+  async poke(
+    kind: string,
+    what?: string,
+    more: Readonly<Record<string, string>> = {},
+    before: () => Promise<void> = () => Promise.resolve(),
+  ): Promise<void> {
+    await this.page.keyboard.press('k');
+    await this.page.locator('select[aria-label="What to do"]').fill(kind);
+    if (what !== undefined) {
+      await this.page.waitForFunction(
+        (w: string) =>
+          [...document.querySelectorAll<HTMLOptionElement>('select[aria-label="What it is about"] option')].some((o) => o.value === w),
+        {},
+        what,
+      );
+      await this.page.select('select[aria-label="What it is about"]', what);
+    }
+    for (const [label, text] of Object.entries(more))
+      await this.page.locator(`${label === 'Seat' ? 'select' : 'input'}[aria-label="${label}"]`).fill(text);
+    await before();
+    await this.click('button', 'Do it');
+    await this.page.keyboard.press('Escape');
+    await this.lacks('ee-pokes');
   }
 
   text(selector: string): Promise<string> {

@@ -151,10 +151,14 @@ describe('ember', () => {
 
   describe('findings', () => {
     it('are told as path and message, and as JSON with their fixes', () => {
-      const { lines, status } = ember('findings', DEMO);
+      const document = JSON.parse(readFileSync(DEMO, 'utf8')) as { containers: { holds: { id: string }[] }[] };
+      for (const container of document.containers) container.holds = container.holds.filter(({ id }) => id !== 'soap');
+      const unused = file('unused.json', JSON.stringify(document));
+      expect(ember('findings', DEMO).lines).toEqual([]);
+      const { lines, status } = ember('findings', unused);
       expect(status).toBe(0);
       expect(lines.some((line) => line.startsWith('/effects/2: Nobody speaks of Bubble'))).toBeTrue();
-      const [first] = JSON.parse(ember('findings', DEMO, '--json').stdout) as { fix: { patch: unknown[] } }[];
+      const [first] = JSON.parse(ember('findings', unused, '--json').stdout) as { fix: { patch: unknown[] } }[];
       // The entry goes with the situation that tries it out, and with a pin of another.
       expect(first.fix.patch.length).toBe(3);
     });

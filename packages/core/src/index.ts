@@ -16,19 +16,93 @@ export {
 } from './concepts/attributes/index.js';
 export { applyEffect, type EffectEntry, endEffect, instancesOf, LIFETIMES, REASONS, STACKING } from './concepts/effects/index.js';
 export { MOST_PINS, type SituationEntry } from './concepts/situations/index.js';
-export type { AbilityEntry } from './concepts/abilities/index.js';
-export { type ActorEntry, KINDS, spawnActor } from './concepts/actors/index.js';
-export type { Arena } from './concepts/arena/index.js';
-export { movement, placeActor, placeOf } from './concepts/movement/index.js';
-export type { PickupEntry } from './concepts/pickups/index.js';
+export {
+  type AbilityEntry,
+  type AbilityView,
+  CAST_PHASES,
+  type CastPhase,
+  CHARGES,
+  type GroupEntry,
+  CHANGEABLE,
+  CHANGES,
+  NUMBERS as ABILITY_NUMBERS,
+  type Refusal,
+  refusalOf,
+  refusalWords,
+  type TargetEntry,
+  TARGETS,
+  useAbility,
+  wrapText,
+} from './concepts/abilities/index.js';
+export { type ActorEntry, counts, KINDS, spawnActor, WHO, type Who } from './concepts/actors/index.js';
+export {
+  type Arena,
+  crossing,
+  isInSight,
+  kindOfPlaced,
+  PLACEABLE,
+  type Placeable,
+  type Placed,
+  type PlacedAs,
+  placements,
+  type Wall,
+} from './concepts/arena/index.js';
+export { BEHAVIOURS, type BehaviourEntry } from './concepts/behaviours/index.js';
+export type { ClipEntry } from './concepts/clips/index.js';
+export { DELIVERIES, type DeliveryEntry } from './concepts/deliveries/index.js';
+export { actorsWithin, type Ground, movement, placeActor, placeOf, stepBody } from './concepts/movement/index.js';
+export { ALLOWED, GIVEN as GIVEN_STATES, type StateEntry, stateOf } from './concepts/states/index.js';
+export { CONTENTS, type ContainerEntry, type ContentEntry, LIDS, TAKES, VISITORS } from './concepts/containers/index.js';
+export { type DialogueEntry, SPEAKERS } from './concepts/dialogues/index.js';
+export { type InteractionEntry, REMEMBERS, SERVES } from './concepts/interactions/index.js';
+export { GONE, type PickupEntry, SHAPES } from './concepts/pickups/index.js';
+export type { ReactionEntry } from './concepts/reactions/index.js';
+export { type SpawnerEntry, WHENS } from './concepts/spawners/index.js';
+export type { ZoneEntry } from './concepts/zones/index.js';
 export { actorOfSeat, seatName, seatProblems, teamIds } from './concepts/seats/index.js';
+export { type AchievementEntry, achievements } from './concepts/achievements/index.js';
+export {
+  AMONG,
+  HOW_SHARED,
+  levelOf,
+  LOCALS as TRACK_LOCALS,
+  MOST_LEVELS,
+  type Share,
+  tableOf,
+  tracks,
+  type TrackEntry,
+} from './concepts/tracks/index.js';
+export {
+  type Hindrance,
+  hindrance,
+  hindranceBack,
+  hindranceWords,
+  isLegal,
+  legalPart,
+  type Means,
+  MOST_NODES,
+  MOST_RANKS,
+  type Needs,
+  needsByPosition,
+  type NodeEntry,
+  NODE_LOCALS,
+  ranksOf,
+  RESPECS,
+  type Shape,
+  spentOn,
+  type TreeEntry,
+  trees,
+} from './concepts/trees/index.js';
 export type { StatusEntry } from './concepts/statuses/index.js';
-export { PATTERNS, type TeamEntry } from './concepts/teams/index.js';
+export { ASSIGNS, PATTERNS, SWITCHES, type TeamEntry, type TeamRules } from './concepts/teams/index.js';
+export { hindranceToSwitch, membersOf } from './concepts/crews/index.js';
+export * from './analysis/index.js';
 export * from './evidence/index.js';
 export * from './exports/index.js';
 export * from './formula/index.js';
 export { clamp, LARGEST_AMOUNT, roundTo, toGrid } from './math/grid.js';
 export { exp, log, pow } from './math/power.js';
+export * from './prediction/index.js';
 export * from './replication/index.js';
 export * from './ruleset/index.js';
 export * from './script/index.js';

@@ -1,3 +1,4 @@
+import { withoutFalls } from '../concepts/lives/index.js';
 import type { ActorEntry } from '../concepts/actors/index.js';
 import { type AttributeEntry, FOLLOWS } from '../concepts/attributes/index.js';
 import { compileRuleset } from '../ruleset/compile.js';
@@ -127,7 +128,14 @@ function attributeFacts(rules: Rules, { entry, actor, situation }: Setting, cour
 }
 
 /** How long it takes to fill and to empty. */
-function refillFacts(rules: Rules, entry: AttributeEntry, actor: ActorEntry, course: readonly number[], hurt: boolean): Evidence['facts'] {
+function refillFacts(
+  authored: Rules,
+  entry: AttributeEntry,
+  actor: ActorEntry,
+  course: readonly number[],
+  hurt: boolean,
+): Evidence['facts'] {
+  const rules = withoutFalls(authored);
   const [status] = askedStatuses(rules, entry);
   const long = 600;
   const granted = status === undefined ? [] : [{ at: 0, seat: SEAT, do: 'grant', status }];

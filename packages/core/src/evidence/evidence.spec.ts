@@ -1,8 +1,22 @@
 import brinewick from '../../../../examples/brinewick.json' with { type: 'json' };
-import { abilityEvidence, attributeEvidence, compileRuleset, effectEvidence, evidenceCsv, followEvidence } from '../index.js';
+import {
+  abilityEvidence,
+  actorEvidence,
+  abilitySweep,
+  attributeEvidence,
+  compileRuleset,
+  effectEvidence,
+  evidenceCsv,
+  followEvidence,
+} from '../index.js';
 import { pool, rulesetWith, stat } from '../testing/rulesets.js';
 
 const rules = compileRuleset(brinewick);
+const withAbility = (id: string, more: Record<string, unknown>) =>
+  compileRuleset({
+    ...brinewick,
+    abilities: brinewick.abilities.map((ability) => (ability.id === id ? { ...ability, ...more } : ability)),
+  });
 
 describe('Evidence', () => {
   it('of oxygen shows its drain, and its refill while in the bell', () => {
@@ -25,11 +39,62 @@ describe('Evidence', () => {
     expect(facts.map((f) => f.value)).toEqual(['120', '168', '216', '120']);
   });
 
-  it('of an ability counts its uses in a minute', () => {
-    const { facts } = abilityEvidence(rules, 'sonarPing');
-    expect(facts[0]).toEqual({ label: 'Uses in a minute', value: '8' });
-    expect(facts[1].value).toBe('8 s');
-    expect(facts[2].value).toBe('Sonar ping is cooling down: ready in 7.8 s.');
+  it('of an ability counts its uses, and how long lies between them', () => {
+    const { facts, series } = abilityEvidence(rules, 'sonarPing');
+    expect(facts.map(({ value }) => value)).toEqual(['8', '8 s', '10 stamina, at once']);
+    expect(series[0].id).toBe('stamina');
+  });
+
+  it('of an ability with a cast shows its parts, and what is paid when', () => {
+    const evidence = (charge: string) => abilityEvidence(withAbility('cuttingTorch', { charge }), 'cuttingTorch');
+    const finish = evidence('onFinish');
+    expect(finish.spans.slice(0, 3).map(({ kind, from, to }) => [kind, Number((to - from).toFixed(2))])).toEqual([
+      ['cast', 1.8],
+      ['recovery', 0.6],
+      ['cooldown', 2],
+    ]);
+    const fact = ({ facts }: typeof finish, label: string) => facts.find((f) => f.label === label)!.value;
+    expect(fact(finish, 'Paid')).toBe('25 stamina, after 1.8 s, when the cast is over');
+    expect(fact(finish, 'Broken half-way')).toBe('nothing is lost');
+    const start = evidence('onStart');
+    expect(fact(start, 'Paid')).toBe('25 stamina, when the cast begins');
+    expect(fact(start, 'Broken half-way')).toBe('25 stamina and the cooldown lost');
+    expect(Number(fact(finish, 'Damage a minute, on one lamprey'))).toBeGreaterThan(0);
+  });
+
+  it('of an ability fills its tooltip with today’s numbers', () => {
+    expect(abilityEvidence(rules, 'cuttingTorch').tooltip).toEqual({
+      lines: ['After 1.8 s five sparks fly, each', 'of which burns for 18. Stand', 'still, and keep clear of harm.'],
+      width: 34,
+      most: 4,
+    });
+  });
+
+  it('of an ability that refuses says why', () => {
+    const never = abilityEvidence(withAbility('sonarPing', { requires: [{ if: 'oxygen > 500', says: 'Breathe more.' }] }), 'sonarPing');
+    expect(never.facts.map(({ value }) => value)).toContain('Sonar ping: Breathe more.');
+  });
+
+  it('of an ability over the stat that hastens it rises with it, until what it costs holds it back', () => {
+    const { stat: varied, points } = abilitySweep(rules, 'cuttingTorch')!;
+    expect(varied).toBe('handling');
+    expect(points.map(({ at }) => at)).toEqual([0.5, 0.75, 1, 1.25, 1.5, 1.75, 2]);
+    expect([points[0].cast, points[2].cast, points[6].cast]).toEqual([3.6, 1.8, 0.9]);
+    expect(points[6].uses).toBeGreaterThan(points[0].uses);
+    expect(points[6].damage).toBeGreaterThan(points[0].damage);
+    expect(abilitySweep(rules, 'depthCharge')).toBeUndefined();
+  });
+
+  it('of an actor leaves it to itself near somebody who stands still', () => {
+    const { facts, series, moments } = actorEvidence(rules, 'lamprey');
+    expect(series[0].values[0]).toBeGreaterThan(150);
+    expect(Math.min(...series[0].values)).toBeLessThan(20);
+    expect(facts[0]).toEqual({ label: 'First harm to a diver who stands 195 away', value: 'after 2.15 s' });
+    expect(Number(facts[1].value)).toBeGreaterThan(300);
+    expect(facts.at(-1)).toEqual({ label: 'Fin speed, as it appears', value: '95' });
+    expect(moments.some(({ text }) => text.includes('uses bite'))).toBeTrue();
+    expect(actorEvidence(rules, 'supplyCrate').facts).toEqual([]);
+    expect(actorEvidence(rules, 'nobody').actor).toBeUndefined();
   });
 
   it('of what nobody has is empty', () => {

@@ -1,4 +1,8 @@
 import type { ActorEntry } from '../concepts/actors/index.js';
+import { spawners } from '../concepts/spawners/index.js';
+import { zones } from '../concepts/zones/index.js';
+import { type Arena, arena } from '../concepts/arena/index.js';
+import { behaviours } from '../concepts/behaviours/index.js';
 import { type AttributeEntry, attributes } from '../concepts/attributes/index.js';
 import { actorOfSeat } from '../concepts/seats/index.js';
 import { sentenceOf } from '../replication/announcements.js';
@@ -6,7 +10,7 @@ import { idOf, labelOf, type Rules } from '../ruleset/rules.js';
 import { commandsOf } from '../script/run.js';
 import type { Script } from '../script/schema.js';
 import type { GameEvent } from '../world/events.js';
-import { World } from '../world/world.js';
+import { type Command, World } from '../world/world.js';
 import { EVIDENCE_SECONDS, type Evidence, type Series, type Span } from './types.js';
 
 /** The seat that is tried on, and the one beside it that things can come from. */
@@ -21,6 +25,12 @@ export interface Situation {
   readonly watch: readonly string[];
   /** Somebody else is there. */
   readonly company?: boolean;
+  /** The kind of actor that stands beside it; one of its own kind where nothing is said. */
+  readonly other?: ActorEntry;
+  /** Behaviours are left on. */
+  readonly minds?: boolean;
+  /** Puts the two somewhere, and does what they do at a tick. */
+  readonly drive?: (world: World, own: number, other: number) => readonly Command[];
   /** Ends the situation early, by what the first watched value came to. The first tick, which sets things up, is always run. */
   readonly enough?: (value: number) => boolean;
 }
@@ -32,15 +42,27 @@ export interface Played {
   readonly events: readonly GameEvent[];
 }
 
-const QUIET = new Set(['poked', 'asked', 'actorSpawned', 'seatTaken']);
+const QUIET = new Set(['poked', 'asked', 'actorSpawned', 'seatTaken', 'stateChanged', 'channelPulsed']);
+
+/** The same rules on wide ground on which nothing lies, stands or thinks: what is in the arena has no part in a small situation. */
+function onEmptyGround(rules: Rules, thinking = false): Rules {
+  const ground: Arena = { width: SIDE, height: SIDE, walls: [], starts: [], placed: [] };
+  const minds = thinking ? behaviours.of(rules) : behaviours.of(rules).map((mind) => ({ ...mind, behaviour: undefined }));
+  return {
+    ...rules,
+    document: { ...rules.document, arena: ground },
+    compiled: new Map<string, unknown>([...rules.compiled, [arena.id, ground], [behaviours.id, minds], [zones.id, []], [spawners.id, []]]),
+  };
+}
+const SIDE = 4000;
 
 /** Plays one actor alone on empty ground: what lies about in the arena has no part in a small situation. */
 export function play(rules: Rules, situation: Situation): Played {
-  const { actor, pokes = [], inputs = [], seconds = EVIDENCE_SECONDS, watch, enough, company = false } = situation;
-  const world = World.start(rules, 1);
-  const things = world.tables.get('pickups');
-  if (things) for (let row = 0; row < things.high; row++) things.remove(row);
-  const seats = [{ id: SEAT, actor: actor.id }, ...(company ? [{ id: OTHER, actor: actor.id }] : [])];
+  const { actor, pokes = [], inputs = [], seconds = EVIDENCE_SECONDS, watch, enough, company = false, other = actor, drive } = situation;
+  const world = World.start(onEmptyGround(rules, situation.minds), 1);
+  // Each in a team of their own, where there are two: they are tried on each other.
+  const teams = rules.chapters.get('teams')?.ids ?? [];
+  const seats = [{ id: SEAT, actor: actor.id, team: teams[0] }, ...(company ? [{ id: OTHER, actor: other.id, team: teams[1] }] : [])];
   const commands = commandsOf({ seats, inputs, pokes }, rules.tickRate);
   const values = new Map(watch.map((id) => [id, [] as number[]]));
   const moments: { t: number; text: string; refusal: boolean }[] = [];
@@ -48,19 +70,26 @@ export function play(rules: Rules, situation: Situation): Played {
   const spans = new SpanKeeper(rules);
   const table = world.table('attributes');
   for (let tick = 1; tick <= seconds * rules.tickRate; tick++) {
-    const happened = world.step(commands.get(tick));
+    const driven = drive && tick > 1 ? drive(world, actorOfSeat(world, SEAT), actorOfSeat(world, OTHER)) : [];
+    const happened = world.step([...(commands.get(tick) ?? []), ...driven]);
     const own = actorOfSeat(world, SEAT);
     for (const event of happened) {
-      if (event.subject === 0 || event.subject !== own) continue;
+      if (event.subject === 0 || (event.subject !== own && (event.source !== own || !company))) continue;
       events.push(event);
+      if (event.subject !== own) continue;
       const spec = rules.registry.events.get(event.name);
       if (spec && !QUIET.has(event.name))
         moments.push({ t: tick / rules.tickRate, text: sentenceOf(rules, event), refusal: spec.refusal === true });
     }
     const row = world.actors.rowOf(own);
     for (const [id, list] of values) list.push(table.has(id) && row >= 0 ? table.column(id).data[row] : 0);
-    spans.note(world, own, row, happened);
-    if (tick > 1 && enough?.(values.get(watch[0])!.at(-1)!)) break;
+    spans.note(
+      world,
+      own,
+      row,
+      happened.filter((event) => event.subject === own),
+    );
+    if (tick > 1 && enough?.(values.get(watch[0])?.at(-1) ?? 0)) break;
   }
   return { values, moments, events, spans: spans.all() };
 }

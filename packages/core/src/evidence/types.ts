@@ -3,8 +3,8 @@ export interface Span {
   readonly from: number;
   readonly to: number;
   readonly label: string;
-  /** An instance of an effect, a status, or a use of an ability. */
-  readonly kind: 'effect' | 'status' | 'use';
+  /** An instance of an effect, a status, a part of a use of an ability, or a part of a scene and a step in it. */
+  readonly kind: 'effect' | 'status' | 'cast' | 'channel' | 'recovery' | 'cooldown' | 'part' | 'step';
   /** Why it ended, in words; none where it did not while the situation lasted. */
   readonly ended?: string;
   /** Most stacks that it had. */
@@ -41,6 +41,8 @@ export interface Evidence {
   readonly moments: readonly { readonly t: number; readonly text: string; readonly refusal: boolean }[];
   /** Answers in a line each: what is asked, and the answer in words. */
   readonly facts: readonly { readonly label: string; readonly value: string }[];
+  /** The tooltip of an ability as it is for one who has just appeared, and the box that it has to fit. */
+  readonly tooltip?: { readonly lines: readonly string[]; readonly width: number; readonly most: number };
   /** The situation that was played, as it is, or would be, written down. */
   readonly situation: ProposedSituation | undefined;
 }
@@ -67,6 +69,22 @@ export const NONE: Evidence = {
   facts: [],
   situation: undefined,
 };
+
+/** How often an ability comes to be used and what it does, by the stat that hastens it. */
+export interface Sweep {
+  /** The stat that is varied; none where no stat has a part in it. */
+  readonly stat: string;
+  readonly label: string;
+  readonly points: readonly SweepPoint[];
+}
+export interface SweepPoint {
+  readonly at: number;
+  /** Seconds. */
+  readonly cast: number;
+  /** Uses and damage a minute, once what it costs has settled. */
+  readonly uses: number;
+  readonly damage: number;
+}
 
 /** A value for reading: at most two decimals. */
 export const inWords = (value: number) => String(Number(value.toFixed(2)));

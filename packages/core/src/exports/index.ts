@@ -1,3 +1,6 @@
-export * from './table.js';
+export { ARENA_FORMAT, arenaFromJson, arenaToJson, placedFromCsv, placedToCsv } from './arena.js';
+export { clipsFromCsv, clipsFromJson, clipsToCsv } from './clips.js';
+export { ATTRIBUTE_COLUMNS, attributesFromCsv, attributesToCsv, type TableProblem, type TableReading } from './table.js';
 export * from './typescript.js';
 export * from './schema.js';
+export { levelsFromCsv, levelsToCsv } from './levels.js';

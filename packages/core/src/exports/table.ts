@@ -127,7 +127,8 @@ export function attributesFromCsv(text: string, document: { readonly [section: s
   return { patch: patch.length > 0 ? [...begins, ...patch] : [], changed: patch.length - added, added, problems: [] };
 }
 
-function cellsOf(text: string): { rows: readonly (readonly string[])[]; problems: readonly TableProblem[] } {
+/** The cells of a CSV text, all lines as long as the first, or what is wrong with it. */
+export function cellsOf(text: string): { rows: readonly (readonly string[])[]; problems: readonly TableProblem[] } {
   const problem = (line: number, message: string, column = 1) => ({ rows: [], problems: [{ line, column, name: '', message }] });
   try {
     const rows = parse(text, { bom: true, skip_empty_lines: true, relax_column_count: true }) as string[][];

@@ -3,6 +3,7 @@ import { didYouMean } from '../ruleset/suggest.js';
 import type { World } from '../world/world.js';
 import { divide, MATH_FUNCTIONS, remainder } from './functions.js';
 import { FormulaError, parseFormula, type FormulaNode } from './parser.js';
+import { compileText } from './text.js';
 
 /** The actors a formula or an action can speak of, as handles; 0 where there is none. Bare names belong to the owner. */
 export interface Parties {
@@ -13,6 +14,8 @@ export interface Parties {
   readonly subject?: number;
   /** What the event that is being answered carries. */
   readonly event?: Readonly<Record<string, number | string | boolean>>;
+  /** What a list of actions belongs to, where it ends with it: a number that its concept gave it. */
+  readonly scope?: number;
 }
 export type PartyName = 'source' | 'target' | 'subject';
 
@@ -23,6 +26,8 @@ export type FormulaFunction = (world: World, parties: Parties) => number;
 
 /** `amount` is a number, `condition` a yes or no. */
 export type Yield = 'amount' | 'condition';
+/** What stands in a place: a formula, or a text with formulas of amounts in braces. */
+export type PlaceYield = Yield | 'text';
 
 /** What a concept lets formulas read of an actor by a bare name, such as an attribute's value. */
 export interface NameSource {
@@ -50,11 +55,15 @@ export interface Vocabulary {
 
 /** What is said of one place where a formula stands. */
 export interface FormulaPlace {
-  readonly yields: Yield;
+  readonly yields: PlaceYield;
   /** The parties that exist here besides the owner. */
   readonly parties: readonly PartyName[];
   /** The amounts of an event that can be read here, as in `event.asked`. */
   readonly event?: readonly string[];
+  /** What the event is called here, where it is something else. */
+  readonly carrier?: string;
+  /** Amounts that are read here by bare names, such as the level that a curve is asked for; `event` of the parties holds them. */
+  readonly locals?: readonly string[];
 }
 
 /** An id that a formula speaks of, and where in its text. */
@@ -89,6 +98,7 @@ const EXPECTED_ELSEWHERE: Readonly<Record<string, string>> = {
  * @throws FormulaError where it can't be read, speaks of something unknown, or mixes amounts and conditions
  */
 export function compileFormula(text: string, vocabulary: Vocabulary, place: FormulaPlace): CompiledFormula {
+  if (place.yields === 'text') return { text, run: () => 0, references: compileText(text, vocabulary, place).references };
   const compiler = new Compiler(vocabulary, place);
   const node = parseFormula(text);
   const { run, yields } = compiler.compile(node);
@@ -175,7 +185,11 @@ class Compiler {
   }
 
   private name(id: string, party: string | null, at: number): Part {
-    if (party === 'event') return this.carried(id, at);
+    if (party === (this.place.carrier ?? 'event')) return this.carried(id, at);
+    if (party === null && this.place.locals?.includes(id)) {
+      this.fixed = false;
+      return { run: (_, p) => Number(p.event?.[id] ?? 0), yields: 'amount' };
+    }
     const who = this.party(party, at);
     for (const source of this.vocabulary.names) {
       const index = source.ids.indexOf(id);
@@ -184,7 +198,7 @@ class Compiler {
       const read = source.read(index);
       return { run: (w, p) => read(w, who(p)), yields: 'amount' };
     }
-    const known = this.vocabulary.names.flatMap((s) => s.ids);
+    const known = [...(this.place.locals ?? []), ...this.vocabulary.names.flatMap((s) => s.ids)];
     throw new FormulaError(`Nothing is called ${id} here.${didYouMean(id, known)}`, at);
   }
 
@@ -192,8 +206,9 @@ class Compiler {
   private carried(name: string, at: number): Part {
     const known = this.place.event ?? [];
     if (known.length === 0) throw new FormulaError('There is no event here whose amounts could be read.', at);
+    const carrier = this.place.carrier ?? 'event';
     if (!known.includes(name))
-      throw new FormulaError(`The event carries no ${name}; it carries ${known.join(', ')}.${didYouMean(name, known)}`, at);
+      throw new FormulaError(`The ${carrier} carries no ${name}; it carries ${known.join(', ')}.${didYouMean(name, known)}`, at);
     this.fixed = false;
     return { run: (_, p) => Number(p.event?.[name] ?? 0), yields: 'amount' };
   }
@@ -234,7 +249,7 @@ class Compiler {
       if (parts.length === 2) return { run: (w, p) => run(parts[0](w, p), parts[1](w, p)), yields: 'amount' };
       return { run: (w, p) => run(...parts.map((part) => part(w, p))), yields: 'amount' };
     }
-    const entry = this.vocabulary.functions.find((f) => f.name === name);
+    const entry = this.vocabulary.functions.find((f) => f.name === name && f.ids.length > 0);
     if (entry) return this.entryCall(entry, party, args, at);
     if (Object.hasOwn(EXPECTED_ELSEWHERE, name))
       throw new FormulaError(`${name}(…) needs a ${EXPECTED_ELSEWHERE[name]}, and this ruleset has none.`, at);

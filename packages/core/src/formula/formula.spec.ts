@@ -120,7 +120,8 @@ describe('Formulas', () => {
     expect(errorOf('has(windd) ? 1 : 0').at).toBe(4);
     expect(errorOf('flor(2)').message).toContain('Did you mean floor?');
     expect(errorOf('suit && 2').message).toContain('Write and instead of &&');
-    expect(errorOf('suit ^ 2').at).toBe(5);
+    expect(errorOf('suit ** 2').message).toBe('Write ^ instead of **.');
+    expect(errorOf('-suit ^ 2').at).toBe(1);
     expect(errorOf('1,5').message).toBe('Write decimals with a point: 1.5.');
     expect(errorOf('target.suit').message).toContain('There is no target here');
     expect(errorOf('level(standing)').message).toContain('needs a level track');

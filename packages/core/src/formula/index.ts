@@ -1,3 +1,5 @@
 export * from './parser.js';
 export * from './compile.js';
 export { MATH_FUNCTIONS } from './functions.js';
+export * from './text.js';
+export * from './ranges.js';

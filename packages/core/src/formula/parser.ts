@@ -50,7 +50,7 @@ const BINARY: Record<string, number> = {
 };
 
 /** What our operators are mistaken for, and how to write them. */
-const FOREIGN: Record<string, string> = { '&&': 'and', '||': 'or', '!': 'not', '=': '==', '^': 'pow(x, y)', '**': 'pow(x, y)' };
+const FOREIGN: Record<string, string> = { '&&': 'and', '||': 'or', '!': 'not', '=': '==', '**': '^' };
 
 // The library exports its class beside the function, but declares no type for it.
 const { Jsep } = jsep as unknown as { Jsep: JsepClass };
@@ -60,6 +60,8 @@ Jsep.removeAllBinaryOps();
 Jsep.removeAllUnaryOps();
 Jsep.removeAllLiterals();
 for (const [op, strength] of Object.entries(BINARY)) Jsep.addBinaryOp(op, strength);
+// 2 ^ 3 ^ 2 is 2 ^ (3 ^ 2).
+Jsep.addBinaryOp('^', 20, true);
 Jsep.addUnaryOp('-').addUnaryOp('+').addUnaryOp('not');
 Jsep.addLiteral('true', true).addLiteral('false', false);
 
@@ -68,7 +70,7 @@ interface JsepClass {
   removeAllBinaryOps(): void;
   removeAllUnaryOps(): void;
   removeAllLiterals(): void;
-  addBinaryOp(op: string, strength: number): void;
+  addBinaryOp(op: string, strength: number, rightToLeft?: boolean): void;
   addUnaryOp(op: string): JsepClass;
   addLiteral(name: string, value: unknown): JsepClass;
 }
@@ -101,7 +103,7 @@ export function parseFormula(text: string): FormulaNode {
     throw new FormulaError(`A formula has at most ${LONGEST_FORMULA} characters; this one has ${text.length}.`, LONGEST_FORMULA);
   const comma = /^\s*(-?\d+),(\d+)\s*$/.exec(text);
   if (comma) throw new FormulaError(`Write decimals with a point: ${comma[1]}.${comma[2]}.`, text.indexOf(','));
-  const foreign = /&&|\|\||\*\*|\^|(?<![=!<>])=(?!=)|!(?!=)/.exec(text);
+  const foreign = /&&|\|\||\*\*|(?<![=!<>])=(?!=)|!(?!=)/.exec(text);
   if (foreign) throw new FormulaError(`Write ${FOREIGN[foreign[0]]} instead of ${foreign[0]}.`, foreign.index);
   let raw: RawNode;
   try {
@@ -144,6 +146,11 @@ function convert(raw: RawNode, text: string, depth: number): FormulaNode {
     }
     case 'BinaryExpression': {
       const left = sub('left');
+      if (raw['operator'] === '^') {
+        // -x ^ 2 is read in two ways; a signed base is written out.
+        if (left.kind === 'unary') throw new FormulaError('Write pow(-x, y), or -(x ^ y), for a power with a sign before it.', left.at);
+        return { kind: 'call', party: null, name: 'pow', args: [left, sub('right')], at: left.at };
+      }
       return { kind: 'binary', op: raw['operator'] as string, left, right: sub('right'), at: left.at };
     }
     case 'ConditionalExpression': {

@@ -1,9 +1,12 @@
 import { z } from 'zod';
-import { labelOf, type Rules } from '../ruleset/rules.js';
-import { type GameEvent, seconds, type Speaker } from '../world/events.js';
+import type { Rules } from '../ruleset/rules.js';
+import type { GameEvent } from '../world/events.js';
 import type { Visibility } from '../world/table.js';
 import type { World } from '../world/world.js';
 import type { Viewer } from './publisher.js';
+import { speakerOf } from './speaker.js';
+
+export { speakerOf } from './speaker.js';
 
 /** An event as it is told: in words, with what it carries. */
 export const announcement = z.strictObject({
@@ -17,11 +20,6 @@ export const announcement = z.strictObject({
   data: z.record(z.string(), z.union([z.number(), z.string(), z.boolean()])),
 });
 export type Announcement = z.infer<typeof announcement>;
-
-/** The words of a ruleset's own entries. */
-export function speakerOf(rules: Rules): Speaker {
-  return { label: (chapter, id) => labelOf(rules, chapter, id), time: (ticks) => seconds(ticks, rules.tickRate) };
-}
 
 /** An event in one sentence. */
 export function sentenceOf(rules: Rules, event: GameEvent): string {
@@ -50,7 +48,8 @@ export function announcementsFor(world: World, events: readonly GameEvent[], vie
 
 function mayHear(world: World, event: GameEvent, viewer: Exclude<Viewer, 'truth'>): boolean {
   const spec = world.rules.registry.events.get(event.name);
-  if (!spec?.announced) return false;
+  if (!spec) return false;
+  if (!(typeof spec.announced === 'function' ? spec.announced(event.data) : spec.announced)) return false;
   const see = typeof spec.see === 'string' ? spec.see : spec.see(event.data, (chapter, id) => seeOfEntry(world.rules, chapter, id));
   if (see === 'everyone') return true;
   if (see === 'server' || event.subject === 0) return false;

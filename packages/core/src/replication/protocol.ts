@@ -1,5 +1,6 @@
 import { decode, encode } from '@msgpack/msgpack';
 import { z } from 'zod';
+import { abilityNow } from '../why/abilities.js';
 import { causeSchema } from '../why/history.js';
 import { whySchema } from '../why/why.js';
 import { announcement } from './announcements.js';
@@ -10,6 +11,14 @@ export const SUBPROTOCOL = 'eager-ember.v1';
 
 /** Longest message from a client, in bytes. */
 export const LONGEST_MESSAGE = 4096;
+
+/** How fast a room can run. */
+export const PACES = [0, 0.25, 0.5, 1, 2, 4, 8] as const;
+const pace = z.union(
+  PACES.map((speed) => z.literal(speed)),
+  `A room runs at ${PACES.join(', ')} times its rate.`,
+);
+export type Pace = (typeof PACES)[number];
 
 /** What a client may say. */
 export const clientMessage = z.discriminatedUnion('t', [
@@ -27,6 +36,10 @@ export const clientMessage = z.discriminatedUnion('t', [
   }),
   /** Asks why an actor's values are what they are, and what last changed one of them; only from who may see the truth. */
   z.strictObject({ t: z.literal('why'), row: z.int().min(0), attribute: z.string().max(48) }),
+  /** Asks for the abilities of an actor with today's numbers: of its own, or of any for who may see the truth. */
+  z.strictObject({ t: z.literal('abilities'), row: z.int().min(0) }),
+  /** Sets how fast the room runs: so many times its own rate, 0 stands still. Only from who may see the truth. */
+  z.strictObject({ t: z.literal('pace'), speed: pace }),
 ]);
 export type ClientMessage = z.infer<typeof clientMessage>;
 
@@ -41,6 +54,7 @@ export const serverMessage = z.discriminatedUnion('t', [
     seat: z.string().optional(),
     /** The row of the seat's actor in the actors table. */
     row: z.int().optional(),
+    speed: pace,
     seats: z.array(z.strictObject({ name: z.string(), driven: z.boolean() })),
     schema: wireSchema,
   }),
@@ -56,6 +70,10 @@ export const serverMessage = z.discriminatedUnion('t', [
     values: z.array(whySchema),
     causes: z.array(z.array(causeSchema)),
   }),
+  /** The abilities of the actor in a row, with today's numbers. */
+  z.strictObject({ t: z.literal('abilities'), row: z.int(), tick: z.int(), items: z.array(abilityNow) }),
+  /** How fast the room runs from now on. */
+  z.strictObject({ t: z.literal('pace'), speed: pace }),
   /** What was wrong with a message. Where `final`, the socket is closed next. */
   z.strictObject({ t: z.literal('error'), message: z.string(), final: z.boolean() }),
 ]);

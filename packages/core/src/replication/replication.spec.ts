@@ -17,6 +17,7 @@ import {
 import { input, join, poke, pool, rulesetWith, stat, Trial } from '../testing/rulesets.js';
 
 const DEMO = compileRuleset(brinewick);
+const rowOf = (world: World, seat: string) => world.actors.rowOf(actorOfSeat(world, seat));
 const viewerOf = (world: World, seat: string): Viewer => {
   const actor = actorOfSeat(world, seat);
   const row = world.actors.rowOf(actor);
@@ -97,7 +98,7 @@ describe('A copy', () => {
     const told = (seat: string) => {
       const copy = new Copy(wireSchemaOf(DEMO));
       copy.apply(publisher.frameFor(viewerOf(world, seat), 0));
-      return (attribute: string) => copy.value('attributes', 0, attribute);
+      return (attribute: string) => copy.value('attributes', rowOf(world, 'north'), attribute);
     };
     expect(told('north')('oxygen')).toBe(89.9);
     expect(told('north')('scrip')).toBe(0);
@@ -135,13 +136,13 @@ describe('A copy', () => {
     const copy = new Copy(wireSchemaOf(DEMO));
     publisher.capture();
     copy.apply(publisher.frameFor(viewerOf(world, 'south'), 0));
-    expect(copy.value('attributes', 0, 'oxygen')).toBe(89.9);
-    world.actors.column('team').data[0] = 1;
+    expect(copy.value('attributes', rowOf(world, 'north'), 'oxygen')).toBe(89.9);
+    world.actors.column('team').data[rowOf(world, 'north')] = 1;
     world.step();
     publisher.capture();
     copy.apply(publisher.frameFor(viewerOf(world, 'south'), copy.frame));
     expect(copy.contents()).toEqual(shownTo(world, viewerOf(world, 'south')));
-    expect(copy.value('attributes', 0, 'oxygen')).toBeUndefined();
+    expect(copy.value('attributes', rowOf(world, 'north'), 'oxygen')).toBeUndefined();
   });
 
   it('tells subscribers old and new, by name', () => {
@@ -149,6 +150,7 @@ describe('A copy', () => {
     const publisher = new Publisher(trial.world);
     const copy = new Copy(wireSchemaOf(DEMO));
     const heard: unknown[] = [];
+    const row = rowOf(trial.world, 'north');
     const stop = copy.subscribe('attributes', 'suit', (row, now, before) => heard.push([row, now, before]));
     const tell = () => {
       publisher.capture();
@@ -161,8 +163,8 @@ describe('A copy', () => {
     trial.poke({ do: 'hurt', attribute: 'suit', amount: 30 });
     tell();
     expect(heard).toEqual([
-      [0, 100, undefined],
-      [0, 70, 100],
+      [row, 100, undefined],
+      [row, 70, 100],
     ]);
   });
 

@@ -17,7 +17,7 @@ export const wireSchema = z.strictObject({
         z.strictObject({
           column: z.int(),
           name: z.string(),
-          kind: z.enum(['number', 'int', 'tick', 'flag', 'entry', 'actor', 'text']),
+          kind: z.enum(['number', 'int', 'tick', 'flag', 'serial', 'entry', 'actor', 'text']),
           decimals: z.int().optional(),
           chapter: z.string().optional(),
         }),
@@ -66,11 +66,18 @@ export function wireSchemaOf(rules: Rules, truth = false): WireSchema {
   const entries = Object.fromEntries(
     [...chapters].map((chapter) => {
       const { entries: list = [] } = rules.chapters.get(chapter) ?? {};
-      return [chapter, list.map((entry) => (!truth && (entry as { see?: Visibility }).see === 'server' ? '' : entry.id))];
+      return [chapter, list.map((entry) => (!truth && isSecret(rules, chapter, entry) ? '' : entry.id))];
     }),
   );
   const display = Object.fromEntries(
     rules.registry.concepts.flatMap((c) => (c.display ? [[c.id, c.display(rules.compiled.get(c.id) as never, rules)]] : [])),
   );
   return { tickRate: rules.tickRate, tables, entries, display };
+}
+
+/** Whether no seat may know of an entry. */
+function isSecret(rules: Rules, chapter: string, entry: { readonly id: string }): boolean {
+  const section = rules.registry.sections.get(chapter);
+  if (section?.kind === 'chapter' && section.secret) return section.secret(entry, rules);
+  return (entry as { see?: Visibility }).see === 'server';
 }

@@ -30,3 +30,10 @@ export function placedActions(list: Then | undefined, path: Path, later = false)
   });
   return found;
 }
+
+/** Every action of a document, wherever in it a list of them stands. */
+export function everyAction(value: unknown): readonly (Then[number] & Readonly<Record<string, unknown>>)[] {
+  if (typeof value !== 'object' || value === null) return [];
+  const inner = Object.values(value).flatMap((part) => everyAction(part));
+  return typeof (value as { do?: unknown }).do === 'string' ? [value as Then[number], ...inner] : inner;
+}

@@ -94,6 +94,15 @@ function* chapterKeys(): Iterable<string> {
   for (const [key, section] of registry().sections) if (section.kind === 'chapter') yield key;
 }
 
+/** The entries that a chapter has although the document does not write them. */
+function givenIn(chapter: string, ids: readonly string[]): Chapter['entries'] {
+  const section = registry().sections.get(chapter);
+  if (section?.kind !== 'chapter') return [];
+  return (section.given ?? [])
+    .filter(({ id }) => !ids.includes(id))
+    .map((entry) => section.entry.parse(entry) as Chapter['entries'][number]);
+}
+
 function duplicateIds(raw: Record<string, unknown>): Problem[] {
   const problems: Problem[] = [];
   for (const key of chapterKeys()) {
@@ -132,7 +141,10 @@ function formerIds(raw: Record<string, unknown>, key: string, ids: readonly stri
 /** Checks every reference and every formula against the ids that the document has. */
 function wrongNames(raw: Record<string, unknown>, schema: z.ZodType): Problem[] {
   const problems: Problem[] = [];
-  const ids = (chapter: string) => rawIds(raw, chapter);
+  const ids = (chapter: string) => {
+    const own = rawIds(raw, chapter);
+    return [...own, ...givenIn(chapter, own).map((entry) => entry.id)];
+  };
   const vocabulary = vocabularyOf(ids);
   walk(schema, raw, [], (mark, value, path) => {
     if (mark.kind === 'reference') {
@@ -198,7 +210,14 @@ function assemble(document: RulesetDocument): { rules: Rules; problems: readonly
   const all = registry();
   const chapters = new Map<string, Chapter>();
   for (const key of chapterKeys()) {
-    const entries = document[key] as Chapter['entries'];
+    const own = document[key] as Chapter['entries'];
+    const entries = [
+      ...own,
+      ...givenIn(
+        key,
+        own.map((entry) => entry.id),
+      ),
+    ];
     const former = new Map(entries.flatMap((entry, i) => (entry.formerly ?? []).map((old) => [old, i] as const)));
     chapters.set(key, { entries, ids: entries.map((entry) => entry.id), former });
   }

@@ -43,6 +43,7 @@ export class CompileContext {
   /** Pieces of lists that a world comes back to later, and amounts that it asks again, by {@link keep}'s numbers. */
   readonly pieces = new Map<number, CompiledThen>();
   readonly amounts = new Map<number, Amount>();
+  private readonly aliases = new Map<string, string>();
 
   constructor(
     readonly registry: Registry,
@@ -77,9 +78,15 @@ export class CompileContext {
     this.problems.push({ path: pointer(path), message });
   }
 
-  formula(text: string, yields: 'amount' | 'condition', parties: readonly PartyName[], event: readonly string[] = []): CompiledFormula {
+  formula(
+    text: string,
+    yields: 'amount' | 'condition',
+    parties: readonly PartyName[],
+    event: readonly string[] = [],
+    locals: readonly string[] = [],
+  ): CompiledFormula {
     try {
-      return compileFormula(text, this.vocabulary, { yields, parties, event });
+      return compileFormula(text, this.vocabulary, { yields, parties, event, locals });
     } catch (error) {
       // Formulas have been checked where they stand; an incomplete document still gets its other problems listed.
       if (error instanceof FormulaError) return NOTHING;
@@ -101,6 +108,11 @@ export class CompileContext {
       ? (world, parties) => Math.ceil(least) + Math.floor(draw(world, parties) * span)
       : (world, parties) => toGrid(least + draw(world, parties) * span);
     return { run, references: [] };
+  }
+
+  /** A number, or a formula over amounts that stand in this place alone; what runs it gives them as the event. */
+  amountOver(source: number | string, locals: readonly string[]): Amount {
+    return typeof source === 'number' ? this.amount(source, []) : this.formula(source, 'amount', [], [], locals);
   }
 
   condition(text: string, parties: readonly PartyName[] = []): FormulaFunction {
@@ -169,8 +181,15 @@ export class CompileContext {
     throw new Error(`No selector reads ${JSON.stringify(to)}`);
   }
 
+  /** Has a place in a list go by a name of its own, so that what is kept by places survives a reordering. */
+  alias(path: Path, name: string): void {
+    this.aliases.set(pointer(path), name);
+  }
+
   /** What a roll is for: its place, with entries by id, so that reordering entries changes nobody's luck. */
   purpose(path: Path): number {
+    const alias = this.aliases.get(pointer(path.slice(0, 3)));
+    if (alias !== undefined) return hashText([path[0], path[1], alias, ...path.slice(3)].join('/'));
     const [chapter, position, ...rest] = path;
     const entry = typeof position === 'number' ? this.chapters.get(String(chapter))?.entries[position] : undefined;
     // By the first id it ever had: a renamed entry keeps its luck, and what waits in it goes on.

@@ -112,6 +112,20 @@ export const start = () =>
   );
 export type StartSource = AmountSource | { readonly share: number };
 
+/** A formula over amounts that stand here alone, such as the level of a curve; luck has no part in it. */
+export const amountOver = (locals: readonly string[]) =>
+  z.union(
+    [
+      finite(),
+      z
+        .string()
+        .min(1)
+        .max(500)
+        .register(marks, { kind: 'formula', place: { yields: 'amount', parties: [], locals } }),
+    ],
+    `A number or a formula over ${locals.join(', ')} is expected.`,
+  );
+
 /** A formula that yields yes or no. */
 export const condition = (parties: readonly PartyName[] = [], event: readonly string[] = []) => formulaText('condition', parties, event);
 
@@ -124,3 +138,11 @@ export const visibility = () => z.enum(['owner', 'team', 'everyone', 'server'], 
 
 /** A CSS colour as `#rrggbb`. */
 export const colour = () => z.string().regex(/^#[0-9a-f]{6}$/i, 'A colour is expected, as #rrggbb.');
+
+/** A text with formulas in braces. `fields` are amounts that can be read under the name of `carrier`, as in `{ability.cast}`. */
+export const textWithFormulas = (carrier: string, fields: readonly string[]) =>
+  z
+    .string('A text is expected.')
+    .min(1, 'A text is expected.')
+    .max(600, 'A text has at most 600 characters.')
+    .register(marks, { kind: 'formula', place: { yields: 'text', parties: [], event: fields, carrier } });

@@ -5,7 +5,7 @@ import type { Rules } from './rules.js';
 import { walk } from './walk.js';
 
 /** Chapters whose entries stand for themselves: nobody has to speak of a kind of actor, a team or a situation. */
-const STANDING = new Set(['actors', 'teams', 'situations', 'pickups']);
+const STANDING = new Set(['actors', 'teams', 'situations', 'states', 'reactions', 'tracks', 'trees', 'achievements']);
 /** What only tries entries out does not make use of them. */
 const ONLY_TRIED = new Set(['situations']);
 
@@ -68,5 +68,13 @@ const UNUSED: Readonly<Record<string, string>> = {
   statuses: 'nothing grants it and nothing asks for it. Have an effect grant it, or delete it.',
   effects: 'nothing applies it. Apply it from an ability, a pickup, a threshold or another effect, or delete it.',
   abilities: 'no kind of actor has it. Give it to one, or delete it.',
+  clips: 'no cast and no recovery is as long as it. Time an ability by it, or delete it.',
+  groups: 'no ability is in it. Put some in it, or delete it.',
+  pickups: 'the arena does not place it, no spawner makes it and no action puts it down. Place it, or delete it.',
+  zones: 'the arena places it nowhere. Place it, or delete it.',
+  spawners: 'the arena places it nowhere. Place it, or delete it.',
+  interactions: 'no kind of actor offers it. Give it to one, or delete it.',
+  dialogues: 'no action begins it. Begin it from an interaction, or delete it.',
+  containers: 'no kind of actor is one. Let an actor be it, or delete it.',
   curves: 'no formula reads it. Read it with curve(…), or delete it.',
 };

@@ -23,6 +23,8 @@ export class Registry {
   readonly inputs = new Map<string, InputSpec>();
   readonly commands = new Map<string, CommandSpec>();
   readonly listeners = new Map<string, ((world: World, event: GameEvent) => void)[]>();
+  /** Those that hear every event, in the reactions phase. */
+  readonly hearers: ((world: World, event: GameEvent) => void)[] = [];
   /** Those that see events the moment they are announced. */
   readonly witnesses: ((world: World, event: GameEvent) => void)[] = [];
   readonly systems: Record<Phase, ((world: World) => void)[]>;
@@ -45,6 +47,7 @@ export class Registry {
       join(this.commands, concept.commands, 'command');
       for (const [name, run] of Object.entries(concept.listeners ?? {}))
         this.listeners.set(name, [...(this.listeners.get(name) ?? []), run]);
+      if (concept.hears) this.hearers.push(concept.hears);
       if (concept.witness) this.witnesses.push(concept.witness);
       for (const phase of PHASES) if (concept.systems?.[phase]) this.systems[phase].push(concept.systems[phase]);
       for (const [name, run] of Object.entries(concept.timers ?? {})) timers.push({ name: `${concept.id}.${name}`, run });

@@ -20,6 +20,8 @@ export function renameEntry(rules: Rules, chapter: string, from: string, to: str
   const position = ids.indexOf(from);
   if (position < 0) return { problem: `There is no ${from} to rename.` };
   if (to === from) return { patch: [] };
+  const written = (rules.document[chapter] as readonly unknown[] | undefined)?.length ?? 0;
+  if (position >= written) return { problem: `${from} is one that every ruleset has: it keeps its id. Begin one of your own instead.` };
   if (!ID_PATTERN.test(to)) return { problem: 'An id is camelCase: a small letter, then letters and digits, at most 48 in all.' };
   if (ids.includes(to)) return { problem: `${to} is taken by another entry of this chapter.` };
   const owner = former?.get(to);

@@ -39,10 +39,16 @@ describe('A walk through a document', () => {
 describe('Uses', () => {
   const rules = compileRuleset(brinewick);
   it('of statuses and effects are found in formulas and actions', () => {
-    expect(usesOf(rules, 'statuses', 'inBell').map((use) => use.id)).toEqual(['oxygen', 'outOfAir', 'outOfAir']);
+    expect(usesOf(rules, 'statuses', 'inBell').map((use) => use.id)).toEqual([
+      'oxygen',
+      'divingBell',
+      'divingBell',
+      'outOfAir',
+      'outOfAir',
+    ]);
     expect(usesOf(rules, 'effects', 'slipstream').map((use) => use.id)).toEqual(['slipstreamPod']);
     expect(
-      usesOf(rules, 'pickups', 'copperToken').every((use) => use.id === undefined && use.path.startsWith('/arena/placed/')),
+      usesOf(rules, 'pickups', 'copperToken').every((use) => use.id === 'kelpBed' || use.path.startsWith('/arena/placed/')),
     ).toBeTrue();
     expect(usesOf(rules, 'effects', 'nothing')).toEqual([]);
   });

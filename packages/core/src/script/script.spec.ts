@@ -1,11 +1,15 @@
 import brinewick from '../../../../examples/brinewick.json' with { type: 'json' };
+import crateAndRest from '../../../../examples/crate-and-rest.script.json' with { type: 'json' };
 import outOfAir from '../../../../examples/out-of-air.script.json' with { type: 'json' };
+import torchAndLamprey from '../../../../examples/torch-and-lamprey.script.json' with { type: 'json' };
 import twoPods from '../../../../examples/two-pods.script.json' with { type: 'json' };
 import { checkScript, compileRuleset, type RunRecord, runScript } from '../index.js';
 
 /** The same in every engine: the suite that holds this runs in Node and in Chromium. */
-const HASH_OF_OUT_OF_AIR = '6dbb945240bb536d';
-const HASH_OF_TWO_PODS = '54ab5dd47c5c6492';
+const HASH_OF_CRATE_AND_REST = '1ecbc017bdf8cf58';
+const HASH_OF_OUT_OF_AIR = '533da93c40da69b0';
+const HASH_OF_TORCH_AND_LAMPREY = '01a83c4edfb39365';
+const HASH_OF_TWO_PODS = 'c776bd2b7a595fb7';
 
 const rules = compileRuleset(brinewick);
 const run = (seed = 1) => {
@@ -57,6 +61,31 @@ describe('The script of running out of air', () => {
   });
 });
 
+describe('The script of a torch and a lamprey', () => {
+  const { script, problems: wrong } = checkScript(rules, torchAndLamprey);
+
+  it('ends with the same hash in every engine', () => {
+    expect(wrong).toEqual([]);
+    expect(runScript(rules, script!, { until: 400, seed: 7 }).hash()).toBe(HASH_OF_TORCH_AND_LAMPREY);
+  });
+
+  it('breaks, casts, throws, fells, is refused, and gives back what it is to', () => {
+    const told: string[] = [];
+    runScript(rules, script!, { until: 400, seed: 7 }, (record) => 'text' in record && told.push(record.text));
+    for (const line of [
+      'north’s cutting torch is broken by moving',
+      'north’s stamina 100 → 75',
+      'Lamprey falls, by north',
+      'Second wind: You have air enough.',
+      'north’s tow line is broken on purpose',
+      'north’s stamina 60.6 → 70.6',
+      'north’s depth charge lands, 0 in it',
+      'Lamprey comes back',
+    ])
+      expect(told).toContain(line);
+  });
+});
+
 describe('A script', () => {
   const problems = (value: unknown) => checkScript(rules, value).problems.map(({ path, message }) => `${path} ${message}`);
 
@@ -78,5 +107,40 @@ describe('A script', () => {
       expect(found.some((p) => p.startsWith(part)))
         .withContext(part)
         .toBeTrue();
+  });
+});
+
+describe('The script of a crate and a rest', () => {
+  const { script, problems: wrong } = checkScript(rules, crateAndRest);
+  const told = (until = 640) => {
+    const lines: string[] = [];
+    const world = runScript(rules, script!, { until, seed: 7 }, (record) => 'text' in record && lines.push(`${record.t} ${record.text}`));
+    return { world, lines };
+  };
+
+  it('ends with the same hash in every engine', () => {
+    expect(wrong).toEqual([]);
+    expect(told().world.hash()).toBe(HASH_OF_CRATE_AND_REST);
+  });
+
+  it('opens, takes, closes, is refused, rests, is broken off and answered, in this order', () => {
+    const steps = /supply crate|Supply crate|rest and refill|Rest and refill|Chart-keeper:|answers/;
+    const { lines } = told();
+    expect(lines.filter((line) => steps.test(line) && !line.includes('’s '))).toEqual([
+      '4.2 north has supply crate open',
+      '5 north takes 1 brass fittings from supply crate',
+      '5 north takes air bottle from supply crate',
+      '5 north takes bubble soap from supply crate',
+      '5 north takes 2 scrip from supply crate',
+      '6.6 Supply crate is closed',
+      '9 Rest and refill: Forty scrip a night. The sea is free.',
+      '10 Rest and refill: Forty scrip a night. The sea is free.',
+      '14 north: rest and refill begins',
+      '16.3 north: rest and refill ends: its visitor walked off',
+      '20 Chart-keeper: “You want the freight in the wreck. So does everybody.”',
+      '25.5 Chart-keeper: “Three of them. Shall I mark the place?”',
+      '26 north answers: “We find it ourselves.”',
+      '26 Chart-keeper: “Then mind the lampreys.”',
+    ]);
   });
 });

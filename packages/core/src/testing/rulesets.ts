@@ -74,6 +74,12 @@ export class Trial {
     return this.step(input(seat, { do: 'use', ability }));
   }
 
+  /** Goes on from a snapshot of the world in a new one. */
+  restore(): this {
+    this.world = World.restore(this.rules, this.world.snapshot());
+    return this;
+  }
+
   value(attribute: string, seat = 'north'): number {
     return valuesOf(this.world, this.actor(seat))[attribute];
   }

@@ -10,6 +10,7 @@ import {
   stacked,
   sumModifiers,
 } from '../concepts/attributes/index.js';
+import { trackOfHolder, tracks } from '../concepts/tracks/index.js';
 import { roundTo } from '../math/grid.js';
 import { idOf, labelOf } from '../ruleset/rules.js';
 import type { World } from '../world/world.js';
@@ -128,7 +129,7 @@ function modifiersOn(world: World, row: number, index: number): WhyModifier[] {
       live: of.live.data[k] !== 0,
       muted: of.muted.data[k] === 1,
       effect,
-      label: effect === '' ? '' : labelOf(world.rules, 'effects', effect),
+      label: effect === '' ? grownBy(world, of.holder.data[k]) : labelOf(world.rules, 'effects', effect),
       source: world.nameOf(of.source.data[k]),
       ...(ends > 0 && { left: (ends - world.tick) / world.rules.tickRate }),
       ...(uses > 0 && { uses }),
@@ -136,6 +137,11 @@ function modifiersOn(world: World, row: number, index: number): WhyModifier[] {
   }
   // In the order of the line: what is added, then percents, then products, then what sets and holds.
   return found.reverse().sort((a, b) => OPERATIONS.indexOf(a.operation) - OPERATIONS.indexOf(b.operation));
+}
+
+/** What a modifier comes from that no effect holds: the level of a track. */
+function grownBy(world: World, holder: number): string {
+  return holder < 0 ? (tracks.of(world.rules).list[trackOfHolder(holder)]?.label ?? '') : '';
 }
 
 /**

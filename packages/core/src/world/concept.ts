@@ -13,14 +13,30 @@ export type Phase = (typeof PHASES)[number];
 
 /** A part of the ruleset document: a chapter is a list of entries with ids, a value stands once. */
 export type SectionSpec =
-  | { readonly kind: 'chapter'; readonly title: string; readonly entry: z.ZodType }
+  | {
+      readonly kind: 'chapter';
+      readonly title: string;
+      readonly entry: z.ZodType;
+      /** Entries that every ruleset has, behind its own, unless it has one of that id itself. */
+      readonly given?: readonly { readonly id: string }[];
+      /** Whether no seat may know of an entry at all; where nothing is said, one that only the server sees. */
+      readonly secret?: (entry: { readonly id: string }, rules: Rules) => boolean;
+    }
   | { readonly kind: 'value'; readonly title: string; readonly schema: z.ZodType };
+
+/** An event that something leads to, and the fields that it has then. */
+export interface EventCause {
+  readonly event: string;
+  readonly fields?: Readonly<Record<string, unknown>>;
+}
 
 /** Something a list of actions can do: to one actor at a time, or to the list itself. */
 export interface ActionSpec {
   readonly label: string;
   /** How a spec says it, with `{argument}` where one stands and `{to}` for whom it is for. */
   readonly sentence: string;
+  /** The events that it can lead to at once, with what of them its arguments fix. */
+  readonly causes?: (args: Readonly<Record<string, unknown>>) => readonly EventCause[];
   /** Its arguments beside `do` and `to`. */
   readonly args: Readonly<Record<string, z.ZodType>>;
   /** Resolves ids and formulas once, when the ruleset is compiled. `actor` is a live handle. */
@@ -95,6 +111,8 @@ export interface ConceptDeclaration<C, R> {
   readonly lifecycle?: Lifecycle;
   readonly systems?: Partial<Readonly<Record<Phase, (world: World) => void>>>;
   readonly listeners?: Readonly<Record<string, (world: World, event: GameEvent) => void>>;
+  /** Hears every event in the reactions phase, whatever its name, behind the listeners. */
+  readonly hears?: (world: World, event: GameEvent) => void;
   /**
    * Sees every event the moment it is announced, before anything else happens: for what an event uses up. Everything else
    * listens, and hears of it in the reactions phase.

@@ -23,6 +23,10 @@ export interface GameEvent {
   readonly data: EventData;
 }
 
+/** The actor that plays a part in an event; where anyone may, the one that it is about. */
+export const partyIn = (event: GameEvent, who: 'subject' | 'source' | 'target' | 'anyone'): number =>
+  who === 'anyone' ? event.subject : event[who];
+
 export interface EventParties {
   readonly subject?: number;
   readonly source?: number;
@@ -39,6 +43,13 @@ export interface Speaker {
 
 export interface EventSpec {
   readonly label: string;
+  /** When it is announced, and what is in place by then, in a sentence. */
+  readonly when: string;
+  /**
+   * What it arises from without any action: the entries of a chapter, with the field of its data that names the entry, or
+   * the core itself. An event without arises from actions alone.
+   */
+  readonly arises?: { readonly from: string; readonly field?: string } | 'core';
   /** What patterns can ask of it: fields that hold entries (with their chapter), words, and amounts. An event without is waited for by none. */
   readonly carries?: {
     readonly entries?: Readonly<Record<string, string>>;
@@ -48,7 +59,7 @@ export interface EventSpec {
   /** Which seats are told, counted from the subject. May depend on what the event speaks of. */
   readonly see: Visibility | ((data: EventData, seeEntry: (chapter: string, id: string) => Visibility) => Visibility);
   /** Told to seats as an announcement on the reliable lane, not only to the trace. */
-  readonly announced?: boolean;
+  readonly announced?: boolean | ((data: EventData) => boolean);
   /** A refusal: shown apart from what happened. */
   readonly refusal?: boolean;
   readonly sentence: (event: GameEvent, speak: Speaker) => string;

@@ -4,3 +4,4 @@ export * from './table.js';
 export * from './hash.js';
 export * from './world.js';
 export * from './players.js';
+export * from './stored.js';

@@ -11,11 +11,12 @@ export interface PerEntry<T> {
  * What one column holds.
  * - `number`: an amount on the millionth grid, told to seats with `decimals`
  * - `int`, `tick`, `flag`: whole numbers; ticks are absolute
+ * - `serial`: the number of an event or a message: it follows what was told, and is no part of what makes worlds equal
  * - `entry`: the position of an entry of `chapter` in the compiled rules, -1 for none
  * - `actor`: a handle of a row of the actors table, 0 for none
  * - `text`: the position of a text in the world's list of texts
  */
-export type ColumnKind = 'number' | 'int' | 'tick' | 'flag' | 'entry' | 'actor' | 'text';
+export type ColumnKind = 'number' | 'int' | 'tick' | 'flag' | 'serial' | 'entry' | 'actor' | 'text';
 
 export interface ColumnSpec {
   readonly name: string;
@@ -150,6 +151,11 @@ export class Table {
     for (const extension of this.extensions) extension.take(row);
   }
 
+  /** Writes cells of a row, by the names of their columns. */
+  write(row: number, cells: Readonly<Record<string, number>>): void {
+    for (const [name, value] of Object.entries(cells)) this.column(name).data[row] = value;
+  }
+
   remove(row: number): void {
     if (this.live[row] === 0) return;
     this.clear(row);
@@ -227,4 +233,9 @@ export class Table {
     fill(this.nextFree, content.nextFree);
     for (const column of this.columns) fill(column.data, content.columns[column.spec.name]);
   }
+}
+
+/** Columns of a table by name, to be kept at hand where every tick asks for them. */
+export function columnsOf<K extends string>(table: Table, names: readonly K[]): Readonly<Record<K, Column>> {
+  return Object.fromEntries(names.map((name) => [name, table.column(name)])) as Record<K, Column>;
 }

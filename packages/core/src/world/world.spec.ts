@@ -95,12 +95,17 @@ describe('A world', () => {
 describe('Leaving', () => {
   it('takes everything an actor owns with it', () => {
     const world = start(1);
+    const before = ['actors', 'abilities', 'seats'].map((name) => world.table(name).count);
+    const own = compileRuleset(brinewick).chapters.get('actors')!.entries[0] as unknown as { abilities: string[] };
     world.step([poke('north', { do: 'apply', effect: 'slipstream' })]);
     world.step([{ kind: 'leave', args: { seat: 'north' } }]);
-    for (const name of ['effects', 'modifiers']) expect(world.table(name).count).toBe(0);
-    for (const name of ['actors', 'abilities', 'seats']) expect(world.table(name).count).toBe(1);
+    expect(world.table('effects').count).toBe(0);
+    // Whoever stays keeps what grows with their level.
+    expect(world.table('modifiers').count).toBe(world.table('seats').count);
+    const after = ['actors', 'abilities', 'seats'].map((name) => world.table(name).count);
+    expect(after).toEqual([before[0] - 1, before[1] - own.abilities.length, before[2] - 1]);
     for (let i = 0; i < 200; i++) world.step();
-    expect(world.actors.count).toBe(1);
+    expect(world.actors.count).toBe(after[0]);
   });
 });
 
@@ -237,7 +242,8 @@ describe('Causes', () => {
 
 describe('The registry', () => {
   it('refuses two concepts that declare the same name', () => {
-    const twin = () => defineConcept({ id: 'twin', events: { echo: { label: 'echo', see: 'everyone', sentence: () => 'echo' } } });
+    const twin = () =>
+      defineConcept({ id: 'twin', events: { echo: { label: 'echo', see: 'everyone', when: 'Now.', sentence: () => 'echo' } } });
     expect(() => new Registry([twin(), twin()] as never)).toThrowError(/Two concepts declare the event echo/);
   });
 });

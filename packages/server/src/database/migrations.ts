@@ -70,6 +70,21 @@ const STEPS: readonly Step[] = [
       for (const table of ['players', 'seats', 'rooms']) await query.dropTable(table);
     },
   },
+  {
+    name: '0003-snapshots-of-rooms',
+    up: async (query) => {
+      await query.createTable('snapshots', {
+        room_id: belongsTo('rooms', { ...text(), primaryKey: true } as never),
+        revision: whole(),
+        document: json(),
+        world: { type: DataTypes.BLOB, allowNull: false },
+        updated_at: at(),
+      });
+    },
+    down: async (query) => {
+      await query.dropTable('snapshots');
+    },
+  },
 ];
 
 /** Brings the database up to date. Returns the names of the steps that were taken. */

@@ -57,6 +57,16 @@ export class Player extends Model<Fields<Player>, NewFields<Player>> {
   declare updatedAt: CreationOptional<Date>;
 }
 
+/** A room as it stood, with the rules that it stood under: written together with what its players keep. */
+export class RoomSnapshot extends Model<Fields<RoomSnapshot>, NewFields<RoomSnapshot>> {
+  declare roomId: string;
+  declare revision: number;
+  declare document: Record<string, unknown>;
+  /** The stored world, deflated (RFC 1951). */
+  declare world: Buffer;
+  declare updatedAt: CreationOptional<Date>;
+}
+
 // Made anew for each use: the library writes into what it is given.
 const uuid = () => ({ type: DataTypes.UUID, primaryKey: true, defaultValue: DataTypes.UUIDV4 });
 const key = () => ({ type: DataTypes.TEXT, primaryKey: true });
@@ -103,6 +113,16 @@ export function connect(url: string, log: (sql: string) => void = () => undefine
   Player.init(
     { rulesetId: { ...ruleset(), primaryKey: true }, name: key(), saved: json(), updatedAt: at() },
     { ...timed, tableName: 'players', createdAt: false },
+  );
+  RoomSnapshot.init(
+    {
+      roomId: { ...text(), primaryKey: true },
+      revision: whole(),
+      document: json(),
+      world: { type: DataTypes.BLOB, allowNull: false },
+      updatedAt: at(),
+    },
+    { ...timed, tableName: 'snapshots', createdAt: false },
   );
   return sequelize;
 }

@@ -5,7 +5,11 @@ import type { RoomKeeper } from '../rooms/keeper.js';
 import { HttpProblem, notFound } from './problems.js';
 import { findRuleset } from './rulesets.js';
 
-const createSchema = z.strictObject({ ruleset: z.uuid() });
+const createSchema = z.strictObject({
+  ruleset: z.uuid('The id of a ruleset is expected.'),
+  /** How many can play. */
+  seats: z.int('A room has 1 to 4 seats.').min(1, 'A room has 1 to 4 seats.').max(4, 'A room has 1 to 4 seats.').default(2),
+});
 
 /** Rooms for who is signed in. */
 export function roomRoutes(keeper: RoomKeeper): Router {
@@ -13,9 +17,9 @@ export function roomRoutes(keeper: RoomKeeper): Router {
 
   router.post('/', async (request, response) => {
     const body = createSchema.safeParse(request.body);
-    if (!body.success) throw new HttpProblem(400, 'The id of a ruleset is expected', body.error.issues[0].message);
+    if (!body.success) throw new HttpProblem(400, 'A ruleset and a number of seats are expected', body.error.issues[0].message);
     const ruleset = await findRuleset(body.data.ruleset);
-    const room = await keeper.create(ruleset);
+    const room = await keeper.create(ruleset, body.data.seats);
     response
       .status(201)
       .location(`/api/rooms/${room.id}`)

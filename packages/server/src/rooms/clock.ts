@@ -6,6 +6,7 @@ export class Clock {
   private timer: NodeJS.Timeout | undefined;
   private due = 0;
   private static readonly MOST_AT_ONCE = 5;
+  private static readonly LONGEST_WAIT_MS = 60_000;
 
   constructor(
     private readonly perSecond: () => number,
@@ -20,7 +21,20 @@ export class Clock {
 
   start(): void {
     if (this.timer) return;
-    this.due = performance.now() + 1000 / this.perSecond();
+    this.due = performance.now() + this.interval;
+    this.plan();
+  }
+
+  /** Milliseconds from one tick to the next; Infinity while it stands still. */
+  private get interval(): number {
+    return 1000 / this.perSecond();
+  }
+
+  /** The rate has changed: the next tick is due by the new one. */
+  repace(): void {
+    if (!this.timer) return;
+    clearTimeout(this.timer);
+    this.due = performance.now() + this.interval;
     this.plan();
   }
 
@@ -30,13 +44,13 @@ export class Clock {
   }
 
   private plan(): void {
-    this.timer = setTimeout(() => this.run(), Math.max(0, this.due - performance.now()));
+    this.timer = setTimeout(() => this.run(), Math.min(Clock.LONGEST_WAIT_MS, Math.max(0, this.due - performance.now())));
   }
 
   private run(): void {
     for (let n = 0; n < Clock.MOST_AT_ONCE && performance.now() >= this.due; n++) {
       this.late(performance.now() - this.due);
-      this.due += 1000 / this.perSecond();
+      this.due += this.interval;
       this.tick();
     }
     if (this.due < performance.now()) this.due = performance.now();

@@ -1,5 +1,5 @@
 import pino from 'pino';
-import { Room as RoomRow, Ruleset } from '../database/models.js';
+import { Room as RoomRow, RoomSnapshot, Ruleset } from '../database/models.js';
 import { Harness } from '../testing/harness.js';
 import { RoomKeeper } from './keeper.js';
 import type { Client } from './room.js';
@@ -57,6 +57,34 @@ describe('The keeper of rooms', () => {
     const { tickNumber } = room!;
     await until(() => room!.tickNumber > tickNumber + 5);
     expect(keeper.count).toBe(1);
+  });
+
+  it('opens a room as it was stored, also under rules that were edited meanwhile', async () => {
+    const id = await newRoom();
+    const client = screen();
+    const room = (await keeper.connect(id, client))!;
+    await until(() => room.tickNumber > 8);
+    await keeper.disconnect(id, client);
+    const stopped = room.tickNumber;
+    await until(() => keeper.count === 0);
+    const ruleset = (await Ruleset.findOne())!;
+    await ruleset.update({ revision: ruleset.revision + 1 });
+    const again = (await keeper.connect(id, screen()))!;
+    expect(again).not.toBe(room);
+    expect(again.tickNumber).toBeGreaterThan(stopped);
+    expect(again.tickNumber).toBeLessThan(stopped + 5);
+  });
+
+  it('begins a room anew where what was stored of it can’t be read', async () => {
+    const id = await newRoom();
+    const client = screen();
+    const room = (await keeper.connect(id, client))!;
+    await until(() => room.tickNumber > 5);
+    await keeper.disconnect(id, client);
+    await until(() => keeper.count === 0);
+    await RoomSnapshot.update({ world: Buffer.from('not a world') }, { where: { roomId: id } });
+    const again = (await keeper.connect(id, screen()))!;
+    expect(again.tickNumber).toBeLessThan(3);
   });
 
   it('knows no rooms that are not there', async () => {

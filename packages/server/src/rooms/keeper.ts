@@ -1,8 +1,10 @@
 import { randomBytes, randomInt } from 'node:crypto';
-import { type Rules, type SavedPlayer, seatProblems, teamIds } from '@eager-ember/core';
+import { promisify } from 'node:util';
+import { deflateRaw, inflateRaw } from 'node:zlib';
+import { readSnapshot, type Rules, type SavedPlayer, seatProblems, World } from '@eager-ember/core';
 import type { Logger } from 'pino';
 import type { Sequelize } from 'sequelize';
-import { Player, Room as RoomRow, type Ruleset, Seat } from '../database/models.js';
+import { Player, Room as RoomRow, RoomSnapshot, type Ruleset, Seat } from '../database/models.js';
 import { HttpProblem, isDatabaseGone } from '../http/problems.js';
 import { findRuleset, rulesFrom } from '../http/rulesets.js';
 import { Clock } from './clock.js';
@@ -54,10 +56,11 @@ const SECOND = [
   'winch',
 ];
 const SEAT_NAMES = ['north', 'south', 'east', 'west'];
-const SEATS = 2;
-/** How often changed players are stored. What a crash can lose is less than this. */
+const deflated = promisify(deflateRaw);
+const inflated = promisify(inflateRaw);
+/** How often a room and its changed players are stored. What a crash can lose is less than this. */
 const SAVE_EVERY_MS = 500;
-/** How long a room that nobody looks at is remembered as it stands; after that it begins anew with what its players kept. */
+/** How long a room that nobody looks at is held ready; after that it is read again as it was stored. */
 const ASLEEP_MS = 10 * 60_000;
 
 interface Open {
@@ -65,6 +68,9 @@ interface Open {
   readonly clock: Clock;
   saving: Promise<void>;
   lastSave: number;
+  /** The tick and the revision that were last stored; -1 for none by this process. */
+  storedTick: number;
+  storedRevision: number;
 }
 
 /** A room as the workbench is told of it. */
@@ -93,19 +99,18 @@ export class RoomKeeper {
     private readonly asleepMs = ASLEEP_MS,
   ) {}
 
-  /** A new room with two seats, one for each of the first two teams. */
-  async create(ruleset: Ruleset): Promise<RoomRow> {
+  /** A new room with one to four seats; the rules say which team each comes into. */
+  async create(ruleset: Ruleset, count = 2): Promise<RoomRow> {
     const rules = rulesFrom(ruleset.document);
     const [problem] = seatProblems(rules, {});
     if (problem) throw new HttpProblem(422, 'Nobody could take a seat', problem.message);
-    const teams = teamIds(rules);
     return this.sequelize.transaction(async (transaction) => {
       const id = await this.freeName();
       const row = await RoomRow.create({ id, rulesetId: ruleset.id, seed: randomInt(1, 2 ** 31 - 1) }, { transaction });
-      const seats = SEAT_NAMES.slice(0, SEATS).map((name, i) => ({
+      const seats = SEAT_NAMES.slice(0, count).map((name) => ({
         roomId: id,
         name,
-        team: teams.length > 0 ? teams[i % teams.length] : null,
+        team: null,
         token: randomBytes(18).toString('base64url'),
       }));
       await Seat.bulkCreate(seats, { transaction });
@@ -169,17 +174,21 @@ export class RoomKeeper {
       row.seed,
       await this.seatsOf(row.id),
       saved,
+      await this.stood(row.id, rules, ruleset.revision),
     );
     const opened: Open = {
       room,
       saving: Promise.resolve(),
       lastSave: 0,
+      storedTick: -1,
+      storedRevision: -1,
       clock: new Clock(
-        () => room.tickRate,
+        () => room.ticksPerSecond,
         () => this.tick(opened),
         (ms) => this.measures.lateSeconds(ms / 1000),
       ),
     };
+    room.repaced = () => opened.clock.repace();
     return opened;
   }
 
@@ -201,21 +210,52 @@ export class RoomKeeper {
     }
   }
 
-  /** Stores changed players, one write after the other; what could not be stored is tried again at the next turn. */
+  /**
+   * Stores the room as it stands and its changed players, in one step: what a player has and what is left in a chest never
+   * disagree. One write after the other; what could not be stored is tried again at the next turn.
+   */
   private save(open: Open): void {
     open.saving = open.saving.then(async () => {
-      const changed = open.room.changedPlayers();
-      if (changed.length === 0) return;
+      const { room } = open;
+      const changed = room.changedPlayers();
+      if (changed.length === 0 && room.tickNumber === open.storedTick) return;
+      const { world, revision, document, tick } = room.stands();
       try {
-        await Player.bulkCreate(
-          changed.map(({ name, saved }) => ({ rulesetId: open.room.rulesetId, name, saved })),
-          { updateOnDuplicate: ['saved', 'updatedAt'] },
-        );
+        const packed = await deflated(world);
+        await this.sequelize.transaction(async (transaction) => {
+          if (changed.length > 0)
+            await Player.bulkCreate(
+              changed.map(({ name, saved }) => ({ rulesetId: room.rulesetId, name, saved })),
+              { updateOnDuplicate: ['saved', 'updatedAt'], transaction },
+            );
+          const known = open.storedRevision === revision;
+          await RoomSnapshot.bulkCreate([{ roomId: room.id, revision, document: known ? {} : { ...document }, world: packed }], {
+            // The rules are only written where they have changed.
+            updateOnDuplicate: known ? ['world', 'updatedAt'] : ['world', 'revision', 'document', 'updatedAt'],
+            transaction,
+          });
+        });
+        open.storedTick = tick;
+        open.storedRevision = revision;
         for (const { kept } of changed) kept();
       } catch (error) {
-        this.log[isDatabaseGone(error) ? 'warn' : 'error']({ err: error, room: open.room.id }, 'players could not be stored; trying again');
+        this.log[isDatabaseGone(error) ? 'warn' : 'error']({ err: error, room: room.id }, 'a room could not be stored; trying again');
       }
     });
+  }
+
+  /** A room's world as it was last stored, under today's rules; undefined where there is none, or it can't be read any more. */
+  private async stood(id: string, rules: Rules, revision: number): Promise<World | undefined> {
+    const stored = await RoomSnapshot.findByPk(id);
+    if (!stored) return undefined;
+    try {
+      const snapshot = readSnapshot(await inflated(stored.world));
+      if (stored.revision === revision) return World.restore(rules, snapshot);
+      return World.restore(rulesFrom(stored.document), snapshot).adopt(rules);
+    } catch (error) {
+      this.log.warn({ err: error, room: id }, 'a stored room can’t be read; it begins anew with what its players kept');
+      return undefined;
+    }
   }
 
   async connect(id: string, client: Client): Promise<Room | undefined> {

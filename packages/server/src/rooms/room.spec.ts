@@ -1,5 +1,5 @@
 import brinewick from '../../../../examples/brinewick.json' with { type: 'json' };
-import { compileRuleset, Copy, readServerMessage, type ServerMessage, type Welcome } from '@eager-ember/core';
+import { compileRuleset, Copy, readServerMessage, readSnapshot, type ServerMessage, type Welcome, World } from '@eager-ember/core';
 import { type Client, Room } from './room.js';
 
 type Editable = Record<string, unknown> & { actors: Record<string, unknown>[]; effects: unknown[]; pickups: { then: unknown[] }[] };
@@ -58,7 +58,7 @@ describe('A room by itself', () => {
     const room = open();
     const north = new Fake(room, 'north');
     expect(north.welcome).toEqual(
-      jasmine.objectContaining({ room: 'slate-heron', ruleset: 'Brinewick Salvage', revision: 1, seat: 'north', row: 0 }),
+      jasmine.objectContaining({ room: 'slate-heron', ruleset: 'Brinewick Salvage', revision: 1, seat: 'north', row: 8, speed: 1 }),
     );
     room.tick();
     expect(north.value('scrip')).toBe(0);
@@ -99,7 +99,12 @@ describe('A room by itself', () => {
     const without = rulesOf((document) => {
       const [diver] = document.actors as unknown as { attributes: { attribute: string }[] }[];
       diver.attributes = diver.attributes.filter(({ attribute }) => attribute !== 'scrip');
+      for (const foe of document.actors) Reflect.deleteProperty(foe, 'onDefeat');
       document['attributes'] = (document['attributes'] as { id: string }[]).filter(({ id }) => id !== 'scrip');
+      // Whatever gives scrip, asks for it or makes what does goes with it.
+      for (const chapter of ['interactions', 'dialogues', 'containers', 'spawners', 'reactions', 'tracks', 'trees', 'achievements'])
+        document[chapter] = [];
+      for (const actor of document.actors) for (const field of ['interactions', 'container']) Reflect.deleteProperty(actor, field);
       document.pickups = document.pickups.slice(0, 3);
       document['arena'] = {};
     });
@@ -127,6 +132,25 @@ describe('A room by itself', () => {
     expect(changed.saved['attributes']['scrip']).toBe(35);
     changed.kept();
     expect(room.changedPlayers().some((player) => player.name === 'south' && player.saved['attributes']['scrip'] !== 35)).toBeFalse();
+  });
+
+  it('goes on from where it stood, as if it had never stopped', () => {
+    const one = open();
+    const truth = new Fake(one, undefined);
+    one.poke(truth, { t: 'poke', seat: 'north', action: { do: 'place', x: 265, y: 250 } });
+    ticks(one, 2);
+    one.input(new Fake(one, 'north'), 1, { do: 'interact' });
+    ticks(one, 30);
+    const { world, revision } = one.stands();
+    expect(revision).toBe(1);
+    const stood = World.restore(rulesOf(), readSnapshot(world));
+    const other = new Room('slate-heron', { rules: rulesOf(), rulesetId: 'r', revision: 1 }, 5, SEATS, new Map(), stood);
+    one.tick();
+    expect(other.hash).toBe(one.hash);
+    const north = new Fake(other, 'north');
+    other.tick();
+    expect(north.copy!.rows('shown').length).toBeGreaterThan(1);
+    expect(() => readSnapshot(new Uint8Array([1, 2, 3]))).toThrow();
   });
 
   it('runs the same for the same seed and commands', () => {
@@ -161,7 +185,17 @@ describe('A room by itself', () => {
     for (const player of room.changedPlayers()) player.kept();
     edited(
       room,
-      rulesOf((d) => (d.actors = [{ id: 'wader', label: 'Wader', kind: 'player', attributes: [{ attribute: 'scrip' }] }])),
+      rulesOf((d) =>
+        Object.assign(d, {
+          actors: [{ id: 'wader', label: 'Wader', kind: 'player', attributes: [{ attribute: 'scrip' }] }],
+          arena: {},
+          spawners: [],
+          reactions: [],
+          tracks: [{ id: 'standing', label: 'Standing' }],
+          trees: [],
+          achievements: [],
+        }),
+      ),
     );
     room.tick();
     expect([north.value('scrip'), north.value('oxygen')]).toEqual([8, undefined]);
@@ -233,10 +267,50 @@ describe('A room by itself', () => {
   it('refuses more at once than a tick can take', () => {
     const room = open();
     const north = new Fake(room, 'north');
-    const answers = Array.from({ length: 600 }, (_, n) => room.input(north, n + 1, { do: 'stop' }));
-    expect(answers.filter((answer) => answer !== undefined).length).toBe(100);
+    const answers = Array.from({ length: 100 }, (_, n) => room.input(north, n + 1, { do: 'stop' }));
+    expect(answers.filter((answer) => answer !== undefined).length).toBe(70);
+    expect(answers.at(-1)).toBe('More than 30 things at once are too many for one seat.');
+    const truth = new Fake(room, undefined);
+    const pokes = Array.from({ length: 600 }, () => room.poke(truth, { t: 'poke', seat: 'north', action: { do: 'fell' } }));
+    expect(pokes.filter((answer) => answer !== undefined).length).toBe(130);
     room.tick();
     expect(room.input(north, 601, { do: 'stop' })).toBeUndefined();
+  });
+
+  it('runs faster, slower or not at all, as who watches the truth says, and tells everybody', () => {
+    const room = open();
+    const [truth, north] = [new Fake(room, undefined), new Fake(room, 'north')];
+    let repaced = 0;
+    room.repaced = () => repaced++;
+    expect(room.pace(north, { t: 'pace', speed: 8 })).toBe('Only who watches the truth may set the pace.');
+    expect([room.ticksPerSecond, repaced]).toEqual([20, 0]);
+    expect(room.pace(truth, { t: 'pace', speed: 8 })).toBeUndefined();
+    expect([room.ticksPerSecond, repaced]).toEqual([160, 1]);
+    expect(north.messages.at(-1)).toEqual({ t: 'pace', speed: 8 });
+    // Twenty frames a second all the same.
+    const { frames } = north;
+    ticks(room, 80);
+    expect(north.frames - frames).toBe(10);
+    room.pace(truth, { t: 'pace', speed: 0 });
+    expect(room.ticksPerSecond).toBe(0);
+    expect(new Fake(room, 'south').welcome!.speed).toBe(0);
+  });
+
+  it('tells a seat its own abilities with today’s numbers, and nobody else’s', () => {
+    const room = open();
+    const [truth, north, south] = [new Fake(room, undefined), new Fake(room, 'north'), new Fake(room, 'south')];
+    const row = north.welcome!.row!;
+    const told = (screen: Fake) => screen.messages.at(-1) as Extract<ServerMessage, { t: 'abilities' }>;
+    expect(room.abilities(north, { t: 'abilities', row })).toBeUndefined();
+    expect(told(north).items.map(({ id }) => id)).toEqual(['sonarPing', 'cuttingTorch', 'harpoon', 'towLine', 'depthCharge', 'secondWind']);
+    expect(told(north).items[1].lines.join(' ')).toContain('After 1.8 s five sparks fly');
+    room.poke(truth, { t: 'poke', seat: 'north', action: { do: 'set', attribute: 'handling', value: 2 } });
+    room.tick();
+    room.abilities(truth, { t: 'abilities', row });
+    expect(told(truth).items[1].numbers['cast']).toBe(0.9);
+    expect(room.abilities(south, { t: 'abilities', row })).toBe('A seat may ask for its own abilities only.');
+    expect(room.abilities(truth, { t: 'abilities', row: 9999 })).toBeUndefined();
+    expect(told(truth).items).toEqual([]);
   });
 
   it('tells of its failures on every screen', () => {

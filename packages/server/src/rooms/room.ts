@@ -1,4 +1,5 @@
 import {
+  abilitiesNow,
   actorOfSeat,
   announcementsFor,
   checkAction,
@@ -11,11 +12,13 @@ import {
   homelessOf,
   loadPlayer,
   mergeSaved,
+  type Pace,
   Publisher,
   type Rules,
   savePlayer,
   type SavedPlayer,
   type ServerMessage,
+  storeSnapshot,
   type Viewer,
   whyAll,
   wireSchemaOf,
@@ -54,6 +57,8 @@ type Asked<T extends ClientMessage['t']> = Extract<ClientMessage, { t: T }>;
 
 /** Commands that wait for the next tick; more are refused. */
 const MOST_WAITING = 500;
+/** Inputs of one seat that wait for the next tick; more are too many, whatever they ask for. */
+const MOST_OF_A_SEAT = 30;
 
 function joining({ name, team }: RoomSeat, saved: SavedPlayer | undefined): Command {
   return { kind: 'join', args: { seat: name, ...(team !== null && { team }), ...(saved && { saved }) } };
@@ -69,6 +74,10 @@ export class Room {
   private next: RoomRules | undefined;
   private readonly history = new History();
   private readonly waiting: Command[] = [];
+  /** How many times its own rate it runs at. */
+  private speed: Pace = 1;
+  /** Told when it is to run at another rate from now on. */
+  repaced: () => void = () => undefined;
   private readonly connections = new Map<Client, Connection>();
   private saved = new Map<string, string>();
 
@@ -78,14 +87,35 @@ export class Room {
     readonly seed: number,
     readonly seats: readonly RoomSeat[],
     players: ReadonlyMap<string, SavedPlayer>,
+    /** The world as it stood when the room was last stored, already under these rules. */
+    stood?: World,
   ) {
     this.current = rules;
-    this.world = World.start(rules.rules, seed);
+    this.world = stood ?? World.start(rules.rules, seed);
     this.publisher = new Publisher(this.world);
+    // Nothing happens to who has a seat already; their player may have been elsewhere meanwhile.
     for (const seat of seats) this.waiting.push(joining(seat, players.get(seat.name)));
+    if (stood) for (const { name } of seats) this.catchUp(name, players.get(name));
     for (const [name, saved] of players) this.saved.set(name, JSON.stringify(saved));
     this.tick();
     for (const [name, saved] of this.players()) this.saved.set(name, JSON.stringify(saved));
+  }
+
+  /** Gives a player of a world that stood still what another room has stored of them since. */
+  private catchUp(seat: string, saved: SavedPlayer | undefined): void {
+    const row = this.world.actors.rowOf(actorOfSeat(this.world, seat));
+    if (row >= 0 && saved && JSON.stringify(savePlayer(this.world, row)) !== JSON.stringify(saved)) loadPlayer(this.world, row, saved);
+  }
+
+  /** The world as it stands, to be stored, with the rules that it stands under. */
+  stands(): {
+    readonly world: Uint8Array;
+    readonly revision: number;
+    readonly document: Readonly<Record<string, unknown>>;
+    readonly tick: number;
+  } {
+    const { rules, revision } = this.current;
+    return { world: storeSnapshot(this.world.snapshot()), revision, document: rules.document, tick: this.world.tick };
   }
 
   get rulesetId(): string {
@@ -94,6 +124,11 @@ export class Room {
 
   get tickRate(): number {
     return this.current.rules.tickRate;
+  }
+
+  /** Ticks in a second of the clock; 0 where it stands still. */
+  get ticksPerSecond(): number {
+    return this.tickRate * this.speed;
   }
 
   get watched(): boolean {
@@ -138,6 +173,8 @@ export class Room {
     if (client.seat === undefined) return 'Who watches the truth has no seat to move.';
     const { value: input, problems } = checkInput(value);
     if (!input) return `${problems[0].path.slice(1)}: ${problems[0].message}`;
+    const waiting = this.waiting.filter((command) => command.kind === 'input' && command.args['seat'] === client.seat).length;
+    if (waiting >= MOST_OF_A_SEAT) return `More than ${MOST_OF_A_SEAT} things at once are too many for one seat.`;
     return this.enqueue({ kind: 'input', args: { seat: client.seat, n, input } });
   }
 
@@ -161,6 +198,25 @@ export class Room {
     return undefined;
   }
 
+  /** Tells the abilities of an actor with today's numbers. Returns what is wrong with the question, or undefined. */
+  abilities(client: Client, { row }: Asked<'abilities'>): string | undefined {
+    const viewer = this.viewerOf(client);
+    const { actors, tick } = this.world;
+    const actor = row < actors.high && actors.live[row] === 1 ? actors.handle(row) : 0;
+    if (viewer !== 'truth' && viewer.actor !== actor) return 'A seat may ask for its own abilities only.';
+    client.send(encodeMessage({ t: 'abilities', row, tick, items: [...abilitiesNow(this.world, actor)] }));
+    return undefined;
+  }
+
+  /** Has the room run faster, slower, or stand still. Returns what is wrong with that, or undefined. */
+  pace(client: Client, { speed }: Asked<'pace'>): string | undefined {
+    if (client.seat !== undefined) return 'Only who watches the truth may set the pace.';
+    this.speed = speed;
+    this.repaced();
+    this.tell({ t: 'pace', speed });
+    return undefined;
+  }
+
   private enqueue(command: Command): string | undefined {
     if (this.waiting.length >= MOST_WAITING) return 'Too much is asked of this room at once.';
     this.waiting.push(command);
@@ -177,11 +233,13 @@ export class Room {
     const events = this.world.step(commands);
     this.history.note(this.current.rules, events);
     if (edited) for (const { client } of this.connections.values()) this.welcome(client);
-    this.publisher.capture();
+    // A room that runs faster is told of no more often: a screen shows twenty pictures of it a second all the same.
+    const told = edited || this.speed <= 1 || this.world.tick % this.speed === 0;
+    if (told) this.publisher.capture();
     for (const connection of this.connections.values()) {
       const { client } = connection;
       const viewer = this.viewerOf(client);
-      if (!client.congested) client.send(this.publisher.frameFor(viewer, connection.acknowledged));
+      if (told && !client.congested) client.send(this.publisher.frameFor(viewer, connection.acknowledged));
       const items = [...announcementsFor(this.world, events, viewer)];
       if (items.length > 0) client.send(encodeMessage({ t: 'news', items }));
     }
@@ -243,6 +301,7 @@ export class Room {
       revision: this.current.revision,
       ...(client.seat !== undefined && { seat: client.seat }),
       ...(row >= 0 && { row }),
+      speed: this.speed,
       seats: this.seatStates(),
       schema: wireSchemaOf(this.current.rules, viewer === 'truth'),
     };

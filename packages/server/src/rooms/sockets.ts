@@ -107,19 +107,26 @@ async function serve(ws: WebSocket, { room: id, seat, drives }: Door, keeper: Ro
   }
 }
 
-function hear(
-  room: Room,
-  client: Client,
-  message: NonNullable<ReturnType<typeof readClientMessage>['message']>,
-  complain: (text: string) => void,
-): void {
-  const problem =
-    message.t === 'ack'
-      ? room.acknowledge(client, message.frame)
-      : message.t === 'input'
-        ? room.input(client, message.n, message.input)
-        : message.t === 'poke'
-          ? room.poke(client, message)
-          : room.why(client, message);
+type Heard = NonNullable<ReturnType<typeof readClientMessage>['message']>;
+
+function hear(room: Room, client: Client, message: Heard, complain: (text: string) => void): void {
+  const problem = answer(room, client, message);
   if (problem !== undefined) complain(problem);
+}
+
+function answer(room: Room, client: Client, message: Heard): string | undefined | void {
+  switch (message.t) {
+    case 'ack':
+      return room.acknowledge(client, message.frame);
+    case 'input':
+      return room.input(client, message.n, message.input);
+    case 'poke':
+      return room.poke(client, message);
+    case 'why':
+      return room.why(client, message);
+    case 'abilities':
+      return room.abilities(client, message);
+    case 'pace':
+      return room.pace(client, message);
+  }
 }

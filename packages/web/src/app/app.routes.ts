@@ -21,6 +21,16 @@ export const routes: Routes = [
         loadComponent: () => import('./rulebook/whole-source').then((m) => m.WholeSource),
       },
       {
+        path: 'rulebook/wiring',
+        title: 'Wiring · Eager Ember',
+        loadComponent: () => import('./rulebook/wiring/wiring').then((m) => m.Wiring),
+      },
+      {
+        path: 'rulebook/arena',
+        title: 'Arena · Eager Ember',
+        loadComponent: () => import('./rulebook/arena/arena-page').then((m) => m.ArenaPage),
+      },
+      {
         path: 'rulebook/:chapter',
         title: 'Rulebook · Eager Ember',
         loadComponent: () => import('./rulebook/rulebook').then((m) => m.Rulebook),

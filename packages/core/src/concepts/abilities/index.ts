@@ -1,83 +1,113 @@
 import { z } from 'zod';
+import { finite } from '../../ruleset/fields.js';
 import { didYouMean } from '../../ruleset/suggest.js';
 import { defineConcept } from '../../world/concept.js';
-import type { EventSpec, GameEvent, Speaker } from '../../world/events.js';
-import { schema } from './schema.js';
-import { type Abilities, type Ability, compileAbilities, giveAbilities, useAbility } from './system.js';
+import type { Rules } from '../../ruleset/rules.js';
+import type { World } from '../../world/world.js';
+import { actors } from '../actors/index.js';
+import { reference } from '../../ruleset/fields.js';
+import type { AimRequest } from './aim.js';
+import { adoptCasts, advanceCasts, breakByHeading, breakCast, cancelCast, useAbility, witnessBreaks } from './casts.js';
+import { refillStores } from './charge.js';
+import { type CompiledAbilities, compileAbilities } from './compile.js';
+import { events } from './events.js';
+import { findings } from './findings.js';
+import { giveAbilities } from './owned.js';
+import { type AbilityEntry, groupSchema, schema } from './schema.js';
+import { type Abilities, abilityTables, attachAbilities } from './tables.js';
 
-export type { AbilityEntry } from './schema.js';
+export { type AbilityEntry, CHARGES, type GroupEntry, NUMBERS, TARGETS, type TargetEntry } from './schema.js';
+export { breakCast, canUse, useAbility, refusalNow } from './casts.js';
+export { type AbilityView, type Refusal, refusalOf, refusalWords } from './refusals.js';
+export { type CastPhase, PHASES as CAST_PHASES } from './tables.js';
+export { fillTooltip, wrapText } from './tooltip.js';
+export { pricesOf } from './charge.js';
+export { type AbilityNumber, CHANGEABLE, CHANGES, type NumberChange, setGifts } from './gifts.js';
+export { numbersOf } from './numbers.js';
+export { ownedRow } from './tables.js';
 
-/** Why a player may not use an ability, in words a player can act on. */
-function refusal(event: GameEvent, speak: Speaker): string {
-  const { ability, reason, ticks, attribute, needs, present } = event.data;
-  const name = speak.label('abilities', String(ability));
-  if (reason === 'coolingDown') return `${name} is cooling down: ready in ${speak.time(Number(ticks))}.`;
-  if (reason === 'tooExpensive')
-    return `${name} needs ${needs} ${speak.label('attributes', String(attribute)).toLowerCase()}, and you have ${Math.floor(Number(present) * 10) / 10}.`;
-  return `${event.who} does not have ${name}.`;
+function everyActor(world: World, work: (world: World, row: number) => void): void {
+  for (let row = 0; row < world.actors.high; row++) if (world.actors.live[row] === 1) work(world, row);
 }
 
-const events: Readonly<Record<string, EventSpec>> = {
-  abilityUsed: {
-    label: 'an ability is used',
-    carries: { entries: { ability: 'abilities' } },
-    see: 'everyone',
-    announced: true,
-    sentence: (e, speak) => `${e.who} uses ${speak.label('abilities', String(e.data['ability'])).toLowerCase()}`,
-  },
-  abilityRefused: {
-    label: 'an ability is refused',
-    carries: { entries: { ability: 'abilities' } },
-    see: 'owner',
-    announced: true,
-    refusal: true,
-    sentence: refusal,
-  },
-};
+/** Whether seats may know of an ability at all: others see it, or a player has it. */
+function isTold(rules: Rules, { id, see }: AbilityEntry): boolean {
+  return see !== 'owner' || actors.of(rules).some((type) => type.kind === 'player' && type.abilities.includes(id));
+}
 
-/** Abilities: what a player does on purpose, for a cost, with a cooldown. */
-export const abilities = defineConcept<readonly Ability[], Abilities>({
+/** Abilities: what a player does on purpose: aimed, cast, paid for, and then cooling down. */
+export const abilities = defineConcept<CompiledAbilities, Abilities>({
   id: 'abilities',
-  sections: { abilities: { kind: 'chapter', title: 'Abilities', entry: schema } },
+  sections: {
+    abilities: { kind: 'chapter', title: 'Abilities', entry: schema, secret: (entry, rules) => !isTold(rules, entry as AbilityEntry) },
+    groups: { kind: 'chapter', title: 'Cooldown groups', entry: groupSchema },
+  },
   compile: compileAbilities,
-  tables: () => [
-    {
-      name: 'abilities',
-      owner: 'actor',
-      columns: [
-        { name: 'actor', kind: 'actor', see: 'owner' },
-        { name: 'ability', kind: 'entry', chapter: 'abilities', see: 'owner' },
-        /** The tick from which it may be used again. */
-        { name: 'ready', kind: 'tick', see: 'owner' },
-        /** The length of the cooldown that runs or ran last, in ticks. */
-        { name: 'cooldown', kind: 'int', see: 'owner' },
-      ],
-    },
-  ],
-  attach: (world, list) => ({ list, table: world.table('abilities') }),
+  tables: abilityTables,
+  attach: attachAbilities,
   events,
+  findings,
+  actions: {
+    breakCast: {
+      label: 'break a cast or a channel',
+      sentence: 'break what {to} is casting or channelling',
+      args: {},
+      compile: () => (world, actor) => breakCast(world, actor, 'status'),
+    },
+    use: {
+      label: 'have an ability used',
+      sentence: 'have {to} use {ability}',
+      args: { ability: reference('abilities') },
+      compile: (args) => (world, actor) => useAbility(world, actor, String(args['ability'])),
+    },
+  },
   inputs: {
     use: {
-      args: { ability: z.string().max(48) },
+      args: {
+        ability: z.string().max(48),
+        /** Where the player points. */
+        x: finite().optional(),
+        y: finite().optional(),
+        /** Whom it is meant for: an actor's row, or its name. */
+        target: z.union([z.int().min(0), z.string().max(48)], 'A target is the row of an actor, or its name.').optional(),
+      },
       traced: true,
       check: (rules, { ability }) => {
         const known = rules.chapters.get('abilities')?.ids ?? [];
         const id = String(ability);
         return known.includes(id) ? undefined : { argument: 'ability', message: `No ability is called ${id}.${didYouMean(id, known)}` };
       },
-      run: (world, actor, args) => useAbility(world, actor, String(args['ability'])),
+      run: (world, actor, args) => useAbility(world, actor, String(args['ability']), args as AimRequest),
     },
+    cancel: { args: {}, traced: true, run: cancelCast },
+  },
+  witness: witnessBreaks,
+  systems: {
+    timers: (world) => {
+      refillStores(world, abilities.in(world));
+      breakByHeading(world);
+    },
+    abilities: advanceCasts,
   },
   lifecycle: {
     actorSpawned: giveAbilities,
-    rulesAdopted: (world) => {
-      for (let row = 0; row < world.actors.high; row++) if (world.actors.live[row] === 1) giveAbilities(world, row);
+    rulesAdopted: (world, before) => {
+      everyActor(world, giveAbilities);
+      adoptCasts(world, before);
     },
   },
-  display: (list) =>
-    list.map(({ id, label, costs }) => ({
-      id,
-      label,
-      costs: costs.flatMap((c) => (c.amount.constant === undefined ? [] : [{ attribute: c.id, amount: c.amount.constant }])),
-    })),
+  display: ({ list, entries }, rules) =>
+    list
+      .filter((ability) => isTold(rules, entries[ability.index]))
+      .map(({ index: i, id, label, costs, target, stored, breaks, cast }) => ({
+        id,
+        label,
+        costs: costs.flatMap((c) => (c.amount.constant === undefined ? [] : [{ attribute: c.id, amount: c.amount.constant }])),
+        aim: target.at,
+        ...(stored && { stored: stored.most }),
+        ...(breaks.movement && { still: true }),
+        casts: cast !== undefined,
+        ...(entries[i].deliver?.colour !== undefined && { colour: entries[i].deliver.colour }),
+        ...(entries[i].deliver?.by === 'projectile' && { radius: entries[i].deliver.radius }),
+      })),
 });

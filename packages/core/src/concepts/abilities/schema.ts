@@ -1,6 +1,55 @@
 import { z } from 'zod';
-import { entryFields, reference, steadyAmount, timeAmount } from '../../ruleset/fields.js';
+import { condition, duration, entryFields, finite, reference, steadyAmount, textWithFormulas, timeAmount } from '../../ruleset/fields.js';
 import { actionList } from '../../ruleset/registry.js';
+import { WHO } from '../actors/relations.js';
+import { clipSpan } from '../clips/index.js';
+import { deliverySchema } from '../deliveries/schema.js';
+
+/** Today's numbers of an ability, as its tooltip can speak of them: `{ability.cast}`. Times are in seconds. */
+export const NUMBERS = ['cast', 'cooldown', 'recovery', 'channel', 'range', 'stored'] as const;
+
+/** When an ability is paid for: as its use begins, or once its cast is over. */
+export const CHARGES = ['onStart', 'onFinish'] as const;
+/** What can break a cast or a channel. */
+export const BREAKS = ['damage', 'movement', 'statuses', 'player'] as const;
+export const TARGETS = ['self', 'actor', 'point', 'direction', 'cone', 'nearest'] as const;
+
+const says = () => z.string('Say what the player reads.').min(1, 'Say what the player reads.').max(160);
+const who = () => z.enum(WHO, `One of ${WHO.join(', ')} is expected.`);
+/** A time, a formula of seconds, or a stretch of a clip. */
+const length = () =>
+  z.union([clipSpan(), ...timeAmount().def.options], 'A time such as "1.8s", a formula of seconds, or { "clip", "mark" } is expected.');
+const share = () => z.number().min(0, 'A share is 0 to 1.').max(1, 'A share is 0 to 1.');
+const range = () => steadyAmount();
+
+const target = z.discriminatedUnion(
+  'at',
+  [
+    z.strictObject({ at: z.literal('self') }),
+    z.strictObject({ at: z.literal('actor'), range: range(), who: who().optional(), sight: z.boolean().optional() }),
+    z.strictObject({ at: z.literal('point'), range: range(), sight: z.boolean().optional() }),
+    z.strictObject({ at: z.literal('direction'), range: range().optional() }),
+    z.strictObject({
+      at: z.literal('cone'),
+      range: range(),
+      /** The whole opening, in degrees. */
+      angle: finite().min(1, 'An angle is 1 to 360 degrees.').max(360, 'An angle is 1 to 360 degrees.'),
+      who: who().optional(),
+      sight: z.boolean().optional(),
+    }),
+    z.strictObject({
+      at: z.literal('nearest'),
+      count: finite().int('How many is a whole number.').min(1, 'At least one.').max(100).default(1),
+      range: range(),
+      who: who().optional(),
+      sight: z.boolean().optional(),
+    }),
+  ],
+  `Whom or what is it aimed at? { "at": one of ${TARGETS.join(', ')} }.`,
+);
+export type TargetEntry = z.infer<typeof target>;
+
+const state = () => reference('states').optional();
 
 export const schema = z.strictObject({
   ...entryFields(),
@@ -8,8 +57,97 @@ export const schema = z.strictObject({
     .array(z.strictObject({ attribute: reference('attributes'), amount: steadyAmount() }))
     .max(10, 'An ability has at most 10 costs.')
     .default([]),
+  /** When its costs are paid and its cooldown begins. */
+  charge: z.enum(CHARGES, `One of ${CHARGES.join(', ')} is expected.`).default('onStart'),
   /** A time such as "8s", or a formula that yields seconds. */
   cooldown: timeAmount().optional(),
+  /** Cooldown groups that it is in: using one ability of a group keeps the others waiting. */
+  groups: z.array(reference('groups')).max(10).default([]),
+  /** Uses that are kept in store. */
+  stored: z
+    .strictObject({ most: finite().int('How many is a whole number.').min(1, 'At least one.').max(100), refill: timeAmount() })
+    .optional(),
+  /** What has to be so for it to be used, each with what the player reads where it is not. */
+  requires: z
+    .array(
+      z.union(
+        [
+          z.strictObject({ if: condition(), says: says(), throughout: z.boolean().optional() }),
+          z.strictObject({ has: reference('statuses'), says: says().optional(), throughout: z.boolean().optional() }),
+          z.strictObject({ hasNot: reference('statuses'), says: says().optional(), throughout: z.boolean().optional() }),
+        ],
+        'A requirement is { "if": condition, "says" }, { "has": status } or { "hasNot": status }.',
+      ),
+    )
+    .max(10, 'An ability has at most 10 requirements.')
+    .default([]),
+  cast: z
+    .strictObject({
+      time: length(),
+      /** How fast the clip is played: 2 halves the time. */
+      rate: steadyAmount().optional(),
+      /** The stat by which the time is divided. */
+      haste: reference('attributes').optional(),
+      /** The user may move meanwhile. */
+      move: z.boolean().optional(),
+      state: state(),
+    })
+    .optional(),
+  channel: z
+    .strictObject({
+      every: timeAmount(),
+      lasts: timeAmount(),
+      then: actionList().default([]),
+      onEnd: actionList().optional(),
+      move: z.boolean().optional(),
+      state: state(),
+    })
+    .optional(),
+  recovery: z
+    .strictObject({ time: length(), rate: steadyAmount().optional(), haste: reference('attributes').optional(), state: state() })
+    .optional(),
+  /** What breaks its cast or channel. */
+  brokenBy: z
+    .strictObject({
+      /** A single loss of at least this much. */
+      damage: finite().min(0, 'Damage is not negative.').optional(),
+      movement: z.boolean().optional(),
+      statuses: z.array(reference('statuses')).max(20).optional(),
+      player: z.boolean().optional(),
+    })
+    .optional(),
+  /** What a broken cast costs, as shares. Where nothing is said: what was charged is gone, what was not is not asked for. */
+  broken: z.strictObject({ costs: share().optional(), cooldown: share().optional() }).optional(),
+  target: target.default({ at: 'self' }),
+  deliver: deliverySchema.optional(),
+  onStart: actionList().optional(),
+  /** What its user does when the cast is over. */
   then: actionList().default([]),
+  /** For each that is hit, as the target. */
+  onHit: actionList().optional(),
+  onMiss: actionList().optional(),
+  onBreak: actionList().optional(),
+  /** Who sees its casts, projectiles and areas, counted from its user. */
+  see: z.enum(['owner', 'team', 'everyone'], 'One of owner, team, everyone is expected.').default('everyone'),
+  tooltip: z
+    .strictObject({
+      /** With formulas in braces. */
+      text: textWithFormulas('ability', NUMBERS),
+      /** The box that it has to fit: characters in a line, and lines. */
+      width: finite()
+        .int('A width is whole characters.')
+        .min(10, 'A box is 10 to 100 characters wide.')
+        .max(100, 'A box is 10 to 100 characters wide.')
+        .default(32),
+      lines: finite().int('Lines are whole.').min(1, 'A box has 1 to 20 lines.').max(20, 'A box has 1 to 20 lines.').default(4),
+    })
+    .optional(),
 });
 export type AbilityEntry = z.infer<typeof schema>;
+
+export const groupSchema = z.strictObject({
+  ...entryFields(),
+  /** How long a use of one keeps the others of the group waiting. */
+  lasts: duration(),
+});
+export type GroupEntry = z.infer<typeof groupSchema>;

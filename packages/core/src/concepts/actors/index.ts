@@ -3,7 +3,10 @@ import { defineConcept } from '../../world/concept.js';
 import type { Table } from '../../world/table.js';
 import { removeOwned } from '../../world/players.js';
 import { ACTORS, type World } from '../../world/world.js';
+import type { Who } from './relations.js';
 import { schema, type ActorEntry } from './schema.js';
+
+export { WHO, type Who } from './relations.js';
 
 export { KINDS, type ActorEntry } from './schema.js';
 
@@ -44,9 +47,27 @@ export const actors = defineConcept<readonly ActorEntry[], Actors>({
   ],
   attach: (world, types) => ({ table: world.actors, types }),
   events: {
-    actorSpawned: { label: 'an actor appears', see: 'everyone', sentence: (e) => `${e.who} appears` },
-    actorLeft: { label: 'an actor leaves', see: 'everyone', sentence: (e) => `${e.data['name']} leaves` },
-    loopCut: { label: 'a loop of reactions is cut', see: 'server', sentence: (e) => `a loop of reactions was cut at ${e.data['event']}` },
+    actorSpawned: {
+      label: 'an actor appears',
+      when: 'An actor is in the arena, with what it begins with.',
+      arises: 'core',
+      see: 'everyone',
+      sentence: (e) => `${e.who} appears`,
+    },
+    actorLeft: {
+      label: 'an actor leaves',
+      when: 'An actor has gone from the arena, with all that it owned.',
+      arises: 'core',
+      see: 'everyone',
+      sentence: (e) => `${e.data['name']} leaves`,
+    },
+    loopCut: {
+      label: 'a loop of reactions is cut',
+      when: 'Once a tick, when what followed from each other would not end; the rest is left undone.',
+      arises: 'core',
+      see: 'server',
+      sentence: (e) => `a loop of reactions was cut at ${e.data['event']}`,
+    },
   },
   selectors: {
     everyone: { schema: z.literal('everyone'), matches: (to) => to === 'everyone', select: () => (world) => allActors(world) },
@@ -58,7 +79,8 @@ export const actors = defineConcept<readonly ActorEntry[], Actors>({
       for (const actor of gone) removeOwned(world, actor);
     },
   },
-  display: (types) => types.map(({ id, label, kind, radius }) => ({ id, label, kind, radius })),
+  display: (types) =>
+    types.map(({ id, label, kind, radius, speed }) => ({ id, label, kind, radius, ...(speed !== undefined && { speed }) })),
 });
 
 function* rows(world: World): Iterable<number> {
@@ -77,6 +99,33 @@ export function teamOf(world: World, actor: number): readonly number[] {
   if (row < 0) return [];
   const team = world.actors.column('team').data;
   return team[row] < 0 ? [actor] : [...rows(world)].filter((other) => team[other] === team[row]).map((other) => world.actors.handle(other));
+}
+
+/** The side that an actor is on: its team, or the wild ones, or its own; none for characters and props without a team. */
+function sideOf(world: World, row: number): number | undefined {
+  const team = world.actors.column('team').data[row];
+  if (team >= 0) return team;
+  const { kind } = typeOf(world, row);
+  if (kind === 'foe') return -1;
+  return kind === 'player' ? -2 - row : undefined;
+}
+
+/**
+ * Whether one actor counts for another. `foes` are on another side, `allies` on the same one, `crew` in the same team,
+ * `others` in no team with it, `anyone` is everybody. Teams are sides; foes without a team are one side together, a player
+ * without one is alone on its own; characters and props without a team are on none. Nobody counts for itself.
+ */
+export function counts(world: World, own: number, other: number, who: Who): boolean {
+  if (own === other) return false;
+  if (who === 'anyone') return true;
+  const team = world.actors.column('team').data;
+  const crew = team[own] >= 0 && team[own] === team[other];
+  if (who === 'crew') return crew;
+  if (who === 'others') return !crew;
+  const mine = sideOf(world, own);
+  const its = sideOf(world, other);
+  if (mine === undefined || its === undefined) return false;
+  return who === 'foes' ? mine !== its : mine === its;
 }
 
 /** The compiled type of a live actor's row. */

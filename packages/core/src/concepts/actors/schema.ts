@@ -1,5 +1,8 @@
 import { z } from 'zod';
 import { entryFields, finite, reference, start } from '../../ruleset/fields.js';
+import { behaviour } from '../behaviours/schema.js';
+import { ownReactions } from '../reactions/schema.js';
+import { lifeFields } from '../lives/schema.js';
 
 export const KINDS = ['player', 'foe', 'character', 'prop'] as const;
 
@@ -15,5 +18,13 @@ export const schema = z.strictObject({
     .max(200)
     .default([]),
   abilities: z.array(reference('abilities')).max(20, 'An actor has at most 20 abilities.').default([]),
+  /** What it offers to those within reach, in order. */
+  interactions: z.array(reference('interactions')).max(20, 'An actor has at most 20 interactions.').default([]),
+  /** The container that it is. */
+  container: reference('containers').optional(),
+  ...lifeFields(),
+  behaviour: behaviour().optional(),
+  /** What it does when something happens. */
+  reactions: ownReactions(),
 });
 export type ActorEntry = z.infer<typeof schema>;

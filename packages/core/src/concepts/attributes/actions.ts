@@ -4,7 +4,7 @@ import type { ActionSpec } from '../../world/concept.js';
 import type { World } from '../../world/world.js';
 import type { How } from './events.js';
 import { attributes } from './index.js';
-import { changeBy } from './values.js';
+import { changeBy, has } from './values.js';
 
 const PARTIES = ['source', 'target'] as const;
 
@@ -13,6 +13,7 @@ function changing(how: How, label: string, sentence: string, sign: 1 | -1): Acti
   return {
     label,
     sentence,
+    causes: ({ attribute }) => [{ event: 'attributeChanged', fields: { attribute, how } }],
     args: { attribute: reference('attributes'), amount: amount(PARTIES) },
     compile: (args, context, path) => {
       const index = context.index('attributes', String(args['attribute']));
@@ -32,6 +33,7 @@ export const actions: Readonly<Record<string, ActionSpec>> = {
   set: {
     label: 'set an attribute',
     sentence: 'set {attribute} to {value} for {to}',
+    causes: ({ attribute }) => [{ event: 'attributeChanged', fields: { attribute, how: 'set' } }],
     args: { attribute: reference('attributes'), value: amount(PARTIES) },
     compile: (args, context, path) => {
       const index = context.index('attributes', String(args['attribute']));
@@ -57,6 +59,8 @@ export function changeAttribute(world: World, actor: number, index: number, by: 
   const row = world.actors.rowOf(actor);
   if (row < 0 || by === 0) return;
   const grip = attributes.in(world);
+  // Whoever does not have it has nothing to change, and there is nothing to tell.
+  if (!has(world, grip.compiled.list[index], row)) return;
   const { id, taken } = grip.compiled.list[index];
   const through =
     how === 'hurt' && taken ? -Math.max(0, taken.run(world, { owner: actor, source, target: actor, event: { asked: -by } })) : by;

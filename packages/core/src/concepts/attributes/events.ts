@@ -2,8 +2,8 @@ import { roundTo } from '../../math/grid.js';
 import type { EventData, EventSpec } from '../../world/events.js';
 import type { Visibility } from '../../world/table.js';
 
-/** What changed an attribute: the action that did it, or the price of an ability. */
-export const HOWS = ['hurt', 'heal', 'give', 'take', 'set', 'cost'] as const;
+/** What changed an attribute: the action that did it, the price of an ability, or what was given back of it. */
+export const HOWS = ['hurt', 'heal', 'give', 'take', 'set', 'cost', 'refund'] as const;
 export type How = (typeof HOWS)[number];
 
 const seenAsAttribute = (data: EventData, seeEntry: (chapter: string, id: string) => Visibility) =>
@@ -31,6 +31,8 @@ function resistedWords({ resisted = 0, asked }: EventData): string {
 export const events: Readonly<Record<string, EventSpec>> = {
   attributeChanged: {
     label: 'an attribute changes',
+    when: 'A pool, a counter or a stat’s base was changed by an action, bounds and what follows from it included. Refill tells nothing.',
+    arises: 'core',
     carries: { entries: { attribute: 'attributes' }, words: { how: HOWS }, amounts: ['from', 'to', 'asked', 'given', 'lost', 'resisted'] },
     see: seenAsAttribute,
     sentence: (e, speak) => {
@@ -42,6 +44,8 @@ export const events: Readonly<Record<string, EventSpec>> = {
   },
   thresholdEntered: {
     label: 'a threshold is entered',
+    when: 'At the thresholds’ turn of a tick, once a value is within a range that it was not in.',
+    arises: { from: 'attributes', field: 'attribute' },
     carries: { entries: { attribute: 'attributes' }, amounts: ['value'] },
     see: seenAsAttribute,
     sentence: (e, speak) =>
@@ -49,6 +53,8 @@ export const events: Readonly<Record<string, EventSpec>> = {
   },
   thresholdLeft: {
     label: 'a threshold is left',
+    when: 'At the thresholds’ turn of a tick, once a value is out of a range by its margin.',
+    arises: { from: 'attributes', field: 'attribute' },
     carries: { entries: { attribute: 'attributes' }, amounts: ['value'] },
     see: seenAsAttribute,
     sentence: (e, speak) =>

@@ -21,7 +21,8 @@ export type { Attribute } from './compile.js';
 export { atStart } from './numbers.js';
 export type { Attributes } from './grip.js';
 export { addModifier, combine, modifiersOf, removeModifiers, stacked, sumModifiers } from './modifiers.js';
-export { highOf, lowOf, settle } from './values.js';
+export { beginWith, has as hasAttribute, highOf, lowOf, restart, settle } from './values.js';
+export { type Start, startOf } from './compile.js';
 
 /** Attributes: pools, stats and counters, their bounds, refill and thresholds, and the modifiers on them. */
 export const attributes = defineConcept<CompiledAttributes, Attributes>({

@@ -4,6 +4,7 @@ import type { Amount } from '../../ruleset/context.js';
 import type { World } from '../../world/world.js';
 import type { Attribute, Start } from './compile.js';
 import type { Attributes, Cells } from './grip.js';
+import { attributes } from './index.js';
 import { combine, refreshLive, sumModifiers } from './modifiers.js';
 
 /** An actor's lower bound of an attribute. What is counted in whole numbers has whole bounds, also where its author's are broken. */
@@ -107,6 +108,16 @@ export function startValues(world: World, a: Attributes, row: number, only?: Rea
   }
 }
 
+/** Gives an actor another first value than its kind has. */
+export function beginWith(world: World, row: number, index: number, start: Start): void {
+  const a = attributes.in(world);
+  const attribute = a.compiled.list[index];
+  if (!has(world, attribute, row)) return;
+  const value = beginning(world, attribute, start, row);
+  a.cells[index].own.data[row] = attribute.whole ? Math.floor(value + 1e-9) : value;
+  settle(world, a, row, true);
+}
+
 export function beginning(world: World, attribute: Attribute, start: Start, row: number): number {
   const actor = world.actors.handle(row);
   if (start.amount) return start.amount.run(world, { owner: actor, source: 0, target: 0 });
@@ -139,4 +150,12 @@ export function changeBy(world: World, a: Attributes, row: number, index: number
   settle(world, a, row);
   const given = toGrid(to - from);
   return { from, to, asked: wanted, given, lost: toGrid(wanted - given) };
+}
+
+/** Gives an actor's pools what they begin with, but for some. Stats keep their base, counters what was counted. */
+export function restart(world: World, row: number, besides?: ReadonlySet<number>): void {
+  const a = attributes.in(world);
+  const pools = new Set(a.compiled.list.flatMap((attribute, i) => (attribute.kind === 'pool' && !besides?.has(i) ? [i] : [])));
+  startValues(world, a, row, pools);
+  settle(world, a, row, true);
 }

@@ -1,3 +1,4 @@
+import { usesOf } from '../../ruleset/references.js';
 import { placedActions } from '../../ruleset/actions.js';
 import { circlesIn } from '../../ruleset/circles.js';
 import { toMilliseconds } from '../../ruleset/fields.js';
@@ -103,6 +104,10 @@ function endsAtOnce(entries: readonly EffectEntry[], id: string, other: string):
   return effect?.ends?.effects.includes(other) === true || effect?.lifetime === 'instant';
 }
 
+/** What a skill tree gives is taken away with its rank. */
+const isLearned = ({ id }: EffectEntry, rules: Rules): boolean =>
+  usesOf(rules, CHAPTER, id).some(({ chapter, path }) => chapter === 'trees' && path.endsWith('/gives/effect'));
+
 /** Effects without an end of their own that nothing takes away, or that keep off whatever would. */
 function neverEnding({ entries }: CompiledEffects, rules: Rules): readonly Finding[] {
   return entries.flatMap((entry, i): readonly Finding[] => {
@@ -111,7 +116,7 @@ function neverEnding({ entries }: CompiledEffects, rules: Rules): readonly Findi
       (other) =>
         other.id !== entry.id && (other.ends?.effects.includes(entry.id) || other.ends?.statuses.some((s) => entry.grants.includes(s))),
     );
-    if (isEndedByAction(entry, rules)) return [];
+    if (isEndedByAction(entry, rules) || isLearned(entry, rules)) return [];
     const path = pointer([CHAPTER, i, 'lifetime']);
     if (removers.length === 0)
       return [

@@ -5,7 +5,7 @@ import type { TableSpec, Visibility } from '../../world/table.js';
 import type { World } from '../../world/world.js';
 import { type CompiledEffects, compileEffects } from './compile.js';
 import { findings } from './findings.js';
-import { REASONS, schema } from './schema.js';
+import { type Reason, REASONS, schema } from './schema.js';
 import { adoptEffects, applyEffect, EFFECT_COLUMNS, type Effects, endEffect, instancesOf, pulseAll, runOut } from './system.js';
 
 export { type EffectEntry, LIFETIMES, REASONS, type Reason, STACKING } from './schema.js';
@@ -25,6 +25,7 @@ const ENDINGS: Readonly<Record<string, string>> = {
 const events: Readonly<Record<string, EventSpec>> = {
   effectStarted: {
     label: 'an effect starts',
+    when: 'An instance is on its bearer, its modifiers and statuses included; what it does at the start is still to come.',
     carries: { ...carries, amounts: ['ticks'] },
     see: seenAsEffect,
     announced: true,
@@ -36,6 +37,7 @@ const events: Readonly<Record<string, EventSpec>> = {
   },
   effectStacked: {
     label: 'an effect is refreshed or stacked',
+    when: 'An instance that was on already has its new time and stacks.',
     carries: { ...carries, amounts: ['stacks', 'ticks'] },
     see: seenAsEffect,
     announced: true,
@@ -47,6 +49,8 @@ const events: Readonly<Record<string, EventSpec>> = {
   },
   effectEnded: {
     label: 'an effect ends',
+    when: 'An instance is off its bearer, its modifiers and statuses included; what it does at the end is still to come.',
+    arises: { from: 'effects', field: 'effect' },
     carries: { ...carries, words: { reason: REASONS } },
     see: seenAsEffect,
     announced: true,
@@ -54,6 +58,7 @@ const events: Readonly<Record<string, EventSpec>> = {
   },
   effectRefused: {
     label: 'an effect does not take',
+    when: 'An effect was to start and something kept it off; nothing was changed.',
     carries,
     see: seenAsEffect,
     announced: true,
@@ -79,6 +84,7 @@ const actions: Readonly<Record<string, ActionSpec>> = {
   apply: {
     label: 'apply an effect',
     sentence: 'apply {effect} to {to}',
+    causes: ({ effect }) => ['effectStarted', 'effectStacked', 'effectRefused'].map((event) => ({ event, fields: { effect } })),
     args: { effect: reference('effects') },
     compile: (args, context) => {
       const index = context.index('effects', String(args['effect']));
@@ -88,6 +94,7 @@ const actions: Readonly<Record<string, ActionSpec>> = {
   end: {
     label: 'end an effect',
     sentence: 'end {effect} on {to}',
+    causes: ({ effect }) => [{ event: 'effectEnded', fields: { effect, reason: 'removed' } }],
     args: { effect: reference('effects') },
     compile: (args, context) => {
       const index = context.index('effects', String(args['effect']));
@@ -97,6 +104,7 @@ const actions: Readonly<Record<string, ActionSpec>> = {
   dispel: {
     label: 'end what grants a status',
     sentence: 'end whatever makes {to} {status}',
+    causes: () => [{ event: 'effectEnded', fields: { reason: 'removed' } }],
     args: { status: reference('statuses') },
     compile: (args, context) => {
       const status = context.index('statuses', String(args['status']));
@@ -127,7 +135,7 @@ function tables({ entries }: CompiledEffects): TableSpec[] {
         { name: 'muted', kind: 'flag', see },
         { name: 'strength', kind: 'number', see: 'server', decimals: 3 },
         // The serial of the event that began it.
-        { name: 'cause', kind: 'int', see: 'server' },
+        { name: 'cause', kind: 'serial', see: 'server' },
       ],
     },
   ];
@@ -165,13 +173,17 @@ export const effects = defineConcept<CompiledEffects, Effects>({
   lifecycle: {
     rulesAdopted: adoptEffects,
     actorLeaving: (world, row) => {
-      const actor = world.actors.handle(row);
-      const { table, of } = effects.in(world);
-      for (let at = 0; at < table.high; at++) if (table.live[at] === 1 && of.actor.data[at] === actor) endEffect(world, at, 'ownerGone');
+      endEffectsOf(world, world.actors.handle(row), 'ownerGone');
     },
   },
   display: ({ entries }) => entries.filter((entry) => entry.see !== 'server').map(({ id, label, see }) => ({ id, label, see })),
 });
+
+/** Ends all that is on an actor. */
+export function endEffectsOf(world: World, actor: number, reason: Reason): void {
+  const { table, of } = effects.in(world);
+  for (let at = 0; at < table.high; at++) if (table.live[at] === 1 && of.actor.data[at] === actor) endEffect(world, at, reason);
+}
 
 /** How many of an effect are on an actor: instances, each with its stacks. */
 function stacksOf(world: World, actor: number, index: number): number {

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { amount, duration, entryFields, finite, reference, timeAmount, visibility } from '../../ruleset/fields.js';
 import { actionList, pattern } from '../../ruleset/registry.js';
+import { ownReactions } from '../reactions/schema.js';
 import { OPERATIONS } from '../attributes/index.js';
 
 /**
@@ -71,6 +72,8 @@ export const schema = z.strictObject({
     )
     .max(10)
     .default([]),
+  /** What its bearer does when something happens, for as long as it is on. */
+  reactions: ownReactions(),
   see: visibility().default('everyone'),
 });
 export type EffectEntry = z.infer<typeof schema>;

@@ -10,6 +10,7 @@ export const flourishes = defineConcept({
   events: {
     flourish: {
       label: 'a flourish',
+      when: 'At its place in a list of actions; no state changes by it.',
       see: 'owner',
       announced: true,
       sentence: (e) => {
@@ -28,6 +29,7 @@ export const flourishes = defineConcept({
     flourish: {
       label: 'show or sound something',
       sentence: 'show {to} the text {text}, sound {sound}, shake {shake} s, fade {fade} s',
+      causes: () => [{ event: 'flourish' }],
       args: {
         text: z.string().min(1).max(160).optional(),
         /** The id of a sound that the game's client knows. */

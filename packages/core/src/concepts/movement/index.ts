@@ -4,16 +4,22 @@ import { toGrid } from '../../math/grid.js';
 import { type AmountSource, amount, finite } from '../../ruleset/fields.js';
 import { defineConcept } from '../../world/concept.js';
 import type { World } from '../../world/world.js';
-import { actors, teamOf } from '../actors/index.js';
+import { actors, counts, teamOf, WHO } from '../actors/index.js';
 import { arena } from '../arena/index.js';
-import { attachMovement, bodyRadius, type Movement, moveAll, pushOut } from './system.js';
+import { onGrid } from './ground.js';
+import { attachMovement, bodyRadius, type Movement, moveAll, moveStraight, pushOut } from './system.js';
 
+export { type Ground, onGrid, stepBody } from './ground.js';
+export { bodyRadius } from './system.js';
+
+/** The places of the coordinates among the columns of bodies: asked for thousands of times a tick. */
+export const [X, Y] = [0, 1];
 const PARTIES: readonly PartyName[] = ['source', 'target'];
 const axis = () => finite().min(-1, 'A direction goes from -1 to 1.').max(1, 'A direction goes from -1 to 1.');
 
 const nearby = z.strictObject({
   nearby: finite().min(0, 'A radius is not negative.'),
-  who: z.enum(['anyone', 'others', 'crew'], 'One of anyone, others, crew is expected.').optional(),
+  who: z.enum(WHO, `One of ${WHO.join(', ')} is expected.`).optional(),
 });
 type Nearby = z.infer<typeof nearby>;
 
@@ -33,8 +39,11 @@ export const movement = defineConcept<undefined, Movement>({
         { name: 'goalX', kind: 'number', see: 'server', decimals: 1 },
         { name: 'goalY', kind: 'number', see: 'server', decimals: 1 },
         { name: 'toGoal', kind: 'flag', see: 'server' },
+        // Where it looks: the direction that it went last, of length 1.
+        { name: 'facingX', kind: 'number', see: 'everyone', decimals: 2 },
+        { name: 'facingY', kind: 'number', see: 'everyone', decimals: 2 },
         // The serial of the input that set it moving.
-        { name: 'cause', kind: 'int', see: 'server' },
+        { name: 'cause', kind: 'serial', see: 'server' },
       ],
     },
   ],
@@ -44,25 +53,25 @@ export const movement = defineConcept<undefined, Movement>({
       args: { x: axis(), y: axis() },
       // Held keys send the same direction again and again: only a new one is worth a line.
       traced: (world, actor, { x, y }) => isNewHeading(world, world.actors.rowOf(actor), Number(x), Number(y)),
-      run: (world, actor, { x, y }) => head(world, actor, Number(x), Number(y)),
+      run: (world, actor, { x, y }) => headFor(world, actor, Number(x), Number(y)),
     },
     moveTo: {
       args: { x: finite(), y: finite() },
       traced: true,
-      run: (world, actor, { x, y }) => {
-        const row = world.actors.rowOf(actor);
-        const { table } = movement.in(world);
-        const { width, height } = arena.of(world.rules);
-        head(world, actor, 0, 0);
-        const inside = (value: number, most: number) => toGrid(Math.min(most, Math.max(0, value)));
-        table.column('goalX').data[row] = inside(Number(x), width);
-        table.column('goalY').data[row] = inside(Number(y), height);
-        table.column('toGoal').data[row] = 1;
-      },
+      run: (world, actor, { x, y }) => sendTo(world, actor, Number(x), Number(y)),
     },
-    stop: { args: {}, traced: false, run: (world, actor) => head(world, actor, 0, 0) },
+    stop: { args: {}, traced: false, run: (world, actor) => headFor(world, actor, 0, 0) },
   },
   actions: {
+    push: {
+      label: 'push away or pull near',
+      sentence: 'push {to} {distance} away from the source',
+      args: { distance: amount(PARTIES) },
+      compile: (args, context, path) => {
+        const distance = context.amount(args['distance'] as AmountSource, [...path, 'distance'], PARTIES);
+        return (world, actor, parties) => push(world, actor, parties.source, distance.run(world, { ...parties, owner: actor }));
+      },
+    },
     place: {
       label: 'move at once to a point',
       sentence: 'put {to} at {x}, {y}',
@@ -87,7 +96,9 @@ export const movement = defineConcept<undefined, Movement>({
     actorSpawned: (world, row) => {
       const { x, y } = startPoint(world, row);
       placeActor(world, row, x, y);
+      face(world, row, 1, 0);
     },
+    actorLeaving: (world) => movement.in(world).near.spoil(),
     rulesAdopted: (world) => {
       for (let row = 0; row < world.actors.high; row++) if (world.actors.live[row] === 1) pushOut(world, movement.in(world), row);
     },
@@ -95,12 +106,26 @@ export const movement = defineConcept<undefined, Movement>({
   systems: { movement: (world) => moveAll(world, movement.in(world)) },
 });
 
-function head(world: World, actor: number, x: number, y: number): void {
+/** Sends a body to a point: it goes straight there and stops. */
+export function sendTo(world: World, actor: number, x: number, y: number): void {
+  const row = world.actors.rowOf(actor);
+  const { table } = movement.in(world);
+  const { width, height } = arena.of(world.rules);
+  headFor(world, actor, 0, 0);
+  const inside = (value: number, most: number) => toGrid(Math.min(most, Math.max(0, value)));
+  table.column('goalX').data[row] = inside(x, width);
+  table.column('goalY').data[row] = inside(y, height);
+  table.column('toGoal').data[row] = 1;
+}
+
+/** Has a body go in a direction until it is told otherwise; 0, 0 stops it. */
+export function headFor(world: World, actor: number, x: number, y: number): void {
   const row = world.actors.rowOf(actor);
   const { table } = movement.in(world);
   table.column('headingX').data[row] = toGrid(x);
   table.column('headingY').data[row] = toGrid(y);
   table.column('toGoal').data[row] = 0;
+  face(world, row, x, y);
   if (world.cause !== 0) table.column('cause').data[row] = world.cause;
 }
 
@@ -119,17 +144,18 @@ export function placeActor(world: World, row: number, x: number, y: number): voi
   const { table } = movement.in(world);
   table.column('x').data[row] = toGrid(x);
   table.column('y').data[row] = toGrid(y);
+  movement.in(world).near.spoil();
   pushOut(world, movement.in(world), row);
 }
 
 /** Where an actor stands. */
 export function placeOf(world: World, row: number): { readonly x: number; readonly y: number } {
   const { table } = movement.in(world);
-  return { x: table.column('x').data[row], y: table.column('y').data[row] };
+  return { x: table.columns[X].data[row], y: table.columns[Y].data[row] };
 }
 
 /** The team's start points in turn, then those for everybody, then the middle. */
-function startPoint(world: World, row: number): { x: number; y: number } {
+export function startPoint(world: World, row: number): { x: number; y: number } {
   const { starts, width, height } = arena.of(world.rules);
   const team = world.rules.chapters.get('teams')?.ids[actors.in(world).table.column('team').data[row]];
   const own = starts.filter((start) => start.team !== undefined && start.team === team);
@@ -139,20 +165,54 @@ function startPoint(world: World, row: number): { x: number; y: number } {
   return fit[mates % fit.length];
 }
 
-/** Actors whose body touches a circle around one, that one left out; `others` are those not of its team. */
+/** Turns an actor to look in a direction. Nothing where there is none. */
+export function face(world: World, row: number, dx: number, dy: number): void {
+  const length = Math.sqrt(dx * dx + dy * dy);
+  if (length === 0) return;
+  const { table } = movement.in(world);
+  table.column('facingX').data[row] = onGrid(dx / length);
+  table.column('facingY').data[row] = onGrid(dy / length);
+}
+
+/** Where an actor looks. */
+export function facingOf(world: World, row: number): { readonly x: number; readonly y: number } {
+  const { table } = movement.in(world);
+  return { x: table.column('facingX').data[row], y: table.column('facingY').data[row] };
+}
+
+/** Whether an actor is heading somewhere of its own will. */
+export function isHeading(world: World, row: number): boolean {
+  const { table } = movement.in(world);
+  return table.column('headingX').data[row] !== 0 || table.column('headingY').data[row] !== 0 || table.column('toGoal').data[row] === 1;
+}
+
+/** Moves an actor straight away from another (or nearer, below 0, but not past it), stopped by walls. */
+function push(world: World, actor: number, from: number, distance: number): void {
+  const row = world.actors.rowOf(actor);
+  const other = world.actors.rowOf(from);
+  if (row < 0 || other < 0 || row === other) return;
+  const at = placeOf(world, row);
+  const origin = placeOf(world, other);
+  const dx = at.x - origin.x;
+  const dy = at.y - origin.y;
+  const length = Math.sqrt(dx * dx + dy * dy);
+  if (length === 0) return;
+  const gap = Math.max(0, length - bodyRadius(world, row) - bodyRadius(world, other));
+  const way = Math.max(distance, -gap);
+  moveStraight(world, movement.in(world), row, (dx / length) * way, (dy / length) * way);
+}
+
+/** The actors whose body touches a circle and that are not down, ascending by row. */
+export function actorsWithin(world: World, x: number, y: number, radius: number): readonly number[] {
+  return movement.in(world).near.touching(world, x, y, radius);
+}
+
+/** Actors whose body touches a circle around one, that one left out. */
 function actorsNear(world: World, centre: number, { nearby: radius, who = 'anyone' }: Nearby): readonly number[] {
   const own = world.actors.rowOf(centre);
   if (own < 0) return [];
   const at = placeOf(world, own);
-  const team = world.actors.column('team').data;
-  const found: number[] = [];
-  for (let row = 0; row < world.actors.high; row++) {
-    if (world.actors.live[row] === 0 || row === own) continue;
-    const crew = team[row] >= 0 && team[row] === team[own];
-    if ((who === 'crew' && !crew) || (who === 'others' && crew)) continue;
-    const { x, y } = placeOf(world, row);
-    const reach = radius + bodyRadius(world, row);
-    if ((x - at.x) * (x - at.x) + (y - at.y) * (y - at.y) <= reach * reach) found.push(world.actors.handle(row));
-  }
-  return found;
+  return actorsWithin(world, at.x, at.y, radius)
+    .filter((row) => row !== own && counts(world, own, row, who))
+    .map((row) => world.actors.handle(row));
 }

@@ -3,26 +3,28 @@ import type { Table } from '../../world/table.js';
 import type { World } from '../../world/world.js';
 import { actors } from '../actors/index.js';
 import { attributes } from '../attributes/index.js';
-import { arena, type Wall } from '../arena/index.js';
+import { arena } from '../arena/index.js';
+import { noteMoving, states } from '../states/index.js';
+import { onGrid, slideX, slideY, stepBody, stepLength } from './ground.js';
+import { Near } from './near.js';
 
 /** Movement's grip on a world. By actor type: the column of its speed, if it moves at all. */
 export interface Movement {
   readonly table: Table;
   readonly speeds: readonly (string | undefined)[];
+  /** Who is where, worked out from the places when it is asked. */
+  readonly near: Near;
 }
 
 export function attachMovement(world: World): Movement {
   const types = actors.of(world.rules);
-  return { table: world.table('bodies'), speeds: types.map((type) => type.speed) };
+  return { table: world.table('bodies'), speeds: types.map((type) => type.speed), near: new Near() };
 }
 
 export function bodyRadius(world: World, row: number): number {
-  const { radius } = actors.in(world).types[world.actors.column('type').data[row]];
+  const { radius } = actors.in(world).types[world.actors.columns[0].data[row]];
   return typeof radius === 'number' ? radius : Math.max(1, attributes.in(world).table.column(radius).data[row]);
 }
-
-/** Positions lie on a grid of a thousandth: seats are told tenths, and sums of steps stay clean. */
-const onGrid = (value: number) => Math.floor(value * 1000 + 0.5) / 1000;
 
 /** Moves every body that is heading somewhere by one tick's way. Walls stop each axis on its own, so bodies slide along. */
 export function moveAll(world: World, grip: Movement): void {
@@ -32,28 +34,46 @@ export function moveAll(world: World, grip: Movement): void {
   const values = attributes.in(world).table;
   const speedCells = speeds.map((id) => (id === undefined ? undefined : values.column(id).data));
   const [xs, ys, headingX, headingY, toGoal] = ['x', 'y', 'headingX', 'headingY', 'toGoal'].map((name) => table.column(name).data);
+  const doing = states.in(world);
+  const [free, state] = ['free', 'state'].map((name) => doing.table.column(name).data);
   const ground = arena.of(world.rules);
   const perTick = 1 / world.rules.tickRate;
   const radii = actors.in(world).types.map((kind) => (typeof kind.radius === 'number' ? kind.radius : undefined));
+  grip.near.spoil();
   for (let row = 0; row < high; row++) {
     if (live[row] === 0) continue;
     // A body that has grown where it stands must not be left in a wall.
     if (radii[type[row]] === undefined) pushOut(world, grip, row);
-    if (toGoal[row] === 1) headToGoal(grip, row, (speedCells[type[row]]?.[row] ?? 0) * perTick);
+    const speed = free[row] === 1 ? (speedCells[type[row]]?.[row] ?? 0) * perTick : 0;
+    if (toGoal[row] === 1) headToGoal(grip, row, speed);
     const dx = headingX[row];
     const dy = headingY[row];
-    if (dx === 0 && dy === 0) continue;
-    const speed = speedCells[type[row]];
-    if (speed === undefined || speed[row] <= 0) continue;
-    const length = Math.sqrt(dx * dx + dy * dy);
-    // A half-tilted stick moves at half speed; a diagonal is no faster than straight on.
-    const step = (speed[row] * perTick) / (length > 1 ? length : 1);
-    const radius = radii[type[row]] ?? bodyRadius(world, row);
-    const x = xs[row];
-    const y = ys[row];
-    xs[row] = slide(ground.walls, x, x + dx * step, y, radius, radius, ground.width - radius, true);
-    ys[row] = slide(ground.walls, y, y + dy * step, xs[row], radius, radius, ground.height - radius, false);
+    const moves = speed > 0 && (dx !== 0 || dy !== 0);
+    if (moves) {
+      const radius = radii[type[row]] ?? bodyRadius(world, row);
+      const step = stepLength(dx, dy, speed);
+      // As stepBody does, without an object for each of a thousand bodies.
+      xs[row] = slideX(ground, xs[row], ys[row], dx * step, radius);
+      ys[row] = slideY(ground, xs[row], ys[row], dy * step, radius);
+    }
+    if (state[row] === (moves ? doing.idle : doing.moving)) noteMoving(world, doing, row, moves);
   }
+}
+
+/** Moves a body by a way at once, stopped by walls as if it had gone there. */
+export function moveStraight(world: World, { table, near }: Movement, row: number, dx: number, dy: number): void {
+  const radius = bodyRadius(world, row);
+  const xs = table.column('x').data;
+  const ys = table.column('y').data;
+  const way = Math.sqrt(dx * dx + dy * dy);
+  // In steps no longer than the body is thick, so that no wall is jumped.
+  const steps = Math.max(1, Math.ceil(way / radius));
+  for (let i = 0; i < steps; i++) {
+    const next = stepBody(arena.of(world.rules), xs[row], ys[row], dx / (way || 1), dy / (way || 1), way / steps, radius);
+    xs[row] = next.x;
+    ys[row] = next.y;
+  }
+  near.spoil();
 }
 
 /** Turns a body towards its goal, with a tilt that ends the last step there. */
@@ -70,32 +90,10 @@ function headToGoal(grip: Movement, row: number, step: number): void {
     return;
   }
   const tilt = Math.min(1, distance / step) / distance;
+  grip.table.column('facingX').data[row] = onGrid(dx / distance);
+  grip.table.column('facingY').data[row] = onGrid(dy / distance);
   headingX[row] = dx * tilt;
   headingY[row] = dy * tilt;
-}
-
-/** One axis of a move: from `from` towards `to`, stopped by the arena's edge and by any wall in the way. */
-function slide(
-  walls: readonly Wall[],
-  from: number,
-  to: number,
-  across: number,
-  radius: number,
-  low: number,
-  high: number,
-  alongX: boolean,
-): number {
-  let end = high < low ? (low + high) / 2 : clamp(to, low, high);
-  for (const wall of walls) {
-    const near = (alongX ? wall.x : wall.y) - radius;
-    const far = (alongX ? wall.x + wall.width : wall.y + wall.height) + radius;
-    const sideLow = (alongX ? wall.y : wall.x) - radius;
-    const sideHigh = (alongX ? wall.y + wall.height : wall.x + wall.width) + radius;
-    if (across <= sideLow || across >= sideHigh) continue;
-    if (from <= near && end > near) end = near;
-    else if (from >= far && end < far) end = far;
-  }
-  return onGrid(end);
 }
 
 /** Brings a body that stands in a wall or outside the arena to the nearest free edge. */

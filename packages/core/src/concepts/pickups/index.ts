@@ -1,60 +1,88 @@
-import { z } from 'zod';
 import type { FormulaFunction } from '../../formula/index.js';
-import type { CompiledThen } from '../../ruleset/context.js';
-import { condition, duration, entryFields, finite, reference } from '../../ruleset/fields.js';
-import { actionList } from '../../ruleset/registry.js';
+import type { CompileContext, CompiledThen } from '../../ruleset/context.js';
+import { finite, reference } from '../../ruleset/fields.js';
+import type { Path } from '../../ruleset/problem.js';
 import { defineConcept } from '../../world/concept.js';
-import type { Table } from '../../world/table.js';
+import { type Column, columnsOf, type Table } from '../../world/table.js';
 import { World } from '../../world/world.js';
-import { arena } from '../arena/index.js';
-import { headingCause, placeOf } from '../movement/index.js';
-import { bodyRadius } from '../movement/system.js';
+import { followPlaced, type PlacedAs, placements } from '../arena/index.js';
+import { memory, nameNumber, recall, remember, forgetThing } from '../memory/index.js';
+import { actorsWithin, headingCause, placeOf } from '../movement/index.js';
+import { events } from './events.js';
+import { findings } from './findings.js';
+import { type PickupEntry, schema } from './schema.js';
 
-export const SHAPES = ['circle', 'diamond', 'capsule', 'square', 'triangle'] as const;
+export { GONE, type PickupEntry, SHAPES } from './schema.js';
 
-const schema = z.strictObject({
-  ...entryFields(),
-  radius: finite().min(1, 'A radius is 1 to 200.').max(200, 'A radius is 1 to 200.').default(10),
-  /** How it is drawn. */
-  shape: z.enum(SHAPES, `One of ${SHAPES.join(', ')} is expected.`).default('circle'),
-  /** Who may take it; anyone where nothing is said. Bare names belong to the one who touches it. */
-  who: condition().optional(),
-  then: actionList().default([]),
-  /** How long after it was taken another lies in its place. */
-  returns: duration().optional(),
-});
-export type PickupEntry = z.infer<typeof schema>;
-
-interface Pickup {
+export interface Pickup {
   readonly id: string;
   readonly label: string;
   readonly radius: number;
   readonly shape: PickupEntry['shape'];
   readonly who: FormulaFunction | undefined;
+  /** The condition as it is written, and what its author says to whom it refuses. */
+  readonly rule: string;
+  readonly refusal: string | undefined;
   readonly then: CompiledThen;
+  readonly perPlayer: boolean;
+  readonly lasts: number;
   readonly returns: number;
 }
 
-interface Pickups {
+export interface CompiledPickups {
   readonly list: readonly Pickup[];
+  /** Those that a placed thing has otherwise, by its position among the placed things. */
+  readonly variants: ReadonlyMap<number, Pickup>;
+  /** What a player's taking is remembered as. */
+  readonly taken: number;
+}
+
+interface Pickups extends CompiledPickups {
   readonly table: Table;
+  /** Its columns that every tick asks for. */
+  readonly of: Readonly<Record<'pickup' | 'x' | 'y' | 'placed', Column>>;
+  readonly own: Table;
+  readonly refused: Table;
   readonly returnTimer: number;
 }
 
-/** Pickups: things that lie in the arena and are taken by touch. One taker each; gone for all the moment they are taken. */
-export const pickups = defineConcept<readonly Pickup[], Pickups>({
+function compilePickup(context: CompileContext, entry: PickupEntry, path: Path): Pickup {
+  const ticks = (time: string | undefined) => (time === undefined ? 0 : Math.max(1, context.ticks(time)));
+  return {
+    id: entry.id,
+    label: entry.label,
+    radius: entry.radius,
+    shape: entry.shape,
+    who: entry.who === undefined ? undefined : context.condition(entry.who),
+    rule: entry.who ?? '',
+    refusal: entry.refusal,
+    then: context.then(entry.then, [...path, 'then']),
+    perPlayer: entry.gone === 'perPlayer',
+    lasts: ticks(entry.lasts),
+    returns: ticks(entry.returns),
+  };
+}
+
+/** Pickups: things that lie in the arena and are taken by touch. One taker each, unless each player may take it once. */
+export const pickups = defineConcept<CompiledPickups, Pickups>({
   id: 'pickups',
   sections: { pickups: { kind: 'chapter', title: 'Pickups', entry: schema } },
-  compile: (context) =>
-    context.entries<PickupEntry>('pickups').map((entry, i) => ({
-      id: entry.id,
-      label: entry.label,
-      radius: entry.radius,
-      shape: entry.shape,
-      who: entry.who === undefined ? undefined : context.condition(entry.who),
-      then: context.then(entry.then, ['pickups', i, 'then']),
-      returns: entry.returns === undefined ? 0 : Math.max(1, context.ticks(entry.returns)),
-    })),
+  compile: (context) => {
+    const entries = context.entries<PickupEntry>('pickups');
+    const variants = placements(context, 'pickup').flatMap(({ index, thing }) => {
+      const entry = entries.find(({ id }) => id === thing.pickup);
+      if (thing.with === undefined || !entry) return [];
+      // What is not said anew keeps its place, and with it its luck.
+      const own = { ...entry, ...(thing.with as Partial<PickupEntry>) };
+      const path = 'then' in thing.with ? ['arena', 'placed', index, 'with'] : ['pickups', entries.indexOf(entry)];
+      return [[index, compilePickup(context, own, path)] as const];
+    });
+    return {
+      list: entries.map((entry, i) => compilePickup(context, entry, ['pickups', i])),
+      variants: new Map(variants),
+      taken: context.purpose(['pickups', 'taken']),
+    };
+  },
   tables: () => [
     {
       name: 'pickups',
@@ -62,108 +90,246 @@ export const pickups = defineConcept<readonly Pickup[], Pickups>({
         { name: 'pickup', kind: 'entry', chapter: 'pickups', see: 'everyone' },
         { name: 'x', kind: 'number', see: 'everyone', decimals: 1 },
         { name: 'y', kind: 'number', see: 'everyone', decimals: 1 },
-        // One more than its place in the arena's list; 0 for one that was not placed there.
+        // One more than its position among the placed things; 0 for one that was not placed.
         { name: 'placed', kind: 'int', see: 'server' },
+        // The tick at which it is gone unclaimed; 0 for never.
+        { name: 'fades', kind: 'tick', see: 'everyone' },
+        // One more than the position of the spawner that made it; 0 for none.
+        { name: 'made', kind: 'int', see: 'server' },
+      ],
+    },
+    {
+      // What is gone for one player although it lies there for others.
+      name: 'pickupsTaken',
+      owner: 'actor',
+      columns: [
+        { name: 'actor', kind: 'actor', see: 'owner' },
+        { name: 'row', kind: 'int', see: 'owner' },
+        { name: 'until', kind: 'tick', see: 'owner' },
+      ],
+    },
+    {
+      // Who touches what may not be theirs, so that it is told once and not at every tick.
+      name: 'pickupsRefused',
+      owner: 'actor',
+      columns: [
+        { name: 'actor', kind: 'actor', see: 'server' },
+        { name: 'thing', kind: 'int', see: 'server' },
+        { name: 'tick', kind: 'tick', see: 'server' },
       ],
     },
   ],
-  attach: (world, list) => ({ list, table: world.table('pickups'), returnTimer: world.rules.registry.timer('pickups.return') }),
-  events: {
-    pickupAppeared: {
-      label: 'a pickup appears',
-      see: 'everyone',
-      sentence: (e, speak) => `${speak.label('pickups', String(e.data['pickup']))} appears`,
-    },
-    pickupTaken: {
-      label: 'a pickup is taken',
-      see: 'everyone',
-      carries: { entries: { pickup: 'pickups' } },
-      announced: true,
-      sentence: (e, speak) => `${e.who} takes ${speak.label('pickups', String(e.data['pickup'])).toLowerCase()}`,
-    },
-  },
+  attach: (world, compiled) => ({
+    ...compiled,
+    table: world.table('pickups'),
+    of: columnsOf(world.table('pickups'), ['pickup', 'x', 'y', 'placed']),
+    own: world.table('pickupsTaken'),
+    refused: world.table('pickupsRefused'),
+    returnTimer: world.rules.registry.timer('pickups.return'),
+  }),
+  events,
   actions: {
     spawn: {
       label: 'put a pickup down',
       sentence: 'put {pickup} down at {to}',
+      causes: (args) => [{ event: 'pickupAppeared', fields: { pickup: args['pickup'] } }],
       args: { pickup: reference('pickups'), x: finite().optional(), y: finite().optional() },
       compile: (args, context) => {
         const index = context.index('pickups', String(args['pickup']));
         return (world, actor) => {
           const here = placeOf(world, world.actors.rowOf(actor));
-          layDown(world, index, Number(args['x'] ?? here.x), Number(args['y'] ?? here.y), 0);
+          layDown(world, index, Number(args['x'] ?? here.x), Number(args['y'] ?? here.y));
         };
       },
     },
   },
-  timers: { return: (world, _actor, placed) => layPlaced(world, placed) },
+  findings,
+  timers: { return: (world, _actor, placed) => layAgain(world, placed) },
   lifecycle: {
-    worldStarted: (world) => arena.of(world.rules).placed.forEach((_, i) => layPlaced(world, i)),
+    worldStarted: (world) => placements(world.rules, 'pickup').forEach(({ index, thing }) => layPlaced(world, index, thing)),
     rulesAdopted: followArena,
+    actorSpawned: recallTaken,
   },
-  systems: { overlaps: takeTouched },
-  display: (list) => list.map(({ id, label, radius, shape }) => ({ id, label, radius, shape })),
+  systems: { timers: fadeAll, overlaps: takeTouched },
+  display: ({ list }) => list.map(({ id, label, radius, shape }) => ({ id, label, radius, shape })),
 });
 
-function layDown(world: World, index: number, x: number, y: number, placed: number): void {
-  const { table, list } = pickups.in(world);
+/** Puts a pickup down. `placed` and `made` are one more than the position of the placed thing or spawner that it comes from. */
+export function layDown(world: World, index: number, x: number, y: number, { placed = 0, made = 0 } = {}): void {
+  const { table, list, variants } = pickups.in(world);
   const row = table.add();
-  table.column('pickup').data[row] = index;
-  table.column('x').data[row] = x;
-  table.column('y').data[row] = y;
-  table.column('placed').data[row] = placed;
+  const { lasts } = variants.get(placed - 1) ?? list[index];
+  const cells = { pickup: index, x, y, placed, made, fades: lasts === 0 ? 0 : world.tick + lasts };
+  table.write(row, cells);
   world.emit('pickupAppeared', {}, { pickup: list[index].id, x, y });
 }
 
-function layPlaced(world: World, placed: number): void {
-  const thing = arena.of(world.rules).placed[placed];
-  if (!thing) return;
-  const index = world.rules.chapters.get('pickups')!.ids.indexOf(thing.pickup);
-  layDown(world, index, thing.x, thing.y, placed + 1);
+function layAgain(world: World, index: number): void {
+  const placement = placements(world.rules, 'pickup').find((one) => one.index === index);
+  if (placement) layPlaced(world, index, placement.thing);
+}
+
+function layPlaced(world: World, index: number, thing: PlacedAs<'pickup'>): void {
+  layDown(world, world.rules.chapters.get('pickups')!.ids.indexOf(thing.pickup), thing.x, thing.y, { placed: index + 1 });
+}
+
+/** How many pickups that lie in the arena come from a spawner. */
+export function countMade(world: World, made: number): number {
+  const { table } = pickups.in(world);
+  const cells = table.column('made').data;
+  let count = 0;
+  for (let row = 0; row < table.high; row++) if (table.live[row] === 1 && cells[row] === made) count++;
+  return count;
+}
+
+/** The pickup that lies in a row: its entry's, or what this one says otherwise. */
+function pickupAt(grip: Pickups, row: number): Pickup {
+  return grip.variants.get(grip.of.placed.data[row] - 1) ?? grip.list[grip.of.pickup.data[row]];
+}
+
+function fadeAll(world: World): void {
+  const grip = pickups.in(world);
+  const { table } = grip;
+  const fades = table.column('fades').data;
+  for (let row = 0; row < table.high; row++) {
+    if (table.live[row] === 0 || fades[row] === 0 || fades[row] > world.tick) continue;
+    const { id } = pickupAt(grip, row);
+    goneFrom(world, row);
+    world.emit('pickupFaded', {}, { pickup: id });
+  }
+  const until = grip.own.column('until').data;
+  for (let row = 0; row < grip.own.high; row++)
+    if (grip.own.live[row] === 1 && until[row] !== 0 && until[row] <= world.tick) grip.own.remove(row);
+}
+
+/** Takes a pickup out of the arena; one that comes back will. */
+function goneFrom(world: World, row: number): void {
+  const grip = pickups.in(world);
+  const { table, returnTimer } = grip;
+  const placed = table.column('placed').data[row];
+  const { returns } = pickupAt(grip, row);
+  forgetRow(world, row);
+  table.remove(row);
+  if (returns > 0 && placed > 0) world.setTimer(returnTimer, returns, 0, placed - 1);
+}
+
+/** Forgets who took or touched what lies in a row. */
+function forgetRow(world: World, row: number): void {
+  const { table, own, refused } = pickups.in(world);
+  const thing = table.handle(row);
+  forgetThing(world, thing);
+  for (let at = 0; at < own.high; at++) if (own.live[at] === 1 && own.column('row').data[at] === row) own.remove(at);
+  for (let at = 0; at < refused.high; at++) if (refused.live[at] === 1 && refused.column('thing').data[at] === thing) refused.remove(at);
 }
 
 /** The first actor in table order that touches a pickup and may take it, takes it. */
 function takeTouched(world: World): void {
-  const { table, list } = pickups.in(world);
-  if (table.high === 0) return;
-  const [kinds, xs, ys] = ['pickup', 'x', 'y'].map((name) => table.column(name).data);
-  for (let row = 0; row < table.high; row++) {
+  const grip = pickups.in(world);
+  const { table } = grip;
+  const xs = grip.of.x.data;
+  const ys = grip.of.y.data;
+  // What is put down by a taking is touched from the next tick on.
+  const { high } = table;
+  for (let row = 0; row < high; row++) {
     if (table.live[row] === 0) continue;
-    const pickup = list[kinds[row]];
-    for (let who = 0; who < world.actors.high; who++) {
-      if (world.actors.live[who] === 0) continue;
-      const at = placeOf(world, who);
-      const reach = pickup.radius + bodyRadius(world, who);
-      const dx = at.x - xs[row];
-      const dy = at.y - ys[row];
-      if (dx * dx + dy * dy > reach * reach) continue;
-      const taker = world.actors.handle(who);
-      if (pickup.who && pickup.who(world, World.alone(taker)) === 0) continue;
-      take(world, row, pickup, taker);
-      break;
+    const pickup = pickupAt(grip, row);
+    for (const who of actorsWithin(world, xs[row], ys[row], pickup.radius)) {
+      const actor = world.actors.handle(who);
+      if (pickup.perPlayer && recall(world, nameNumber(world, actor), grip.taken, table.handle(row))) continue;
+      if (pickup.who && pickup.who(world, World.alone(actor)) === 0) {
+        refuse(world, row, pickup, actor);
+        continue;
+      }
+      take(world, row, pickup, actor);
+      if (!pickup.perPlayer) break;
     }
   }
+  forgetPassed(world);
+}
+
+/** Tells once, when they touch, why a pickup is not for somebody. */
+function refuse(world: World, row: number, pickup: Pickup, actor: number): void {
+  const { table, refused } = pickups.in(world);
+  const thing = table.handle(row);
+  const [actors, things] = ['actor', 'thing'].map((name) => refused.column(name).data);
+  for (let at = 0; at < refused.high; at++)
+    if (refused.live[at] === 1 && actors[at] === actor && things[at] === thing) return void (refused.column('tick').data[at] = world.tick);
+  const at = refused.add();
+  refused.write(at, { actor, thing, tick: world.tick });
+  const { id, rule, refusal } = pickup;
+  world.since(headingCause(world, world.actors.rowOf(actor)), () =>
+    world.emit('pickupRefused', { subject: actor }, { pickup: id, rule, ...(refusal !== undefined && { says: refusal }) }),
+  );
+}
+
+/** Whoever no longer touches what was refused is told again when they come back. */
+function forgetPassed(world: World): void {
+  const { refused } = pickups.in(world);
+  const tick = refused.column('tick').data;
+  for (let at = 0; at < refused.high; at++) if (refused.live[at] === 1 && tick[at] !== world.tick) refused.remove(at);
 }
 
 function take(world: World, row: number, pickup: Pickup, taker: number): void {
-  const { table, returnTimer } = pickups.in(world);
-  const placed = table.column('placed').data[row];
+  const { table, taken } = pickups.in(world);
   // Gone before anything follows from it: whatever the actions do, nobody gets it twice.
-  table.remove(row);
-  if (pickup.returns > 0 && placed > 0) world.setTimer(returnTimer, pickup.returns, 0, placed - 1);
+  if (pickup.perPlayer) {
+    remember(world, nameNumber(world, taker), taken, table.handle(row), pickup.returns);
+    noteOwn(world, taker, row);
+  } else goneFrom(world, row);
   // What brought the taker here is what led to it.
   world.since(headingCause(world, world.actors.rowOf(taker)), () =>
     world.follow('pickupTaken', { subject: taker, source: taker }, { pickup: pickup.id }, () => pickup.then(world, World.alone(taker))),
   );
 }
 
-/** Under edited rules the arena is laid out anew where its list of placed things was edited. */
+function noteOwn(world: World, actor: number, row: number): void {
+  const { table, own, taken } = pickups.in(world);
+  const known = recall(world, nameNumber(world, actor), taken, table.handle(row));
+  if (!known) return;
+  const at = own.add();
+  own.write(at, { actor, row, until: known.until });
+}
+
+/** Who comes back finds what they took before still gone for them. */
+function recallTaken(world: World, row: number): void {
+  const { table } = pickups.in(world);
+  if (memory.in(world).table.count === 0) return;
+  const actor = world.actors.handle(row);
+  for (let at = 0; at < table.high; at++) if (table.live[at] === 1) noteOwn(world, actor, at);
+}
+
+/** Under edited rules what is still placed stays what it was, taken or not; what is new lies there, what is no longer goes. */
 function followArena(world: World, before: World): void {
-  const then = arena.of(before.rules).placed;
-  const now = arena.of(world.rules).placed;
-  if (JSON.stringify(then) === JSON.stringify(now)) return;
+  const moved = followPlaced(before.rules, world.rules, 'pickup');
   const { table } = pickups.in(world);
   const placed = table.column('placed').data;
-  for (let row = 0; row < table.high; row++) if (table.live[row] === 1 && placed[row] > 0) table.remove(row);
-  now.forEach((_, i) => layPlaced(world, i));
+  const now = new Map(placements(world.rules, 'pickup').map((placement) => [placement.index, placement.thing]));
+  for (let row = 0; row < table.high; row++) {
+    if (table.live[row] === 0 || placed[row] === 0) continue;
+    const index = moved.get(placed[row] - 1) ?? -1;
+    const thing = now.get(index);
+    if (thing) {
+      const cells = { placed: index + 1, x: thing.x, y: thing.y };
+      table.write(row, cells);
+    } else {
+      forgetRow(world, row);
+      table.remove(row);
+    }
+  }
+  followReturns(world, moved);
+  const kept = new Set(moved.values());
+  for (const [index, thing] of now) if (!kept.has(index)) layPlaced(world, index, thing);
+}
+
+/** Those that are to come back do so where they are placed now. */
+function followReturns(world: World, moved: ReadonlyMap<number, number>): void {
+  const timers = world.table('timers');
+  const { returnTimer } = pickups.in(world);
+  const [handler, a] = ['handler', 'a'].map((name) => timers.column(name).data);
+  for (let row = 0; row < timers.high; row++) {
+    if (timers.live[row] === 0 || handler[row] !== returnTimer) continue;
+    const index = moved.get(a[row]) ?? -1;
+    if (index >= 0) a[row] = index;
+    else timers.remove(row);
+  }
 }

@@ -1,4 +1,5 @@
-import { counter, input, join, pool, stat, Trial } from '../../testing/rulesets.js';
+import { compileRuleset } from '../../index.js';
+import { counter, input, join, pool, rulesetWith, stat, Trial } from '../../testing/rulesets.js';
 
 const parts = {
   attributes: [stat('finSpeed', 120), counter('scrip'), pool('oxygen', { max: 90 })],
@@ -72,5 +73,71 @@ describe('A pickup', () => {
     trial.step(input('north', { do: 'moveTo', x: 300, y: 100 }));
     trial.run(2);
     expect(trial.named('pickupTaken').length).toBe(1);
+  });
+
+  it('tells once for each touch whom its rule keeps off, and why', () => {
+    const trial = Trial.of(withPlaced('canister'));
+    trial.poke(place(200));
+    trial.run(1);
+    expect(trial.named('pickupRefused').map(({ who, data }) => [who, data['rule']])).toEqual([['north', 'oxygen < 90']]);
+    trial.poke(place(50));
+    trial.poke(place(200));
+    expect(trial.named('pickupRefused').length).toBe(2);
+  });
+
+  it('is gone unclaimed after its time', () => {
+    const pickups = [{ id: 'kelp', label: 'Kelp', lasts: '12s', returns: '3s' }];
+    const trial = Trial.of({ pickups, arena: { starts: [{ x: 50, y: 100 }], placed: [{ pickup: 'kelp', x: 200, y: 100 }] } });
+    trial.run(11.9);
+    expect(trial.world.table('pickups').count).toBe(1);
+    trial.run(0.1);
+    expect([trial.world.table('pickups').count, trial.named('pickupFaded').length]).toEqual([0, 1]);
+    trial.run(3.1);
+    expect(trial.world.table('pickups').count).toBe(1);
+  });
+
+  it('per player is each player’s once, also after they come back, and stays for the others', () => {
+    const pickups = [{ ...parts.pickups[1], gone: 'perPlayer' }];
+    const trial = Trial.of({ ...withPlaced('token'), pickups }, [join('north'), join('south')]);
+    trial.poke(place(200));
+    trial.run(1);
+    expect(trial.named('pickupTaken').length).toBe(1);
+    expect([trial.world.table('pickups').count, trial.world.table('pickupsTaken').count]).toEqual([1, 1]);
+    trial.step({ kind: 'leave', args: { seat: 'north' } });
+    trial.restore();
+    trial.step(join('north'));
+    expect(trial.world.table('pickupsTaken').count).toBe(1);
+    trial.poke(place(200));
+    trial.poke(place(200), 'south');
+    expect(trial.named('pickupTaken').map(({ who }) => who)).toEqual(['north', 'south']);
+  });
+
+  it('can be other where it is placed', () => {
+    const arena = {
+      starts: [{ x: 50, y: 100 }],
+      placed: [{ pickup: 'canister', x: 200, y: 100, with: { radius: 60, who: 'oxygen > 0' } }],
+    };
+    const trial = Trial.of({ ...parts, arena });
+    trial.poke(place(150));
+    expect(trial.named('pickupTaken').length).toBe(1);
+  });
+
+  it('stays taken, or comes back in its time, over an edit of the arena', () => {
+    const trial = Trial.of(withPlaced('pod'));
+    trial.poke(place(200));
+    trial.poke(place(50));
+    const arena = {
+      starts: [{ x: 50, y: 100 }],
+      placed: [
+        { pickup: 'token', x: 400, y: 100 },
+        { pickup: 'pod', x: 300, y: 100 },
+      ],
+    };
+    trial.world = trial.world.adopt(compileRuleset(rulesetWith({ ...parts, arena })));
+    trial.run(1.9);
+    expect(trial.world.table('pickups').count).toBe(1);
+    trial.run(0.2);
+    const { count, columns } = trial.world.table('pickups');
+    expect([count, ...columns[1].data.slice(0, 2)].sort()).toEqual([2, 300, 400].sort());
   });
 });

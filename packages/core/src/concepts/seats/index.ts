@@ -7,6 +7,7 @@ import { defineConcept } from '../../world/concept.js';
 import { loadPlayer, savedPlayer, type SavedPlayer } from '../../world/players.js';
 import type { Table } from '../../world/table.js';
 import type { World } from '../../world/world.js';
+import { noteParty, teamForJoining } from '../crews/index.js';
 import { actors, removeActor, spawnActor } from '../actors/index.js';
 
 /** The name of a seat: what its player is called. */
@@ -26,28 +27,50 @@ export const seats = defineConcept<undefined, { readonly table: Table }>({
         { name: 'actor', kind: 'actor', see: 'everyone' },
         { name: 'name', kind: 'text', see: 'everyone' },
         /** The number of the last input that was run, for a client that predicts. */
-        { name: 'lastInput', kind: 'int', see: 'owner' },
+        { name: 'lastInput', kind: 'serial', see: 'owner' },
       ],
     },
   ],
   attach: (world) => ({ table: world.table('seats') }),
   events: {
-    seatTaken: { label: 'a seat is taken', see: 'everyone', sentence: (e) => `${e.who} takes the seat` },
-    seatLeft: { label: 'a seat is left', see: 'everyone', sentence: (e) => `${e.data['seat']} leaves the seat` },
+    seatTaken: {
+      label: 'a seat is taken',
+      when: 'A player’s actor is in the arena, with all that was kept of the player.',
+      arises: 'core',
+      see: 'everyone',
+      sentence: (e) => `${e.who} takes the seat`,
+    },
+    seatLeft: {
+      label: 'a seat is left',
+      when: 'A player’s actor has gone from the arena, with all that it owned.',
+      arises: 'core',
+      see: 'everyone',
+      sentence: (e) => `${e.data['seat']} leaves the seat`,
+    },
     asked: {
       label: 'a player asks for something',
+      when: 'Before what a player asked for is looked at.',
+      arises: 'core',
       see: 'server',
       sentence: (e) => `${e.who} asks: ${Object.values(e.data).join(' ')}`,
     },
     poked: {
       label: 'a poke',
+      when: 'Before an action from outside is run.',
+      arises: 'core',
       see: 'server',
       sentence: (e) => `poke: ${e.data['what']}${e.who ? ` on ${e.who}` : ''}${e.by ? `, from ${e.by}` : ''}`,
     },
   },
   commands: {
     join: {
-      args: { seat: seatName(), team: z.string().optional(), actor: z.string().optional(), saved: savedPlayer.optional() },
+      args: {
+        seat: seatName(),
+        team: z.string().optional(),
+        party: z.string().max(48).optional(),
+        actor: z.string().optional(),
+        saved: savedPlayer.optional(),
+      },
       run: (world, args) => join(world, args as unknown as JoinArgs),
     },
     leave: { args: { seat: seatName() }, run: (world, args) => leave(world, String(args['seat'])) },
@@ -65,6 +88,8 @@ export const seats = defineConcept<undefined, { readonly table: Table }>({
 interface JoinArgs {
   readonly seat: string;
   readonly team?: string;
+  /** Who comes together is kept together, where there is room. */
+  readonly party?: string;
   readonly actor?: string;
   readonly saved?: SavedPlayer;
 }
@@ -110,12 +135,13 @@ function rowOfSeat(world: World, seat: string): number {
   return -1;
 }
 
-function join(world: World, { seat, team, actor: typeId, saved }: JoinArgs): void {
+function join(world: World, { seat, team, party, actor: typeId, saved }: JoinArgs): void {
   if (rowOfSeat(world, seat) >= 0) return;
   const types = actors.in(world).types;
   const type = typeId === undefined ? types.findIndex((t) => t.kind === 'player') : types.findIndex((t) => t.id === typeId);
   if (type < 0) return;
-  const actor = spawnActor(world, type, teamFor(world, team), seat);
+  const actor = spawnActor(world, type, teamFor(world, team, party), seat);
+  if (party !== undefined) noteParty(world, world.actors.rowOf(actor), party);
   const { table } = seats.in(world);
   const row = table.add();
   table.column('actor').data[row] = actor;
@@ -124,14 +150,9 @@ function join(world: World, { seat, team, actor: typeId, saved }: JoinArgs): voi
   world.emit('seatTaken', { subject: actor }, { seat });
 }
 
-/** The team asked for, or the one with the fewest actors; -1 where the ruleset has none. */
-function teamFor(world: World, team: string | undefined): number {
-  const ids = teamIds(world.rules);
-  if (team !== undefined) return ids.indexOf(team);
-  const cells = world.actors.column('team').data;
-  const counts = ids.map(() => 0);
-  for (let row = 0; row < world.actors.high; row++) if (world.actors.live[row] === 1 && cells[row] >= 0) counts[cells[row]]++;
-  return counts.indexOf(Math.min(...counts));
+/** The team asked for, or the one that who joins is assigned to; -1 where there is none for them. */
+function teamFor(world: World, team: string | undefined, party: string | undefined): number {
+  return team === undefined ? teamForJoining(world, party) : teamIds(world.rules).indexOf(team);
 }
 
 function leave(world: World, seat: string): void {

@@ -30,9 +30,9 @@ const actions: Readonly<Record<string, ActionSpec>> = {
       return (world, parties) => {
         const { table, resumeTimer } = sequences.in(world);
         const row = table.add();
-        const { owner, source, target } = parties;
-        const cells: Record<string, number> = { owner, source, target, piece, cause: world.cause };
-        for (const [name, value] of Object.entries(cells)) table.column(name).data[row] = value;
+        const { owner, source, target, scope = 0 } = parties;
+        const cells: Record<string, number> = { owner, source, target, piece, scope, cause: world.cause };
+        table.write(row, cells);
         world.setTimer(resumeTimer, ticks, owner, table.handle(row));
       };
     },
@@ -88,7 +88,9 @@ export const sequences = defineConcept<undefined, Sequences>({
         { name: 'target', kind: 'actor', see: 'server' },
         // The number under which the rules keep what is still to be done.
         { name: 'piece', kind: 'int', see: 'server' },
-        { name: 'cause', kind: 'int', see: 'server' },
+        // What the list belongs to and ends with; 0 where it stands for itself.
+        { name: 'scope', kind: 'int', see: 'server' },
+        { name: 'cause', kind: 'serial', see: 'server' },
       ],
     },
   ],
@@ -101,9 +103,32 @@ function resume(world: World, handle: number): void {
   const { table } = sequences.in(world);
   const row = table.rowOf(handle);
   if (row < 0) return;
-  const [owner, source, target, piece, cause] = ['owner', 'source', 'target', 'piece', 'cause'].map((name) => table.column(name).data[row]);
+  const names = ['owner', 'source', 'target', 'piece', 'scope', 'cause'];
+  const [owner, source, target, piece, scope, cause] = names.map((name) => table.column(name).data[row]);
   table.remove(row);
   // An edit may have taken out what was still to be done.
   const rest = world.rules.pieces.get(piece);
-  if (rest) world.since(cause, () => rest(world, { owner, source, target }));
+  if (rest) world.since(cause, () => rest(world, { owner, source, target, scope }));
+}
+
+/** Stops every list that waits and belongs to something that has ended. */
+export function endWaits(world: World, scope: number): void {
+  const { table } = sequences.in(world);
+  const scopes = table.column('scope').data;
+  for (let row = 0; row < table.high; row++) if (table.live[row] === 1 && scopes[row] === scope) table.remove(row);
+}
+
+/** What lists that wait belong to, each once; those that stand for themselves are left out. */
+export function scopesWaiting(world: World): readonly number[] {
+  const { table } = sequences.in(world);
+  const scopes = table.column('scope').data;
+  return [...new Set(scopes.slice(0, table.high).filter((scope, row) => table.live[row] === 1 && scope !== 0))];
+}
+
+/** Whether a list that belongs to something still waits. */
+export function isWaiting(world: World, scope: number): boolean {
+  const { table } = sequences.in(world);
+  const scopes = table.column('scope').data;
+  for (let row = 0; row < table.high; row++) if (table.live[row] === 1 && scopes[row] === scope) return true;
+  return false;
 }

@@ -40,12 +40,14 @@ export const statuses: Concept<readonly StatusEntry[], Statuses> = defineConcept
   events: {
     statusGained: {
       label: 'a status begins',
+      when: 'The first grant of a status is on an actor.',
       carries: { entries: { status: 'statuses' } },
       see: (data, seeEntry) => seeEntry('statuses', String(data['status'])),
       sentence: (e, speak) => `${e.who} is now ${speak.label('statuses', String(e.data['status'])).toLowerCase()}`,
     },
     statusLost: {
       label: 'a status ends',
+      when: 'The last grant of a status is off an actor.',
       carries: { entries: { status: 'statuses' } },
       see: (data, seeEntry) => seeEntry('statuses', String(data['status'])),
       sentence: (e, speak) => `${e.who} is no longer ${speak.label('statuses', String(e.data['status'])).toLowerCase()}`,
@@ -55,6 +57,7 @@ export const statuses: Concept<readonly StatusEntry[], Statuses> = defineConcept
     grant: {
       label: 'grant a status',
       sentence: 'grant {status} to {to}',
+      causes: ({ status }) => [{ event: 'statusGained', fields: { status } }],
       args: { status: reference('statuses') },
       compile: (args, context) => {
         const status = context.index('statuses', String(args['status']));
@@ -64,6 +67,7 @@ export const statuses: Concept<readonly StatusEntry[], Statuses> = defineConcept
     withdraw: {
       label: 'withdraw a status',
       sentence: 'withdraw {status} from {to}',
+      causes: ({ status }) => [{ event: 'statusLost', fields: { status } }],
       args: { status: reference('statuses') },
       compile: (args, context) => {
         const status = context.index('statuses', String(args['status']));

@@ -1,23 +1,21 @@
-import { z } from 'zod';
-import { colour, entryFields } from '../../ruleset/fields.js';
 import { defineConcept } from '../../world/concept.js';
+import { schema, type TeamEntry } from './schema.js';
 
-export const PATTERNS = ['plain', 'stripes', 'dots', 'checks'] as const;
+export { ASSIGNS, PATTERNS, SWITCHES, type TeamEntry, type TeamRules } from './schema.js';
 
-const schema = z.strictObject({
-  ...entryFields(),
-  colour: colour().default('#6b655c'),
-  /** How the team's actors are filled where colour alone would not tell. */
-  pattern: z.enum(PATTERNS, `One of ${PATTERNS.join(', ')} is expected.`).default('plain'),
-  /** One or two characters that stand for the team. */
-  mark: z.string().min(1).max(2).default('•'),
-});
-export type TeamEntry = z.infer<typeof schema>;
-
-/** Teams: who belongs together, and how one sees it. */
+/** Teams: who belongs together, and how one sees it. How players come into them is the crews' concept. */
 export const teams = defineConcept<readonly TeamEntry[]>({
   id: 'teams',
   sections: { teams: { kind: 'chapter', title: 'Teams', entry: schema } },
   compile: (context) => context.entries<TeamEntry>('teams'),
-  display: (entries) => entries.map(({ id, label, colour, pattern, mark }) => ({ id, label, colour, pattern, mark })),
+  display: (entries) =>
+    entries.map(({ id, label, colour, pattern, mark, open, capacity }) => ({
+      id,
+      label,
+      colour,
+      pattern,
+      mark,
+      open,
+      ...(capacity !== undefined && { capacity }),
+    })),
 });

@@ -1,12 +1,33 @@
 import type { HttpErrorResponse } from '@angular/common/http';
-import { ChangeDetectionStrategy, Component, effect, inject, input, type OnDestroy, signal, untracked, viewChild } from '@angular/core';
-import type { Announcement } from '@eager-ember/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  type OnDestroy,
+  signal,
+  untracked,
+  viewChild,
+} from '@angular/core';
+import type { Announcement, PredictedUse } from '@eager-ember/core';
 import { firstValueFrom } from 'rxjs';
+import { aimed, type Spot } from '../playtest/aiming';
 import { ArenaView } from '../playtest/arena-view';
+import { Around } from '../playtest/around';
+import { type OwnCast, ownCast } from '../playtest/casting';
 import { Controls } from '../playtest/controls';
 import { hudOf, type HudView, teamOf } from '../playtest/display';
 import { Flourishes } from '../playtest/flourishes';
+import { growthOf, type GrowthView } from '../playtest/growth';
+import { ACHIEVEMENTS, GrowthLine } from '../playtest/growth-line';
+import { HonourWindow } from '../playtest/honour-window';
+import { honoursOf, type HonoursView } from '../playtest/honours';
 import { Hud } from '../playtest/hud';
+import { Roster, rosterOf, type RosterView } from '../playtest/roster';
+import { SkillWindow } from '../playtest/skill-window';
+import { type SurroundingsView, surroundingsOf } from '../playtest/surroundings';
 import { RoomLink } from '../playtest/room-link';
 import { Api, failureOf } from '../shared/api';
 import { Theme } from '../shared/theme';
@@ -14,7 +35,7 @@ import { Theme } from '../shared/theme';
 /** One seat in a browser of its own: opened by a join link, driven by keys or by pointing. */
 @Component({
   selector: 'ee-join',
-  imports: [ArenaView, Flourishes, Hud],
+  imports: [ArenaView, Around, Flourishes, GrowthLine, HonourWindow, Hud, Roster, SkillWindow],
   template: `
     <header>
       <img src="mark.svg" alt="" width="22" height="18" />
@@ -34,14 +55,19 @@ import { Theme } from '../shared/theme';
           <p class="refusal" role="alert">The connection is lost. Trying to get back …</p>
         }
         <div class="screen">
-          <ee-arena label="The arena as your seat was told" [marked]="link()!.welcome()?.row" (pointed)="link()!.ask({ do: 'moveTo', x: $event.x, y: $event.y })" />
+          <ee-arena label="The arena as your seat was told" [marked]="link()!.welcome()?.row" (pointed)="link()!.ask({ do: 'moveTo', x: $event.x, y: $event.y })" (hovered)="spot = $event" />
+          <ee-around [view]="around()" (ask)="link()!.ask($event)" />
+          <ee-honour-window [view]="learning() === ACHIEVEMENTS ? honours() : undefined" (closed)="learning.set('')" />
+          <ee-skill-window [tree]="tree()" (ask)="link()!.ask($event)" (closed)="learning.set('')" />
           <ee-flourishes [now]="flourishes()" />
         </div>
         @if (refusal()) {
           <p class="refusal" role="alert">{{ refusal() }}</p>
         }
-        <ee-hud [view]="hud()" (use)="link()!.ask({ do: 'use', ability: $event })" />
-        <p class="soft">Move with W A S D or the arrow keys, or point where to go. 1 to 6 use abilities.</p>
+        <ee-hud [view]="hud()" [cast]="cast()" [uses]="uses()" (use)="link()!.ask({ do: 'use', ability: $event })" />
+        <ee-growth-line [honours]="honours()" [view]="growth()" [open]="learning()" (toggled)="learning.set(learning() === $event ? '' : $event)" />
+        <ee-roster [view]="roster()" (ask)="link()!.ask($event)" />
+        <p class="soft">Move with W A S D or the arrow keys, or point where to go. 1 to 6 use abilities where the pointer is, X breaks off. E asks of what is near, T takes all, Q leaves.</p>
       } @else {
         <p class="soft" role="status">Taking your seat …</p>
       }
@@ -93,7 +119,21 @@ export class Join implements OnDestroy {
   protected readonly controls = new Controls(
     (input) => this.link()?.ask(input),
     () => this.hud()?.abilities.map((ability) => ability.id) ?? [],
+    (ability) => aimed(this.link()?.copy, ability, this.spot, this.link()?.welcome()?.row),
+    () => this.around(),
   );
+  protected readonly growth = signal<GrowthView | undefined>(undefined);
+  protected readonly ACHIEVEMENTS = ACHIEVEMENTS;
+  protected readonly honours = signal<HonoursView | undefined>(undefined);
+  protected readonly roster = signal<readonly RosterView[]>([]);
+  /** The skill tree whose window is open. */
+  protected readonly learning = signal('');
+  protected readonly tree = computed(() => this.growth()?.trees.find(({ id }) => id === this.learning()));
+  protected readonly around = signal<SurroundingsView | undefined>(undefined);
+  protected readonly cast = signal<OwnCast | undefined>(undefined);
+  protected readonly uses = signal<readonly PredictedUse[]>([]);
+  /** Where the pointer is in the arena. */
+  protected spot: Spot | undefined;
   private picture = 0;
   private frames = -1;
 
@@ -120,13 +160,20 @@ export class Join implements OnDestroy {
     const link = this.link();
     const row = link?.welcome()?.row;
     if (!link?.copy || row === undefined) return;
-    this.arena()?.draw(link.copy);
+    this.arena()?.draw(link.copy, link.prediction);
+    const uses = link.prediction?.uses ?? [];
+    if (uses.length > 0 || this.uses().length > 0) this.uses.set([...uses]);
+    this.cast.set(ownCast(link.copy, row, link.news(), uses));
     if (link.frames === this.frames) return;
     this.frames = link.frames;
     const { copy } = link;
     const shown = link.flourishes();
     if (shown.length > 0 || this.flourishes().length > 0) this.flourishes.set(shown);
     this.hud.set(hudOf(copy, row));
+    this.around.set(surroundingsOf(copy, row));
+    this.growth.set(growthOf(copy, row));
+    this.roster.set(rosterOf(copy, row));
+    this.honours.set(honoursOf(copy, row));
     this.team.set(teamOf(copy, row)?.label ?? '');
     this.refusal.set(link.refusal());
   }

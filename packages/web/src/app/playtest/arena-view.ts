@@ -1,14 +1,19 @@
 import { ChangeDetectionStrategy, Component, type ElementRef, input, output, viewChild } from '@angular/core';
-import type { Copy } from '@eager-ember/core';
+import type { Copy, Prediction } from '@eager-ember/core';
+import { drawWords, drawZones, NAMES_FROM, takenBy } from './arena-around';
+import { drawCasts, drawDeliveries, drawExpected } from './arena-fight';
 import { type ActorView, actorsOf, displayOf } from './display';
 
 /** How quickly what is drawn follows what is known, per picture: twenty frames a second would jerk otherwise. */
 const FOLLOW = 0.4;
+/** What is gone unclaimed in less than this is drawn faintly, in seconds. */
+const FADES_S = 4;
 
 /** The arena from above: the truth in ink, a copy in teal with dashed outlines. */
 @Component({
   selector: 'ee-arena',
-  template: '<canvas #canvas role="img" [attr.aria-label]="label()" (click)="click($event)"></canvas>',
+  template:
+    '<canvas #canvas role="img" [attr.aria-label]="label()" (click)="click($event)" (pointermove)="hover($event)" (pointerleave)="hovered.emit(undefined)"></canvas>',
   styles: `
     :host {
       display: block;
@@ -30,12 +35,14 @@ export class ArenaView {
   readonly marked = input<number>();
   /** Where in the arena somebody pointed. */
   readonly pointed = output<{ readonly x: number; readonly y: number }>();
+  /** Where in the arena the pointer is; nowhere once it has left. */
+  readonly hovered = output<{ readonly x: number; readonly y: number } | undefined>();
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
   private readonly places = new Map<number, { x: number; y: number }>();
   private scale = 1;
 
   /** Draws what a copy knows. Called once a picture. */
-  draw(copy: Copy): void {
+  draw(copy: Copy, prediction?: Prediction): void {
     const canvas = this.canvas().nativeElement;
     const { width, height, walls } = displayOf(copy.schema).arena;
     const wide = canvas.clientWidth;
@@ -55,13 +62,22 @@ export class ArenaView {
     ctx.fillStyle = colour('ground');
     ctx.fillRect(0, 0, width, height);
     this.grid(ctx, width, height, colour('hair'));
+    drawZones(ctx, copy, colour, this.scale);
     ctx.fillStyle = colour('wall');
     for (const wall of walls) ctx.fillRect(wall.x, wall.y, wall.width, wall.height);
     const ink = colour(this.truth() ? 'ink' : 'copy');
     this.pickups(ctx, copy, ink, colour('paper'));
-    for (const actor of this.smoothed(actorsOf(copy))) this.actor(ctx, actor, ink, colour);
+    const actors = this.smoothed(actorsOf(copy));
+    for (const actor of actors) this.actor(ctx, actor, ink, colour, width);
+    drawDeliveries(ctx, copy, colour, this.scale, this.truth());
+    drawWords(ctx, copy, actors, colour, this.scale);
+    drawCasts(ctx, copy, actors, colour, this.scale, this.truth());
+    const own = prediction && actors.find((actor) => actor.row === this.marked());
+    if (own) drawExpected(ctx, prediction, own, colour, this.scale);
     // Tests and readers of the page know from this what was drawn.
-    canvas.dataset['pickups'] = String(copy.rows('pickups').length);
+    canvas.dataset['pickups'] = String(copy.rows('pickups').length - (this.truth() ? 0 : takenBy(copy).size));
+    canvas.dataset['flying'] = String(copy.rows('projectiles').length);
+    canvas.dataset['ahead'] = String(Math.round(prediction?.ahead() ?? 0));
   }
 
   private grid(ctx: CanvasRenderingContext2D, width: number, height: number, colour: string): void {
@@ -88,7 +104,12 @@ export class ArenaView {
     ctx.lineWidth = (this.truth() ? 1.5 : 1.1) / this.scale;
     ctx.strokeStyle = ink;
     ctx.fillStyle = paper;
+    // The truth shows what lies there; a seat what lies there for it.
+    const taken = this.truth() ? new Set<number>() : takenBy(copy);
     for (const row of copy.rows('pickups')) {
+      if (taken.has(row)) continue;
+      const fades = Number(copy.value('pickups', row, 'fades') ?? 0);
+      ctx.globalAlpha = fades > 0 && fades - copy.tick < FADES_S * copy.schema.tickRate ? 0.45 : 1;
       const info = pickups.find((p) => p.id === copy.value('pickups', row, 'pickup'));
       const [x, y] = ['x', 'y'].map((axis) => Number(copy.value('pickups', row, axis)));
       const dash = this.truth() ? [] : [2.4 / this.scale, 1.6 / this.scale];
@@ -104,6 +125,7 @@ export class ArenaView {
       if (this.truth()) ctx.fillText((info?.label ?? '').charAt(0), x, y + 4);
       ctx.fillStyle = paper;
     }
+    ctx.globalAlpha = 1;
     ctx.setLineDash([]);
   }
 
@@ -122,10 +144,12 @@ export class ArenaView {
 
   private actor(
     ctx: CanvasRenderingContext2D,
-    { row, name, team, radius, x, y }: ActorView,
+    { row, name, team, radius, x, y, kind, down, facing }: ActorView,
     ink: string,
     colour: (name: string) => string,
+    width: number,
   ): void {
+    ctx.globalAlpha = down ? 0.35 : 1;
     if (row === this.marked()) {
       ctx.strokeStyle = colour('ember');
       ctx.lineWidth = 2 / this.scale;
@@ -134,29 +158,57 @@ export class ArenaView {
       ctx.stroke();
     }
     ctx.save();
-    ctx.beginPath();
-    ctx.arc(x, y, radius, 0, 2 * Math.PI);
+    outline(ctx, kind, x, y, radius);
     ctx.fillStyle = colour('paper');
     ctx.fill();
     ctx.clip();
-    fillPattern(ctx, team?.pattern ?? 'plain', team?.colour ?? ink, x, y, radius);
+    // Foes are filled, bodies without a team are plain.
+    if (kind === 'foe' && !team) {
+      ctx.fillStyle = ink;
+      ctx.globalAlpha *= 0.75;
+      ctx.fill();
+    } else if (team || kind === 'player') fillPattern(ctx, team?.pattern ?? 'plain', team?.colour ?? ink, x, y, radius);
     ctx.restore();
+    ctx.globalAlpha = down ? 0.35 : 1;
     ctx.strokeStyle = ink;
     ctx.lineWidth = (this.truth() ? 2 : 1.4) / this.scale;
     ctx.setLineDash(this.truth() ? [] : [3 / this.scale, 1.8 / this.scale]);
-    ctx.beginPath();
-    ctx.arc(x, y, radius, 0, 2 * Math.PI);
+    outline(ctx, kind, x, y, radius);
     ctx.stroke();
     ctx.setLineDash([]);
+    if (kind !== 'prop' && (facing.x !== 0 || facing.y !== 0)) {
+      // Where it looks: what is not aimed by hand goes there.
+      ctx.beginPath();
+      ctx.moveTo(x + facing.x * radius, y + facing.y * radius);
+      ctx.lineTo(x + facing.x * (radius + 5 / this.scale), y + facing.y * (radius + 5 / this.scale));
+      ctx.stroke();
+    }
+    // In a small picture only players have their names written: others would lie over each other.
+    if (this.scale < NAMES_FROM && kind !== 'player' && row !== this.marked()) return void (ctx.globalAlpha = 1);
     ctx.fillStyle = ink;
     ctx.font = `650 ${11 / this.scale}px 'Atkinson Hyperlegible Next Variable', sans-serif`;
     ctx.textAlign = 'center';
-    ctx.fillText(name, x, y + radius + 13 / this.scale);
+    const text = down ? `${name}, down` : name;
+    // Names of those at the edge stay within it.
+    const half = ctx.measureText(text).width / 2 + 3 / this.scale;
+    ctx.fillText(text, Math.min(Math.max(x, half), width - half), y + radius + 13 / this.scale);
+    ctx.globalAlpha = 1;
+  }
+
+  protected hover(event: PointerEvent): void {
+    this.hovered.emit({ x: event.offsetX / this.scale, y: event.offsetY / this.scale });
   }
 
   protected click(event: MouseEvent): void {
     this.pointed.emit({ x: event.offsetX / this.scale, y: event.offsetY / this.scale });
   }
+}
+
+/** A body from above: round, pointed for a foe, square for a thing. Kinds are told apart by shape as well as by fill. */
+function outline(ctx: CanvasRenderingContext2D, kind: string, x: number, y: number, r: number): void {
+  if (kind === 'prop') trace(ctx, 'square', x, y, r * 0.9);
+  else if (kind === 'foe') trace(ctx, 'diamond', x, y, r * 0.95);
+  else trace(ctx, 'circle', x, y, r);
 }
 
 function trace(ctx: CanvasRenderingContext2D, shape: string, x: number, y: number, r: number): void {

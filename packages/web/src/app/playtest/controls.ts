@@ -1,4 +1,5 @@
 import { isTyping } from '../shared/keys';
+import type { SurroundingsView } from './surroundings';
 
 const KEYS: Readonly<Record<string, readonly [number, number]>> = {
   w: [0, -1],
@@ -29,6 +30,10 @@ export class Controls {
   constructor(
     private readonly ask: (input: Ask) => void,
     private readonly abilities: () => readonly string[],
+    /** Where a use is aimed; nothing where that is left to the rules. */
+    private readonly aim: (ability: string) => Readonly<Record<string, unknown>> = () => ({}),
+    /** What is around the seat's actor. */
+    private readonly around: () => SurroundingsView | undefined = () => undefined,
   ) {}
 
   /** Takes a key; true where it was one of the seat's. */
@@ -44,8 +49,29 @@ export class Controls {
       return true;
     }
     const ability = down && !event.repeat && /^[1-6]$/.test(name) ? this.abilities()[Number(name) - 1] : undefined;
-    if (ability !== undefined) this.ask({ do: 'use', ability });
+    if (ability !== undefined) this.ask({ do: 'use', ability, ...this.aim(ability) });
+    else if (down && !event.repeat && name === 'x') {
+      this.ask({ do: 'cancel' });
+      return true;
+    }
+    if (ability === undefined && down && !event.repeat) {
+      const asked = this.asked(name);
+      if (asked) this.ask(asked);
+      return asked !== undefined;
+    }
     return ability !== undefined;
+  }
+
+  /** What a key asks of the world around the seat. */
+  private asked(name: string): Ask | undefined {
+    const around = this.around();
+    if (name === 'e') return { do: 'interact' };
+    const [, second] = around?.offers ?? [];
+    if (name === 'f' && second) return { do: 'interact', with: second.with, ...(second.what !== undefined && { what: second.what }) };
+    if (name === 't' && around?.box) return { do: 'take' };
+    if (name === 'q' && (around?.box ?? around?.visit)) return { do: 'leave' };
+    const choice = /^[7-9]$/.test(name) ? around?.talk?.choices[Number(name) - 7] : undefined;
+    return choice && { do: 'choose', choice: choice.number };
   }
 
   /** Lets go of everything, as when the window loses the keyboard. */

@@ -1,4 +1,4 @@
-import type { Copy, WireSchema } from '@eager-ember/core';
+import type { Copy, Shape, WireSchema } from '@eager-ember/core';
 
 /** What concepts tell displays of the rules, as this interface draws it. */
 export interface Display {
@@ -7,10 +7,44 @@ export interface Display {
     readonly id: string;
     readonly label: string;
     readonly costs: readonly { readonly attribute: string; readonly amount: number }[];
+    readonly aim: string;
+    /** Most uses in store, where some are kept. */
+    readonly stored?: number;
+    readonly colour?: string;
+    /** Of what it sends flying. */
+    readonly radius?: number;
   }[];
+  readonly states: readonly { readonly id: string; readonly label: string; readonly allows: readonly string[] }[];
   readonly effects: readonly { readonly id: string; readonly label: string }[];
   readonly statuses: readonly { readonly id: string; readonly label: string }[];
   readonly pickups: readonly { readonly id: string; readonly label: string; readonly radius: number; readonly shape: string }[];
+  readonly zones: readonly {
+    readonly id: string;
+    readonly label: string;
+    readonly index: number;
+    readonly x: number;
+    readonly y: number;
+    readonly colour?: string;
+    readonly radius?: number;
+    readonly width?: number;
+    readonly height?: number;
+  }[];
+  readonly interactions: readonly { readonly id: string; readonly prompt: string }[];
+  readonly containers: readonly { readonly actor: string; readonly id: string; readonly takes: string }[];
+  readonly tracks?: readonly { readonly id: string; readonly label: string; readonly levels: number; readonly needs: readonly number[] }[];
+  readonly trees?: readonly TreeDisplay[];
+  readonly achievements?: {
+    readonly list: readonly {
+      readonly id: string;
+      readonly label: string;
+      readonly text: string;
+      readonly count: number;
+      readonly points: number;
+      readonly hud: boolean;
+    }[];
+    /** How many there are that nobody is told of. */
+    readonly secrets: number;
+  };
   readonly teams: readonly TeamDisplay[];
   readonly actors: readonly { readonly id: string; readonly label: string; readonly kind: string; readonly radius: number | string }[];
   readonly arena: {
@@ -34,12 +68,31 @@ export interface AttributeDisplay {
   readonly icon?: string;
 }
 
+/** A skill tree as a seat is told of it: its shape, and what there is to read. */
+export interface TreeDisplay extends Shape {
+  readonly id: string;
+  readonly label: string;
+  readonly how: string;
+  readonly price?: { readonly attribute: string; readonly amount: number };
+  /** The ids of the tracks, by the numbers that needs speak of. */
+  readonly tracks: readonly string[];
+  readonly nodes: readonly (Shape['nodes'][number] & {
+    readonly id: string;
+    readonly label: string;
+    readonly note: string;
+    readonly x: number;
+    readonly y: number;
+  })[];
+}
+
 export interface TeamDisplay {
   readonly id: string;
   readonly label: string;
   readonly colour: string;
   readonly pattern: string;
   readonly mark: string;
+  /** Whether it takes players. */
+  readonly open?: boolean;
 }
 
 export const displayOf = (schema: WireSchema): Display => schema.display as unknown as Display;
@@ -52,6 +105,9 @@ export interface ActorView {
   readonly radius: number;
   readonly x: number;
   readonly y: number;
+  readonly kind: string;
+  readonly down: boolean;
+  readonly facing: { readonly x: number; readonly y: number };
 }
 
 /** The team of an actor, as far as the copy was told. */
@@ -61,14 +117,21 @@ export function teamOf(copy: Copy, row: number): TeamDisplay | undefined {
 
 export function actorsOf(copy: Copy): readonly ActorView[] {
   const display = displayOf(copy.schema);
-  return copy.rows('actors').map((row) => ({
-    row,
-    name: String(copy.value('actors', row, 'name') ?? ''),
-    team: teamOf(copy, row),
-    radius: radiusOf(copy, display.actors.find((actor) => actor.id === copy.value('actors', row, 'type'))?.radius ?? 12, row),
-    x: Number(copy.value('bodies', row, 'x') ?? 0),
-    y: Number(copy.value('bodies', row, 'y') ?? 0),
-  }));
+  return copy.rows('actors').map((row) => {
+    const type = display.actors.find((actor) => actor.id === copy.value('actors', row, 'type'));
+    const number = (column: string) => Number(copy.value('bodies', row, column) ?? 0);
+    return {
+      row,
+      name: String(copy.value('actors', row, 'name') ?? ''),
+      team: teamOf(copy, row),
+      radius: radiusOf(copy, type?.radius ?? 12, row),
+      x: number('x'),
+      y: number('y'),
+      kind: type?.kind ?? 'player',
+      down: copy.value('states', row, 'state') === 'down',
+      facing: { x: number('facingX'), y: number('facingY') },
+    };
+  });
 }
 
 /** A body's radius: a number, or what was told of the attribute that says it. */
@@ -96,6 +159,8 @@ export interface AbilityView {
   readonly passed: number;
   /** What it lacks, in words. */
   readonly lacks: string;
+  /** Uses in store of how many, where some are kept. */
+  readonly store: string;
 }
 
 export interface EffectView {
@@ -117,6 +182,8 @@ export interface HudView {
   readonly abilities: readonly AbilityView[];
   readonly effects: readonly EffectView[];
   readonly statuses: readonly string[];
+  /** The state that it is in, where it is more than standing or moving. */
+  readonly state: string;
 }
 
 const secondsLeft = (copy: Copy, tick: number) => Math.max(0, Math.ceil(((tick - copy.tick) * 10) / copy.schema.tickRate - 1e-9) / 10);
@@ -149,12 +216,15 @@ export function hudOf(copy: Copy, row: number): HudView {
       };
     });
   const statuses = display.statuses.filter(({ id }) => Number(copy.value('statuses', row, id) ?? 0) > 0).map(({ label }) => label);
-  return { bars, figures, abilities, effects, statuses };
+  const doing = copy.value('states', row, 'state');
+  const state = doing === 'idle' || doing === 'moving' ? '' : (display.states.find(({ id }) => id === doing)?.label ?? '');
+  return { bars, figures, abilities, effects, statuses, state };
 }
 
 const ROW_MASK = 0xfffff;
-const isOwn = (copy: Copy, table: string, row: number, actor: number) =>
-  (Number(copy.value(table, row, 'actor') ?? -1) & ROW_MASK) === actor;
+/** The row that a handle of an actor names. */
+export const rowOf = (handle: number) => handle & ROW_MASK;
+const isOwn = (copy: Copy, table: string, row: number, actor: number) => rowOf(Number(copy.value(table, row, 'actor') ?? -1)) === actor;
 
 function barOf({ id, label, decimals, colour, icon }: AttributeDisplay, value: number, max: number | undefined, min: number): BarView {
   const end = max ?? value;
@@ -173,8 +243,11 @@ function barOf({ id, label, decimals, colour, icon }: AttributeDisplay, value: n
 function abilityOf(copy: Copy, display: Display, row: number, value: (id: string) => number | undefined): AbilityView {
   const id = String(copy.value('abilities', row, 'ability'));
   const info = display.abilities.find((ability) => ability.id === id);
-  const left = secondsLeft(copy, Number(copy.value('abilities', row, 'ready')));
-  const whole = Number(copy.value('abilities', row, 'cooldown')) / copy.schema.tickRate;
+  const number = (column: string) => Number(copy.value('abilities', row, column) ?? 0);
+  // One that is used up waits for the next use in store, whatever else it waits for.
+  const empty = info?.stored !== undefined && number('stored') <= 0;
+  const left = Math.max(secondsLeft(copy, number('ready')), empty ? secondsLeft(copy, number('refill')) : 0);
+  const whole = Math.max(number('cooldown') / copy.schema.tickRate, empty ? left : 0);
   const short = info?.costs.find((cost) => (value(cost.attribute) ?? Infinity) < cost.amount);
   const label = display.attributes.find((a) => a.id === short?.attribute)?.label.toLowerCase();
   return {
@@ -183,6 +256,7 @@ function abilityOf(copy: Copy, display: Display, row: number, value: (id: string
     left,
     passed: whole > 0 ? 1 - left / whole : 1,
     lacks: short ? `needs ${short.amount} ${label}` : '',
+    store: info?.stored === undefined ? '' : `${number('stored')} of ${info.stored}`,
   };
 }
 

@@ -14,7 +14,9 @@ import type { Announcement } from '@eager-ember/core';
     <ul aria-live="polite" aria-label="Shown to the player" [class.shakes]="shake() > 0" [style.animation-duration.s]="shake()">
       @for (item of now(); track item.serial) {
         <li>
-          @if (item.data['text']; as text) {
+          @if (item.event === 'achievementUnlocked') {
+            <b>{{ item.text }}</b> <span>{{ item.data['points'] }} points</span>
+          } @else if (item.data['text']; as text) {
             <b>{{ text }}</b>
           }
           @if (item.data['sound']; as sound) {

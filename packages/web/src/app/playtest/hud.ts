@@ -1,5 +1,7 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import type { PredictedUse } from '@eager-ember/core';
 import { Sign } from '../shared/sign';
+import type { OwnCast } from './casting';
 import type { EffectView, HudView } from './display';
 
 /** A seat's heads-up display: bars, abilities with their cooldowns, what is on and for how long. */
@@ -15,18 +17,26 @@ import type { EffectView, HudView } from './display';
           <span class="mono" [attr.data-attribute]="bar.id">{{ bar.text }}</span>
         }
       </div>
+      <div class="cast {{ cast()?.look ?? 'none' }}" role="progressbar" aria-label="Cast" [attr.aria-valuenow]="cast() ? Math.round(cast()!.share * 100) : 0" aria-valuemin="0" aria-valuemax="100">
+        @if (cast(); as now) {
+          <i [style.width.%]="now.share * 100"></i><span>{{ now.text }}</span>
+        }
+      </div>
       <div class="abilities">
         @for (ability of hud.abilities; track ability.id) {
-          <button type="button" (click)="use.emit(ability.id)" [class.waits]="ability.left > 0" [attr.data-ability]="ability.id">
+          <button type="button" [title]="ability.label" (click)="use.emit(ability.id)" [class.waits]="ability.left > 0" [class.expected]="stateOf(ability.id) === 'waiting'" [class.back]="stateOf(ability.id) === 'takenBack'" [attr.data-ability]="ability.id">
             <i [style.width.%]="ability.left > 0 ? ability.passed * 100 : 0"></i>
             <kbd>{{ $index + 1 }}</kbd>
             <span
-              >{{ ability.label }}<br /><span class="mono state" [class.bad]="ability.lacks && ability.left <= 0">{{ ability.left > 0 ? ability.left.toFixed(1) + ' s' : ability.lacks || 'ready' }}</span></span
+              ><span class="label">{{ ability.label }}<br /></span><span class="mono state" [class.bad]="ability.lacks && ability.left <= 0">{{ stateOf(ability.id) === 'takenBack' ? 'taken back' : ability.left > 0 ? ability.left.toFixed(1) + ' s' : ability.lacks || (ability.store ? ability.store : 'ready') }}</span></span
             >
           </button>
         }
       </div>
       <p class="on">
+        @if (hud.state) {
+          <span class="doing">{{ hud.state.toLowerCase() }}</span>
+        }
         @for (effect of hud.effects; track effect.row) {
           <span class="effect" [class.muted]="effect.waits" [attr.data-effect]="effect.label">{{ effect.label }}{{ effect.stacks > 1 ? ' ×' + effect.stacks : '' }} <span class="mono">{{ leftOf(effect) }}</span></span>
         }
@@ -45,11 +55,22 @@ import type { EffectView, HudView } from './display';
     }
   `,
   styleUrl: './hud.scss',
+  host: { '[class.compact]': 'compact()' },
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Hud {
   readonly view = input<HudView>();
+  /** What its actor is casting, or expects to be. */
+  readonly cast = input<OwnCast>();
+  /** Uses that were asked for and are not confirmed, or lately taken back. */
+  readonly uses = input<readonly PredictedUse[]>([]);
+  readonly compact = input(false);
   readonly use = output<string>();
+  protected readonly Math = Math;
+
+  protected stateOf(ability: string): string {
+    return this.uses().find((use) => use.ability === ability)?.state ?? '';
+  }
 
   /** When an effect ends, in few letters. */
   protected leftOf({ left, uses, waits }: EffectView): string {

@@ -14,8 +14,11 @@ import { documentFeature } from '../store/document.reducer';
   template: `
     <section>
       <h1>No room open</h1>
-      <p class="lead">A room plays this ruleset on the server: the truth on the left, what each of two seats was told of it on the right.</p>
-      <button type="button" class="act" (click)="openOne()">Play with two seats</button>
+      <p class="lead">A room plays this ruleset on the server: the truth on the left, what each of its seats was told of it on the right.</p>
+      <p class="begin">
+        <button type="button" class="act" (click)="openOne(2)">Play with two seats</button>
+        <button type="button" class="act" (click)="openOne(4)">Play with four seats</button>
+      </p>
       @if (failure()) {
         <p class="refusal" role="alert">{{ failure() }}</p>
       }
@@ -45,6 +48,10 @@ import { documentFeature } from '../store/document.reducer';
     .lead {
       font: 18px/1.5 var(--serif);
       margin: 8px 0 16px;
+    }
+    .begin {
+      display: flex;
+      gap: 24px;
     }
     h2 {
       font-size: 13.5px;
@@ -76,9 +83,9 @@ export class Lobby {
     });
   }
 
-  protected async openOne(): Promise<void> {
+  protected async openOne(seats: number): Promise<void> {
     try {
-      const { id } = await firstValueFrom(this.api.createRoom(this.ruleset()!));
+      const { id } = await firstValueFrom(this.api.createRoom(this.ruleset()!, seats));
       await this.router.navigate(['/r', this.ruleset(), 'playtest', id]);
     } catch (error) {
       const { title, detail } = failureOf(error as HttpErrorResponse);

@@ -63,6 +63,9 @@ describe('The trace', () => {
   });
 });
 
+/** Effects that the skill tree gives. */
+const LEARNED = ['deepBreath', 'quickFill', 'hotFlame', 'steadyHand', 'longFins'];
+
 describe('Pokes', () => {
   const pokes = async () => {
     openBench();
@@ -84,10 +87,27 @@ describe('Pokes', () => {
       [...seen.element.querySelectorAll<HTMLOptionElement>('select[aria-label="What it is about"] option')].map((o) => o.value);
     expect(offered()).toEqual(['oxygen', 'suit', 'stamina']);
     await choose('What to do', 'give');
-    expect(offered()).toEqual(['scrip', 'podsTaken']);
+    expect(offered()).toEqual(['scrip', 'podsTaken', 'foesFelled', 'brassFittings', 'tidePearls', 'pagesFound']);
     await choose('What to do', 'apply');
-    expect(offered()).toEqual(['slipstream', 'silt', 'bubble', 'winded', 'marked', 'warmth', 'keenEye']);
+    expect(offered()).toEqual(['slipstream', 'silt', 'bubble', 'winded', 'stun', 'marked', 'warmth', 'keenEye', 'chill', ...LEARNED]);
     expect(seen.element.querySelector('input')).toBeNull();
+    await choose('What to do', 'summon');
+    expect(offered()).toEqual(['lamprey', 'angler', 'urchinDrift', 'supplyCrate', 'strongbox', 'quartermaster', 'chartKeeper', 'broker']);
+    await choose('What to do', 'enter');
+    expect(offered()).toEqual(['stunned', 'idle', 'moving', 'casting', 'channelling', 'recovering', 'down']);
+  });
+
+  it('bring actors in at a point, and ask for nothing where there is nothing to ask', async () => {
+    const { seen, sent, choose } = await pokes();
+    await choose('What to do', 'summon');
+    seen.element.querySelector('input')!.value = '12, 3.5';
+    await seen.click('Do it');
+    seen.element.querySelector('input')!.value = 'over there';
+    await seen.click('Do it');
+    expect(seen.text('[role="alert"]')).toBe('A point is expected, such as 480, 200.');
+    await choose('What to do', 'fell');
+    await seen.click('Do it');
+    expect(sent.map(({ action }) => action)).toEqual([{ do: 'summon', actor: 'lamprey', x: 12, y: 3.5 }, { do: 'fell' }]);
   });
 
   it('are sent as the actions they are', async () => {

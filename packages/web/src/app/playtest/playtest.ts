@@ -15,28 +15,47 @@ import {
   viewChildren,
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
+import { PACES, type PredictedUse } from '@eager-ember/core';
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
 import { Api, failureOf, type RoomInfo } from '../shared/api';
 import { isTyping } from '../shared/keys';
 import { documentFeature } from '../store/document.reducer';
+import { aimed, type Spot } from './aiming';
 import { ArenaView } from './arena-view';
+import { Around } from './around';
+import { type OwnCast, ownCast } from './casting';
 import { Controls } from './controls';
 import { actorsOf, difference, hudOf, type HudView, teamOf, untold } from './display';
 import { Flourishes } from './flourishes';
+import { growthOf, type GrowthView, type TreeView } from './growth';
+import { ACHIEVEMENTS, GrowthLine } from './growth-line';
+import { HonourWindow } from './honour-window';
+import { honoursOf, type HonoursView } from './honours';
 import { Hud } from './hud';
 import { OpenRoom, type OpenSeat } from './open-room';
 import { type Poke, Pokes } from './pokes';
 import type { RoomLink } from './room-link';
+import { type SurroundingsView, surroundingsOf } from './surroundings';
+import { Roster, rosterOf, type RosterView } from './roster';
+import { SkillWindow } from './skill-window';
 import { Trace } from './trace';
 import { WhySheet } from './why';
 
 /** A seat with what its screen shows at the moment. */
 interface SeatView extends OpenSeat {
   readonly hud: ReturnType<typeof signal<HudView | undefined>>;
+  readonly cast: ReturnType<typeof signal<OwnCast | undefined>>;
+  readonly uses: ReturnType<typeof signal<readonly PredictedUse[]>>;
   /** How the copy stands towards the truth, in words. */
   readonly verdict: ReturnType<typeof signal<{ readonly agrees: boolean | undefined; readonly text: string }>>;
   readonly team: ReturnType<typeof signal<string>>;
+  readonly around: ReturnType<typeof signal<SurroundingsView | undefined>>;
+  readonly growth: ReturnType<typeof signal<GrowthView | undefined>>;
+  readonly honours: ReturnType<typeof signal<HonoursView | undefined>>;
+  readonly roster: ReturnType<typeof signal<readonly RosterView[]>>;
+  /** The skill tree whose window is open. */
+  readonly learning: ReturnType<typeof signal<string>>;
 }
 
 const VERDICT_EVERY_MS = 500;
@@ -44,7 +63,7 @@ const VERDICT_EVERY_MS = 500;
 /** One truth and several copies of it, side by side. */
 @Component({
   selector: 'ee-playtest',
-  imports: [ArenaView, Flourishes, Hud, Pokes, Trace, RouterLink, WhySheet],
+  imports: [ArenaView, Around, Flourishes, GrowthLine, HonourWindow, Hud, Pokes, Roster, SkillWindow, Trace, RouterLink, WhySheet],
   templateUrl: './playtest.html',
   styleUrl: './playtest.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -65,8 +84,15 @@ export class Playtest implements OnDestroy {
     (this.openRoom.session()?.seats ?? []).map((seat) => ({
       ...seat,
       hud: signal<HudView | undefined>(undefined),
+      cast: signal<OwnCast | undefined>(undefined),
+      uses: signal<readonly PredictedUse[]>([]),
       verdict: signal<{ agrees: boolean | undefined; text: string }>({ agrees: undefined, text: '' }),
       team: signal(''),
+      around: signal<SurroundingsView | undefined>(undefined),
+      growth: signal<GrowthView | undefined>(undefined),
+      honours: signal<HonoursView | undefined>(undefined),
+      roster: signal<readonly RosterView[]>([]),
+      learning: signal(''),
     })),
   );
   protected readonly driven = signal('');
@@ -87,7 +113,15 @@ export class Playtest implements OnDestroy {
       this.drivenSeat()
         ?.hud()
         ?.abilities.map((ability) => ability.id) ?? [],
+    (ability) => this.aim(this.drivenSeat(), ability),
+    () => this.drivenSeat()?.around(),
   );
+  protected readonly paces = PACES;
+  /** Milliseconds that a seat's messages can be held up, there and back together. */
+  protected readonly delays = [0, 100, 250, 500];
+  protected readonly speed = computed(() => this.truth()?.speed() ?? 1);
+  /** Where the pointer is in a seat's arena. */
+  private pointer: { readonly seat: string; readonly spot: Spot | undefined } = { seat: '', spot: undefined };
   protected readonly names = computed(() => this.seats().map((seat) => seat.name));
   protected readonly news = computed(() => this.truth()?.news() ?? []);
   protected readonly lost = computed(() => [this.truth(), ...this.seats().map((s) => s.link)].some((link) => link?.state() === 'lost'));
@@ -132,11 +166,47 @@ export class Playtest implements OnDestroy {
     const truth = this.truth();
     const [main, ...copies] = this.arenas();
     if (truth?.copy && main) main.draw(truth.copy);
-    this.seats().forEach((seat, i) => seat.link.copy && copies[i]?.draw(seat.link.copy));
+    this.seats().forEach((seat, i) => seat.link.copy && copies[i]?.draw(seat.link.copy, seat.link.prediction));
+    for (const seat of this.seats()) this.expect(seat);
     const frames = [truth, ...this.seats().map((s) => s.link)].reduce((sum, link) => sum + (link?.frames ?? 0), 0);
     if (frames === this.drawnFrames) return;
     this.drawnFrames = frames;
     this.read();
+  }
+
+  /** What a seat expects moves between frames as well. */
+  private expect({ link, uses, cast }: SeatView): void {
+    const row = link.welcome()?.row;
+    if (!link.copy || row === undefined) return;
+    const now = link.prediction?.uses ?? [];
+    if (now.length > 0 || uses().length > 0) uses.set([...now]);
+    const own = ownCast(link.copy, row, link.news(), now);
+    if (own?.text !== cast()?.text || own?.share !== cast()?.share) cast.set(own);
+  }
+
+  private aim(seat: SeatView | undefined, ability: string): Readonly<Record<string, unknown>> {
+    const spot = seat && this.pointer.seat === seat.name ? this.pointer.spot : undefined;
+    return aimed(seat?.link.copy, ability, spot, seat?.link.welcome()?.row);
+  }
+
+  protected point(seat: SeatView, spot: Spot | undefined): void {
+    this.pointer = { seat: seat.name, spot };
+  }
+
+  protected setPace(box: HTMLSelectElement): void {
+    const wanted = PACES.find((pace) => String(pace) === box.value);
+    if (wanted !== undefined) this.truth()?.pace(wanted);
+    // The next key is meant for the seat.
+    box.blur();
+  }
+
+  /** The achievements of a seat, where their window is open. */
+  protected honoursOpen(seat: SeatView): HonoursView | undefined {
+    return seat.learning() === ACHIEVEMENTS ? seat.honours() : undefined;
+  }
+
+  protected treeOf(seat: SeatView): TreeView | undefined {
+    return seat.growth()?.trees.find(({ id }) => id === seat.learning());
   }
 
   private read(): void {
@@ -147,6 +217,10 @@ export class Playtest implements OnDestroy {
       const row = seat.link.welcome()?.row;
       if (!copy || row === undefined) continue;
       seat.hud.set(hudOf(copy, row));
+      seat.around.set(surroundingsOf(copy, row));
+      seat.growth.set(growthOf(copy, row));
+      seat.roster.set(rosterOf(copy, row));
+      seat.honours.set(honoursOf(copy, row));
       seat.team.set(teamOf(copy, row)?.label ?? '');
       if (judge && truth?.copy) this.judge(seat, truth);
     }
@@ -170,7 +244,7 @@ export class Playtest implements OnDestroy {
   }
 
   protected use(seat: SeatView, ability: string): void {
-    seat.link.ask({ do: 'use', ability });
+    seat.link.ask({ do: 'use', ability, ...this.aim(seat, ability) });
   }
 
   protected go(seat: SeatView, place: { readonly x: number; readonly y: number }): void {
@@ -212,6 +286,9 @@ export class Playtest implements OnDestroy {
       event.preventDefault();
       this.poking.set(true);
       this.pokeForm()?.nativeElement.querySelector('select')?.focus();
+    } else if (event.key === ' ' && event.target === document.body) {
+      event.preventDefault();
+      this.truth()?.pace(this.speed() === 0 ? 1 : 0);
     } else if (event.key.toLowerCase() === 'y') this.ask(this.drivenSeat());
     else if (event.key === 'Escape') {
       this.poking.set(false);

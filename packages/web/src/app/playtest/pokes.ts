@@ -22,14 +22,41 @@ export interface Poke {
   readonly action: { readonly do: string; readonly [argument: string]: unknown };
 }
 
-const KINDS = ['hurt', 'heal', 'set', 'give', 'take', 'apply', 'end', 'grant', 'withdraw', 'spawn'] as const;
+const KINDS = [
+  'hurt',
+  'heal',
+  'set',
+  'give',
+  'take',
+  'award',
+  'givePoints',
+  'unlock',
+  'forgetAchievements',
+  'apply',
+  'end',
+  'grant',
+  'withdraw',
+  'spawn',
+  'summon',
+  'place',
+  'enter',
+  'leave',
+  'fell',
+  'revive',
+] as const;
 type Kind = (typeof KINDS)[number];
 
 /** What each poke is about: a chapter to pick from, and whether it takes an amount. */
 const ABOUT: Readonly<
   Record<
     Kind,
-    { readonly chapter: string; readonly field: string; readonly amount?: string; readonly fits?: (entry: EntryJson) => boolean }
+    {
+      readonly chapter: string;
+      readonly field: string;
+      readonly amount?: string;
+      readonly at?: boolean;
+      readonly fits?: (entry: EntryJson) => boolean;
+    }
   >
 > = {
   hurt: { chapter: 'attributes', field: 'attribute', amount: 'amount', fits: (e) => e['kind'] === 'pool' },
@@ -37,11 +64,28 @@ const ABOUT: Readonly<
   set: { chapter: 'attributes', field: 'attribute', amount: 'value' },
   give: { chapter: 'attributes', field: 'attribute', amount: 'amount', fits: (e) => e['kind'] === 'counter' },
   take: { chapter: 'attributes', field: 'attribute', amount: 'amount', fits: (e) => e['kind'] === 'counter' },
+  award: { chapter: 'tracks', field: 'track', amount: 'amount' },
+  unlock: { chapter: 'achievements', field: 'achievement' },
+  forgetAchievements: { chapter: '', field: '' },
+  givePoints: { chapter: 'trees', field: 'tree', amount: 'amount' },
   apply: { chapter: 'effects', field: 'effect' },
   end: { chapter: 'effects', field: 'effect' },
   grant: { chapter: 'statuses', field: 'status' },
   withdraw: { chapter: 'statuses', field: 'status' },
   spawn: { chapter: 'pickups', field: 'pickup' },
+  summon: { chapter: 'actors', field: 'actor', at: true, fits: (e) => e['kind'] !== 'player' },
+  place: { chapter: '', field: '', at: true },
+  enter: { chapter: 'states', field: 'state' },
+  leave: { chapter: 'states', field: 'state' },
+  fell: { chapter: '', field: '' },
+  revive: { chapter: '', field: '' },
+};
+
+/** Pokes that are called otherwise than their actions. */
+const WORDS: Readonly<Partial<Record<Kind, string>>> = {
+  place: 'move to',
+  givePoints: 'give points of',
+  forgetAchievements: 'take achievements back',
 };
 
 /** Changes from outside, to see what follows: one line, opened by one key. */
@@ -52,9 +96,10 @@ const ABOUT: Readonly<
       <span class="soft">Poke</span>
       <select #first aria-label="What to do" (change)="kind.set(asKind(first.value))">
         @for (item of kinds; track item) {
-          <option [value]="item" [selected]="item === kind()">{{ item }}</option>
+          <option [value]="item" [selected]="item === kind()">{{ words[item] ?? item }}</option>
         }
       </select>
+      @if (about().chapter) {
       <select #what aria-label="What it is about">
         @for (entry of entries(); track entry.id) {
           <option [value]="entry.id">{{ entry.label.toLowerCase() }}</option>
@@ -62,10 +107,17 @@ const ABOUT: Readonly<
           <option value="">nothing to {{ kind() }}</option>
         }
       </select>
+      }
       @if (about().amount) {
         <input #amount type="text" inputmode="decimal" aria-label="Amount" value="30" [title]="hint" [attr.aria-invalid]="refusal() !== ''" />
       }
-      <span class="soft">{{ kind() === 'spawn' ? 'at' : kind() === 'withdraw' ? 'from' : 'on' }}</span>
+      @if (about().at) {
+        @if (kind() !== 'place') {
+          <span class="soft">at</span>
+        }
+        <input #spot type="text" aria-label="Where" value="480, 200" title="A point of the arena: x, y" [attr.aria-invalid]="refusal() !== ''" />
+      }
+      <span class="soft">{{ kind() === 'summon' ? 'for' : kind() === 'spawn' ? 'at' : kind() === 'withdraw' ? 'from' : 'on' }}</span>
       <select #seat aria-label="Seat">
         @for (name of seats(); track name) {
           <option [value]="name">{{ name }}</option>
@@ -78,7 +130,7 @@ const ABOUT: Readonly<
           <option [value]="name">{{ name }}</option>
         }
       </select>
-      <button type="submit" class="act" [disabled]="entries().length === 0">Do it</button>
+      <button type="submit" class="act" [disabled]="about().chapter !== '' && entries().length === 0">Do it</button>
     </form>
     @if (refusal()) {
       <p class="refusal" role="alert">{{ refusal() }}</p>
@@ -112,11 +164,13 @@ export class Pokes {
   readonly poked = output<Poke>();
   private readonly document = inject(Editor).document;
   private readonly first = viewChild.required<ElementRef<HTMLSelectElement>>('first');
-  private readonly what = viewChild.required<ElementRef<HTMLSelectElement>>('what');
+  private readonly what = viewChild<ElementRef<HTMLSelectElement>>('what');
+  private readonly spot = viewChild<ElementRef<HTMLInputElement>>('spot');
   protected readonly amount = viewChild<ElementRef<HTMLInputElement>>('amount');
   private readonly from = viewChild.required<ElementRef<HTMLSelectElement>>('from');
   private readonly seat = viewChild.required<ElementRef<HTMLSelectElement>>('seat');
   protected readonly kinds = KINDS;
+  protected readonly words = WORDS;
   protected readonly hint = amount.hint ?? '';
   /** What is wrong with what was typed. */
   protected readonly refusal = signal('');
@@ -133,14 +187,21 @@ export class Pokes {
   }
 
   protected poke(): void {
-    const { field, amount: takes } = this.about();
+    const { field, amount: takes, at } = this.about();
+    const place = at === true ? /^\s*(-?\d+(?:\.\d+)?)\s*[, ]\s*(-?\d+(?:\.\d+)?)\s*$/.exec(this.spot()!.nativeElement.value) : undefined;
+    if (place === null) return this.refusal.set('A point is expected, such as 480, 200.');
     const reading = takes === undefined ? { value: undefined } : amount.read(this.amount()!.nativeElement.value, this.document());
     this.refusal.set(reading.error ?? '');
     if (reading.error !== undefined) return;
     this.poked.emit({
       seat: this.seat().nativeElement.value,
       ...(this.from().nativeElement.value && { from: this.from().nativeElement.value }),
-      action: { do: this.kind(), [field]: this.what().nativeElement.value, ...(takes === undefined ? {} : { [takes]: reading.value }) },
+      action: {
+        do: this.kind(),
+        ...(field && { [field]: this.what()!.nativeElement.value }),
+        ...(takes === undefined ? {} : { [takes]: reading.value }),
+        ...(place && { x: Number(place[1]), y: Number(place[2]) }),
+      },
     });
   }
 }

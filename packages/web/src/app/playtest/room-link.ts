@@ -4,17 +4,22 @@ import {
   type ServerMessage,
   Copy,
   encodeMessage,
+  type Pace,
+  Prediction,
   readServerMessage,
   SUBPROTOCOL,
   type Welcome,
 } from '@eager-ember/core';
 
 export type WhyAnswer = Extract<ServerMessage, { t: 'why' }>;
+export type AbilitiesAnswer = Extract<ServerMessage, { t: 'abilities' }>;
 export type LinkState = 'connecting' | 'open' | 'lost' | 'closed';
 
 const FIRST_RETRY_MS = 300;
 const LONGEST_RETRY_MS = 4000;
 const MOST_NEWS = 400;
+/** Ticks a second up to which a seat lives along with its room. */
+const MOST_LIVED = 60;
 /** How long a refusal stays on the screen. */
 const SHOWN_SECONDS = 3;
 
@@ -25,6 +30,12 @@ export class RoomLink {
   readonly news = signal<readonly Announcement[]>([]);
   /** Why values are what they are, as last answered. */
   readonly answer = signal<WhyAnswer | undefined>(undefined);
+  /** Abilities with today's numbers, as last answered. */
+  readonly abilities = signal<AbilitiesAnswer | undefined>(undefined);
+  /** How many times its own rate the room runs at. */
+  readonly speed = signal<Pace>(1);
+  /** Milliseconds that everything is held up on its way there and back, to see how it is played from afar. */
+  readonly delay = signal(0);
   /** What the server last complained of, and at which tick. */
   readonly complaint = signal<{ readonly text: string; readonly tick: number } | undefined>(undefined);
   /** Bytes received in the last whole second. */
@@ -32,6 +43,13 @@ export class RoomLink {
   /** The tick of the last frame taken in. */
   readonly tick = signal(0);
   copy: Copy | undefined;
+  /** What this seat expects of its own actor before it is told. */
+  prediction: Prediction | undefined;
+  private living: ReturnType<typeof setInterval> | undefined;
+  /** The direction that is held: told again with every tick, so that each tick has a number of its own. */
+  private held: { readonly x: number; readonly y: number } | undefined;
+  /** When the last of what is held up gets through: nothing overtakes anything. */
+  private through = { out: 0, back: 0 };
   /** Rises with every frame taken in. */
   frames = 0;
   private socket: WebSocket | undefined;
@@ -61,13 +79,15 @@ export class RoomLink {
       this.wait = FIRST_RETRY_MS;
       this.state.set('open');
     };
-    socket.onmessage = ({ data }: MessageEvent<ArrayBuffer>) => this.hear(new Uint8Array(data));
+    socket.onmessage = ({ data }: MessageEvent<ArrayBuffer>) => this.late('back', () => this.hear(new Uint8Array(data)));
     socket.onclose = () => this.lost();
     this.socket = socket;
   }
 
   private lost(): void {
     if (this.ended) return;
+    clearInterval(this.living);
+    this.held = undefined;
     this.state.set('lost');
     this.retry = setTimeout(() => this.open(), this.wait);
     this.wait = Math.min(LONGEST_RETRY_MS, this.wait * 1.7);
@@ -79,6 +99,7 @@ export class RoomLink {
     if ('frame' in heard) {
       if (!this.copy?.applyDecoded(heard.frame)) return;
       this.frames++;
+      this.prediction?.confirmed();
       this.tick.set(this.copy.tick);
       this.send({ t: 'ack', frame: this.copy.frame });
       return;
@@ -87,12 +108,21 @@ export class RoomLink {
     switch (message.t) {
       case 'welcome':
         this.copy = new Copy(message.schema);
+        this.prediction = message.row === undefined ? undefined : new Prediction(this.copy, message.row);
+        this.speed.set(message.speed);
+        this.live();
         this.welcome.set(message);
         return;
+      case 'pace':
+        this.speed.set(message.speed);
+        return this.live();
+      case 'abilities':
+        return this.abilities.set(message);
       case 'seats':
         this.welcome.update((welcome) => welcome && { ...welcome, seats: message.seats });
         return;
       case 'news':
+        this.prediction?.heard(message.items);
         this.news.update((news) => [...news, ...message.items].slice(-MOST_NEWS));
         return;
       case 'why':
@@ -114,7 +144,9 @@ export class RoomLink {
 
   /** What a player should still see of refusals and complaints: those of the last few seconds. */
   refusal(): string {
-    const refused = this.news().findLast((item) => item.refusal);
+    // Others' casts break in sight of everybody; what concerns this player is its own.
+    const own = this.welcome()?.seat;
+    const refused = this.news().findLast((item) => item.refusal && (own === undefined || item.who === own));
     return refused && this.isRecent(refused.tick) ? refused.text : this.recentComplaint();
   }
 
@@ -129,11 +161,50 @@ export class RoomLink {
   }
 
   private send(message: Parameters<typeof encodeMessage>[0]): void {
-    if (this.socket?.readyState === WebSocket.OPEN) this.socket.send(encodeMessage(message) as Uint8Array<ArrayBuffer>);
+    const bytes = encodeMessage(message) as Uint8Array<ArrayBuffer>;
+    this.late('out', () => this.socket?.readyState === WebSocket.OPEN && this.socket.send(bytes));
+  }
+
+  /** Does something after half of the delay, and after all that went the same way before. */
+  private late(way: 'out' | 'back', work: () => void): void {
+    const now = performance.now();
+    const due = Math.max(this.through[way], now + this.delay() / 2);
+    if (due <= now) return work();
+    this.through[way] = due;
+    setTimeout(work, due - now);
+  }
+
+  /** Lives through the room's ticks here as well: what is expected goes on between frames. */
+  private live(): void {
+    clearInterval(this.living);
+    const rate = (this.copy?.schema.tickRate ?? 20) * this.speed();
+    // What runs faster than a hand can follow is not expected, only shown.
+    if (!this.prediction || rate === 0 || rate > MOST_LIVED) return;
+    this.living = setInterval(() => {
+      if (this.held) this.tell({ do: 'move', ...this.held });
+      this.prediction?.step();
+    }, 1000 / rate);
   }
 
   ask(input: { readonly do: string; readonly [argument: string]: unknown }): void {
-    this.send({ t: 'input', n: ++this.inputs, input });
+    if (input.do === 'move') this.held = { x: Number(input['x']), y: Number(input['y']) };
+    else if (input.do === 'stop' || input.do === 'moveTo') this.held = undefined;
+    this.tell(input);
+  }
+
+  private tell(input: { readonly do: string; readonly [argument: string]: unknown }): void {
+    const n = ++this.inputs;
+    this.prediction?.sent(n, input);
+    this.send({ t: 'input', n, input });
+  }
+
+  /** Asks for the abilities of an actor with today's numbers; the answer comes as {@link abilities}. */
+  askAbilities(row: number): void {
+    this.send({ t: 'abilities', row });
+  }
+
+  pace(speed: Pace): void {
+    this.send({ t: 'pace', speed });
   }
 
   poke(seat: string, action: { readonly do: string; readonly [argument: string]: unknown }, from?: string): void {
@@ -149,12 +220,13 @@ export class RoomLink {
   flourishes(): readonly Announcement[] {
     return this.news()
       .slice(-40)
-      .filter((item) => item.event === 'flourish' && this.isRecent(item.tick));
+      .filter((item) => (item.event === 'flourish' || item.event === 'achievementUnlocked') && this.isRecent(item.tick));
   }
 
   close(state: LinkState = 'closed'): void {
     this.ended = true;
     clearTimeout(this.retry);
+    clearInterval(this.living);
     this.socket?.close();
     this.state.set(state);
   }

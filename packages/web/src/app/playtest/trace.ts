@@ -9,7 +9,14 @@ interface Line extends Announcement {
 
 const MOST_LINES = 120;
 /** Events that come with others and say little by themselves. */
-const QUIET = new Set(['asked', 'poked', 'actorSpawned', 'pickupAppeared']);
+const QUIET = new Set(['asked', 'poked', 'actorSpawned', 'pickupAppeared', 'stateChanged', 'channelPulsed', 'areaLanded']);
+
+/** Whether a line belongs to what was chosen to be shown. */
+function shows(kind: string, item: Announcement): boolean {
+  if (kind === 'all') return true;
+  if (kind === 'refusals') return item.refusal;
+  return kind === 'states' ? item.event === 'stateChanged' : !QUIET.has(item.event);
+}
 
 /** A tick as minutes, seconds and tenths. */
 export function clock(tick: number, tickRate: number): string {
@@ -40,7 +47,8 @@ export function clock(tick: number, tickRate: number): string {
         <select #what aria-label="What the trace shows" (change)="kind.set(what.value); what.blur()">
           <option value="">what happened</option>
           <option value="refusals">refusals</option>
-          <option value="all">also what was asked</option>
+          <option value="states">states</option>
+          <option value="all">everything</option>
         </select></label
       >
     </p>
@@ -117,9 +125,7 @@ export class Trace {
     const [actor, kind] = [this.actor(), this.kind()];
     const bySerial = new Map(this.news().map((item) => [item.serial, item]));
     return this.news()
-      .filter(
-        (item) => (actor === '' || item.who === actor) && (kind === 'all' || (kind === 'refusals' ? item.refusal : !QUIET.has(item.event))),
-      )
+      .filter((item) => (actor === '' || item.who === actor) && shows(kind, item))
       .slice(-MOST_LINES)
       .reverse()
       .map((item) => ({ ...item, time: clock(item.tick, this.tickRate()), because: bySerial.get(item.cause)?.text ?? '' }));

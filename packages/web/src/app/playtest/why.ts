@@ -3,7 +3,9 @@ import { RouterLink } from '@angular/router';
 import type { Cause, Why, WhyModifier } from '@eager-ember/core';
 import { Store } from '@ngrx/store';
 import { documentFeature } from '../store/document.reducer';
+import { AbilitySheet } from './ability-sheet';
 import type { RoomLink } from './room-link';
+import { StateSheet } from './state-sheet';
 import { clock } from './trace';
 
 const ASKED_EVERY_MS = 250;
@@ -16,10 +18,16 @@ const SAYS: Readonly<Record<WhyModifier['operation'], (amount: string) => string
   atMost: (amount) => `at most ${amount}`,
 };
 
+const PARTS = [
+  { part: 'values', label: 'Values' },
+  { part: 'abilities', label: 'Abilities' },
+  { part: 'states', label: 'States' },
+] as const;
+
 /** What an actor's values are made of at the moment, and what last changed the one that is looked at. */
 @Component({
   selector: 'ee-why',
-  imports: [RouterLink],
+  imports: [AbilitySheet, RouterLink, StateSheet],
   templateUrl: './why.html',
   styleUrl: './why.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -32,6 +40,9 @@ export class WhySheet {
   readonly closed = output<void>();
   protected readonly ruleset = inject(Store).selectSignal(documentFeature.selectId);
   protected readonly chosen = signal('');
+  /** What of it is looked at. */
+  protected readonly part = signal<(typeof PARTS)[number]['part']>('values');
+  protected readonly parts = PARTS;
   protected readonly answer = computed(() => {
     const answer = this.link().answer();
     return answer?.row === this.row() ? answer : undefined;
@@ -46,6 +57,7 @@ export class WhySheet {
   constructor() {
     effect((onCleanup) => {
       const [link, row, chosen] = [this.link(), this.row(), this.chosen()];
+      if (this.part() !== 'values') return;
       const ask = () => link.askWhy(row, chosen);
       ask();
       const timer = setInterval(ask, ASKED_EVERY_MS);
@@ -55,7 +67,7 @@ export class WhySheet {
     effect(() => {
       const values = this.values();
       if (values.length === 0 || untracked(this.value)) return;
-      this.chosen.set((values.find((each) => each.modifiers.length > 0) ?? values[0]).attribute);
+      this.chosen.set((values.find((each) => each.modifiers.some(({ effect }) => effect !== '')) ?? values[0]).attribute);
     });
   }
 

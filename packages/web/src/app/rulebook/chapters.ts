@@ -15,24 +15,92 @@ export interface ChapterInfo {
   readonly one: string;
   /** What a new entry begins as. */
   readonly fresh: () => Record<string, unknown>;
+  /** What its tab says, where it is not its title. */
+  readonly tab?: string;
   /** What else is listed in its index. */
-  readonly also?: string;
+  readonly also?: readonly string[];
 }
 
 export const CHAPTERS: readonly ChapterInfo[] = [
-  { key: 'attributes', title: 'Stats', one: 'attribute', fresh: () => ({ kind: 'pool', max: 100, see: 'owner' }), also: 'statuses' },
+  { key: 'attributes', title: 'Stats', one: 'attribute', fresh: () => ({ kind: 'pool', max: 100, see: 'owner' }), also: ['statuses'] },
   { key: 'statuses', title: 'Statuses', one: 'status', fresh: () => ({}) },
   { key: 'effects', title: 'Effects', one: 'effect', fresh: () => ({ lasts: '5s' }) },
-  { key: 'abilities', title: 'Abilities', one: 'ability', fresh: () => ({ cooldown: '5s' }) },
+  { key: 'abilities', title: 'Abilities', one: 'ability', fresh: () => ({ cooldown: '5s' }), also: ['clips', 'groups'] },
+  { key: 'clips', title: 'Clips', one: 'clip', fresh: () => ({ length: '1s' }) },
+  { key: 'groups', title: 'Cooldown groups', one: 'group', fresh: () => ({ lasts: '1s' }) },
+  { key: 'actors', title: 'Actors', one: 'actor', fresh: () => ({ kind: 'foe' }), also: ['states'] },
+  {
+    key: 'pickups',
+    title: 'Pickups',
+    tab: 'World',
+    one: 'pickup',
+    fresh: () => ({}),
+    also: ['zones', 'interactions', 'dialogues', 'containers', 'spawners', 'reactions'],
+  },
+  { key: 'zones', title: 'Zones', one: 'zone', fresh: () => ({}) },
+  { key: 'interactions', title: 'Interactions', one: 'interaction', fresh: () => ({ prompt: 'Talk' }) },
+  { key: 'dialogues', title: 'Dialogues', one: 'dialogue', fresh: () => ({ lines: [{ id: 'first', text: 'Well met.', for: '2s' }] }) },
+  { key: 'containers', title: 'Containers', one: 'container', fresh: () => ({ opening: '1s', closing: '500ms' }) },
+  {
+    key: 'spawners',
+    title: 'Spawners',
+    one: 'spawner',
+    fresh: () => ({ what: [{ weight: 1 }], when: { is: 'every', time: '20s' }, most: 3 }),
+  },
+  { key: 'reactions', title: 'Reactions', one: 'reaction', fresh: () => ({ on: { on: 'actorDefeated' } }) },
+  {
+    key: 'tracks',
+    title: 'Levels',
+    one: 'track',
+    fresh: () => ({ levels: 20, needs: '100 * level' }),
+  },
+  { key: 'trees', title: 'Skills', one: 'skill tree', fresh: () => ({ points: 5, nodes: [{ id: 'first', label: 'First', x: 1, y: 0 }] }) },
+  {
+    key: 'achievements',
+    title: 'Achievements',
+    one: 'achievement',
+    fresh: () => ({ on: { on: 'actorDefeated', who: 'source' }, text: 'What it takes.' }),
+  },
+  { key: 'teams', title: 'Teams', one: 'team', fresh: () => ({ mark: 'T' }) },
+  { key: 'states', title: 'States', one: 'state', fresh: () => ({ allows: [], lasts: '3s' }) },
 ];
 
-/** Chapters with a tab; statuses are listed among the stats. */
-export const TABS = CHAPTERS.filter((chapter) => chapter.key !== 'statuses');
+/** Chapters with a tab; others are listed among the entries of one that has. */
+export const TABS = CHAPTERS.filter((chapter) => !CHAPTERS.some((other) => other.also?.includes(chapter.key)));
+
+/** The chapter whose tab an entry of a chapter is found under. */
+export const tabOf = (key: string): string => CHAPTERS.find((chapter) => chapter.also?.includes(key))?.key ?? key;
+
+/** Entries that every ruleset has behind its own, as the core gives them; a ruleset that writes one of these ids says it anew. */
+export const GIVEN: Readonly<Record<string, readonly EntryJson[]>> = {
+  states: [
+    { id: 'idle', label: 'Idle', allows: ['move', 'use'] },
+    { id: 'moving', label: 'Moving', allows: ['move', 'use'] },
+    { id: 'casting', label: 'Casting' },
+    { id: 'channelling', label: 'Channelling' },
+    { id: 'recovering', label: 'Recovering', allows: ['move'] },
+    { id: 'stunned', label: 'Stunned' },
+    { id: 'down', label: 'Down', into: [] },
+  ],
+};
 
 export const chapterOf = (key: string): ChapterInfo | undefined => CHAPTERS.find((chapter) => chapter.key === key);
 
-export function entriesOf(document: RulesetJson | undefined, chapter: string): readonly EntryJson[] {
+/** The entries that a ruleset writes, in its order. */
+export function writtenIn(document: RulesetJson | undefined, chapter: string): readonly EntryJson[] {
   return (document?.[chapter] as EntryJson[] | undefined) ?? [];
+}
+
+/** The entries that a chapter has: those that are written, then those that are given. */
+export function entriesOf(document: RulesetJson | undefined, chapter: string): readonly EntryJson[] {
+  const own = writtenIn(document, chapter);
+  const given = GIVEN[chapter];
+  return given && document ? [...own, ...given.filter(({ id }) => !own.some((entry) => entry.id === id))] : own;
+}
+
+/** Whether an entry is given and not written. */
+export function isGiven(document: RulesetJson | undefined, chapter: string, id: string): boolean {
+  return (GIVEN[chapter] ?? []).some((entry) => entry.id === id) && !writtenIn(document, chapter).some((entry) => entry.id === id);
 }
 
 export function labelOf(document: RulesetJson | undefined, chapter: string, id: string): string {

@@ -12,6 +12,7 @@ import {
   untracked,
 } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
+import { MatMenuModule } from '@angular/material/menu';
 import { MatTooltip } from '@angular/material/tooltip';
 import { Router, RouterLink, RouterLinkActive } from '@angular/router';
 import { Store } from '@ngrx/store';
@@ -22,14 +23,37 @@ import { Editor } from '../store/editor';
 import { Findings } from '../store/findings';
 import { AbilitySentences } from './abilities/ability-sentences';
 import { AttributeSentences } from './attributes/attribute-sentences';
-import { chapterOf, CHAPTERS, entriesOf, type EntryJson, freshId, TABS } from './chapters';
+import { ActorSentences } from './actors/actor-sentences';
+import { ChapterTabs } from './chapter-tabs';
+import { chapterOf, CHAPTERS, entriesOf, type EntryJson, freshId, isGiven, tabOf, writtenIn } from './chapters';
+import { ClipSentences } from './clips/clip-sentences';
 import { Deletion, type UseInWords } from './deletion';
 import { EffectSentences } from './effects/effect-sentences';
 import { EntryFindings } from './entry-findings';
 import { EvidencePage } from './evidence/evidence-page';
+import { GroupSentences } from './groups/group-sentences';
+import { StateEvidence } from './states/state-evidence';
+import { StateSentences } from './states/state-sentences';
 import { SourceEditor } from './source-editor';
 import { SpecContext } from './spec/spec-context';
 import { StatusSentences } from './statuses/status-sentences';
+import { PickupSentences } from './world/pickup-sentences';
+import { ZoneSentences } from './world/zone-sentences';
+import { InteractionSentences } from './world/interaction-sentences';
+import { DialogueSentences } from './world/dialogue-sentences';
+import { ContainerSentences } from './world/container-sentences';
+import { SpawnerSentences } from './world/spawner-sentences';
+import { ReactionSentences } from './world/reaction-sentences';
+import { TrackEvidencePage } from './levels/track-evidence';
+import { TrackSentences } from './levels/track-sentences';
+import { AchievementList } from './achievements/achievement-list';
+import { AchievementSentences } from './achievements/achievement-sentences';
+import { TeamEvidencePage } from './teams/team-evidence';
+import { TeamRulesPart } from './teams/team-rules';
+import { TeamSentences } from './teams/team-sentences';
+import { ChosenNode } from './skills/chosen-node';
+import { TreePlan } from './skills/tree-plan';
+import { TreeSentences } from './skills/tree-sentences';
 
 interface Group {
   readonly name: string;
@@ -41,20 +65,43 @@ interface Group {
 @Component({
   selector: 'ee-rulebook',
   imports: [
+    ChapterTabs,
     RouterLink,
     RouterLinkActive,
+    MatMenuModule,
     MatTooltip,
     AttributeSentences,
     EffectSentences,
     AbilitySentences,
     StatusSentences,
+    ActorSentences,
+    ClipSentences,
+    GroupSentences,
+    StateSentences,
+    StateEvidence,
+    PickupSentences,
+    ZoneSentences,
+    InteractionSentences,
+    DialogueSentences,
+    ContainerSentences,
+    SpawnerSentences,
+    ReactionSentences,
+    TrackSentences,
+    TrackEvidencePage,
+    TreeSentences,
+    TreePlan,
+    AchievementSentences,
+    AchievementList,
+    TeamSentences,
+    TeamRulesPart,
+    TeamEvidencePage,
     EntryFindings,
     EvidencePage,
     SourceEditor,
   ],
   templateUrl: './rulebook.html',
   styleUrl: './rulebook.scss',
-  providers: [SpecContext],
+  providers: [SpecContext, ChosenNode],
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Rulebook {
@@ -70,14 +117,19 @@ export class Rulebook {
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   protected readonly context = inject(SpecContext);
   protected readonly ruleset = inject(Store).selectSignal(documentFeature.selectId);
-  protected readonly tabs = TABS;
   protected readonly source = signal(false);
   protected readonly refusal = signal('');
   /** Where the entry is used, when it was to be deleted and can't be. */
   protected readonly inUse = signal<readonly UseInWords[]>([]);
   protected readonly info = computed(() => chapterOf(this.chapter()));
-  /** The tab that is open: statuses are listed among the stats. */
-  protected readonly tab = computed(() => (this.chapter() === 'statuses' ? 'attributes' : this.chapter()));
+  /** The tab that is open: statuses are listed among the stats, clips among the abilities. */
+  protected readonly tab = computed(() => tabOf(this.chapter()));
+  /** What can be begun under this tab. */
+  protected readonly begins = computed(() =>
+    [this.tab(), ...(chapterOf(this.tab())?.also ?? [])].map((key) => ({ key, one: chapterOf(key)?.one ?? key })),
+  );
+  /** The entry is one that every ruleset has, as the core gives it. */
+  protected readonly given = computed(() => isGiven(this.context.document(), this.chapter(), this.context.id()));
   protected readonly current = computed(() => this.context.entry());
   protected readonly former = computed(() => (this.current()?.['formerly'] as readonly string[] | undefined) ?? []);
   /** How many findings there are, by chapter and id. */
@@ -95,8 +147,11 @@ export class Rulebook {
       groups.set(name, [...(groups.get(name) ?? []), entry]);
     }
     const own = [...groups].map(([name, entries]) => ({ name, chapter: this.tab(), entries: entries.map(inIndex) }));
-    const also = chapterOf(this.tab())?.also;
-    return also === undefined ? own : [...own, { name: 'Statuses', chapter: also, entries: entriesOf(document, also).map(inIndex) }];
+    const also = chapterOf(this.tab())?.also ?? [];
+    return [
+      ...own,
+      ...also.map((chapter) => ({ name: chapterOf(chapter)!.title, chapter, entries: entriesOf(document, chapter).map(inIndex) })),
+    ];
   });
 
   constructor() {
@@ -111,7 +166,9 @@ export class Rulebook {
     effect(() => {
       if (!this.info()) return void this.router.navigate(['/r', this.ruleset(), 'rulebook', 'attributes']);
       const entries = entriesOf(this.context.document(), this.chapter());
-      if (entries.length === 0 || entries.some((e) => e.id === this.entry())) return;
+      // An entry that is just being renamed has its new id already; the address is about to follow.
+      const here = untracked(() => this.context.id());
+      if (entries.length === 0 || entries.some((e) => e.id === this.entry() || e.id === here)) return;
       const renamed = entries.find((e) => (e['formerly'] as readonly string[] | undefined)?.includes(this.entry() ?? ''));
       void this.go(this.chapter(), (renamed ?? entries[0]).id, true);
     });
@@ -207,11 +264,16 @@ export class Rulebook {
     const problems = await this.context.change(`move ${label}`, (base, document) => {
       const index = Number(base.split('/')[2]);
       const to = index + by;
-      return to < 0 || to >= entriesOf(document, this.chapter()).length
+      return to < 0 || to >= writtenIn(document, this.chapter()).length || this.given()
         ? []
         : [{ op: 'move', from: base, path: `/${this.chapter()}/${to}` }];
     });
     this.say(problems.map((p) => p.message).join(' '));
+  }
+
+  protected async clips(): Promise<void> {
+    const { ClipExchange } = await import('./clips/clip-exchange');
+    this.dialog.open(ClipExchange);
   }
 
   protected async table(): Promise<void> {

@@ -185,7 +185,7 @@ describe('The sentences of an effect', () => {
     expect(documentNow()['effects'][1]['grants']).toBeUndefined();
     await seen.click('status');
     expect(documentNow()['effects'][1]['grants']).toEqual([]);
-    await seen.click('pick', '[aria-label="Add status"]');
+    await seen.click('pick', '[aria-label="pick: add status"]');
     await pick('Winded');
     await seen.settle();
     expect(documentNow()['effects'][1]['grants']).toEqual(['winded']);
@@ -335,35 +335,6 @@ describe('What is being typed', () => {
     expect(documentNow()['attributes'][3]['refill']).toEqual({ rate: 4, pause: '3s' });
     await seen.edit('maximum', 'suit');
     expect(seen.text('[role="alert"]')).toContain('This goes in a circle: suit needs suit.');
-  });
-});
-
-describe('The sentences of an ability', () => {
-  it('read as prose, with what follows from it as actions', async () => {
-    const seen = await spec(AbilitySentences, 'abilities', 'sonarPing');
-    expect(seen.texts('ee-sentence').map((text) => text.replace(/ ?×$/, ''))).toEqual([
-      'Done at once, then ready again after 8 s.',
-      'Costs 10 stamina.',
-      'When it is used:',
-      'apply marked to others within 260',
-    ]);
-  });
-
-  it('take costs and actions in and out', async () => {
-    const seen = await spec(AbilitySentences, 'abilities', 'sonarPing');
-    await seen.click('cost');
-    expect((documentNow()['abilities'][0]['costs'] as unknown[]).length).toBe(2);
-    await seen.edit('whom', 'the crew');
-    expect((documentNow()['abilities'][0]['then'] as { to: unknown }[])[0].to).toBe('team');
-    await seen.click('×', '[aria-label="Take out: apply an effect"]');
-    expect(documentNow()['abilities'][0]['then']).toEqual([]);
-    expect(seen.text('ee-then')).toContain('nothing yet');
-  });
-
-  it('say who is meant when a person is vague', async () => {
-    const seen = await spec(AbilitySentences, 'abilities', 'sonarPing');
-    await seen.edit('whom', 'them');
-    expect(seen.text('[role="alert"]')).toContain('Say whom');
   });
 });
 

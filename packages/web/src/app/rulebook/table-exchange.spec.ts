@@ -1,6 +1,7 @@
 import { MatDialogModule } from '@angular/material/dialog';
 import { importProvidersFrom } from '@angular/core';
 import { documentNow, openBench, Seen } from '../testing/bench';
+import { ClipExchange } from './clips/clip-exchange';
 import { TableExchange } from './table-exchange';
 
 describe('The table of attributes', () => {
@@ -34,5 +35,41 @@ describe('The table of attributes', () => {
     expect(seen.text('[role="alert"]')).toBe('Nothing was taken from stats.csv: 1 mistake.');
     expect(seen.texts('td')).toEqual(['3', '2 start', 'Write decimals with a point: 1.5.']);
     expect(documentNow()['attributes'][6]['start']).toBe(120);
+  });
+});
+
+describe('Clips from a file', () => {
+  const exchange = async () => {
+    openBench();
+    return Seen.of(ClipExchange);
+  };
+  const give = async (seen: Seen<ClipExchange>, name: string, text: string) => {
+    const files = new DataTransfer();
+    files.items.add(new File([text], name));
+    const field = seen.element.querySelector<HTMLInputElement>('input[type="file"]')!;
+    field.files = files.files;
+    field.dispatchEvent(new Event('change'));
+    await seen.settle();
+  };
+
+  it('are looked at first, and taken in one step', async () => {
+    const seen = await exchange();
+    await give(seen, 'clips.csv', 'clip,length,mark,at\nnetThrow,1.2,loose,0.4\n');
+    expect(seen.text('[role="status"]')).toContain('clips.csv is sound: 1 new.');
+    await seen.click('Take it');
+    expect(documentNow()['clips'].at(-1)).toEqual({
+      id: 'netThrow',
+      label: 'netThrow',
+      length: '1.2s',
+      marks: [{ mark: 'loose', at: '0.4s' }],
+    });
+  });
+
+  it('may be JSON, and say where they are wrong', async () => {
+    const seen = await exchange();
+    await give(seen, 'clips.json', '[{"id":"netThrow","length":"soon"}]');
+    expect(seen.text('[role="alert"]')).toBe('Nothing was taken from clips.json: 1 mistake.');
+    expect(seen.text('table')).toContain('A time is expected');
+    expect(documentNow()['clips'].length).toBe(3);
   });
 });

@@ -1,24 +1,16 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
-import { RouterLink } from '@angular/router';
-import { Store } from '@ngrx/store';
-import { documentFeature } from '../store/document.reducer';
 import { Editor } from '../store/editor';
-import { TABS } from './chapters';
+import { ChapterTabs } from './chapter-tabs';
 import { SourceEditor } from './source-editor';
 
-/** The whole ruleset as JSON: also what has no page of its own yet, such as actors, pickups and the arena. */
+/** The whole ruleset as JSON: also what has no page of its own yet, such as teams and curves. */
 @Component({
   selector: 'ee-whole-source',
-  imports: [RouterLink, SourceEditor],
+  imports: [ChapterTabs, SourceEditor],
   template: `
-    <nav class="tabs" aria-label="Chapters">
-      @for (item of tabs; track item.key) {
-        <a [routerLink]="['/r', ruleset(), 'rulebook', item.key]">{{ item.title }}</a>
-      }
-      <a class="here whole" aria-current="true">Whole source</a>
-    </nav>
+    <ee-chapter-tabs here="source" />
     <section>
-      <p class="lead"><span class="soft">All of the ruleset, also its actors, teams, pickups and arena.</span> <button type="button" class="act" (click)="download()">Save as a file</button></p>
+      <p class="lead"><span class="soft">All of the ruleset, also its teams and curves.</span> <button type="button" class="act" (click)="download()">Save as a file</button></p>
       <ee-source-editor />
     </section>
   `,
@@ -41,8 +33,6 @@ import { SourceEditor } from './source-editor';
 })
 export class WholeSource {
   private readonly editor = inject(Editor);
-  protected readonly tabs = TABS;
-  protected readonly ruleset = inject(Store).selectSignal(documentFeature.selectId);
 
   protected download(): void {
     const document_ = this.editor.document();

@@ -85,8 +85,8 @@ export class Api {
       .pipe(map((body) => body.rooms));
   }
 
-  createRoom(ruleset: string): Observable<RoomInfo> {
-    return this.http.post<RoomInfo>('/api/rooms', { ruleset });
+  createRoom(ruleset: string, seats = 2): Observable<RoomInfo> {
+    return this.http.post<RoomInfo>('/api/rooms', { ruleset, seats });
   }
 
   room(id: string): Observable<RoomInfo> {

@@ -1,8 +1,36 @@
 import {
   abilityEvidence,
+  arenaFromJson,
+  arenaToJson,
+  placedFromCsv,
+  placedToCsv,
+  abilitySweep,
+  actorEvidence,
+  containerEvidence,
+  dialogueEvidence,
+  interactionEvidence,
+  pickupEvidence,
+  reactionEvidence,
+  spawnerEvidence,
+  zoneEvidence,
+  levelsFromCsv,
+  levelsToCsv,
+  tableOf,
+  teamEvidence,
+  type TeamEvidence,
+  trackEvidence,
+  type TrackEvidence,
+  tracks,
+  type TreeWalk,
+  walkTree,
+  type Wiring,
+  wiringOf,
   attributeEvidence,
   attributesFromCsv,
   attributesToCsv,
+  clipsFromCsv,
+  clipsFromJson,
+  clipsToCsv,
   compileRuleset,
   describeActions,
   describeEvents,
@@ -19,6 +47,7 @@ import {
   type Renaming,
   repeatedNames,
   type Rules,
+  type Sweep,
   type TableReading,
   type Use,
   usesOf,
@@ -33,6 +62,14 @@ const EVIDENCE: Readonly<Record<string, (rules: Rules, id: string) => Evidence>>
   attributes: attributeEvidence,
   effects: effectEvidence,
   abilities: abilityEvidence,
+  actors: actorEvidence,
+  pickups: pickupEvidence,
+  zones: zoneEvidence,
+  interactions: interactionEvidence,
+  dialogues: dialogueEvidence,
+  containers: containerEvidence,
+  spawners: spawnerEvidence,
+  reactions: reactionEvidence,
 };
 
 let last: { readonly text: string; readonly rules: Rules } | undefined;
@@ -51,13 +88,41 @@ export const coreApi = {
   checkText: (text: string): readonly Problem[] => readRulesetText(text).problems,
   evidence: (document: unknown, chapter: string, id: string, mode: EvidenceMode): Evidence | undefined =>
     mode === 'follow' ? followEvidence(rulesOf(document), id) : EVIDENCE[chapter]?.(rulesOf(document), id),
+  sweep: (document: unknown, id: string): Sweep | undefined => abilitySweep(rulesOf(document), id),
+  track: (document: unknown, id: string, grant: number): TrackEvidence | undefined => trackEvidence(rulesOf(document), id, grant),
+  walk: (document: unknown, id: string, ranks: Readonly<Record<string, number>>, points: number, level: number): TreeWalk | undefined =>
+    walkTree(rulesOf(document), id, ranks, points, level),
+  teams: (document: unknown): TeamEvidence | undefined => teamEvidence(rulesOf(document)),
+  toLevels: (document: unknown, id: string): string => {
+    const rules = rulesOf(document);
+    return levelsToCsv(
+      tableOf(
+        rules,
+        tracks.of(rules).list.find((track) => track.id === id)!,
+      ),
+    );
+  },
+  fromLevels: (text: string, document: Document, id: string): TableReading => levelsFromCsv(text, document, id),
   evidenceCsv: (evidence: Evidence): string => evidenceCsv(evidence),
   uses: (document: unknown, chapter: string, id: string): readonly Use[] => usesOf(rulesOf(document), chapter, id),
   findings: (document: unknown): readonly Finding[] => findingsOf(rulesOf(document)),
+  wiring: (document: unknown): { wiring: Wiring; ms: number } => {
+    const rules = rulesOf(document);
+    const began = performance.now();
+    const wiring = wiringOf(rules);
+    return { wiring, ms: Math.round(performance.now() - began) };
+  },
   rename: (document: unknown, chapter: string, from: string, to: string, note: boolean): Renaming =>
     renameEntry(rulesOf(document), chapter, from, to, note),
   toTable: (document: Document): string => attributesToCsv(document),
   fromTable: (text: string, document: Document): TableReading => attributesFromCsv(text, document),
+  toArena: (document: Document): string => arenaToJson(document),
+  toPlaced: (document: Document): string => placedToCsv(document),
+  fromArena: (text: string, kind: 'csv' | 'json', document: Document): TableReading =>
+    (kind === 'json' ? arenaFromJson : placedFromCsv)(text, document),
+  toClips: (document: Document): string => clipsToCsv(document),
+  fromClips: (text: string, kind: 'csv' | 'json', document: Document): TableReading =>
+    (kind === 'json' ? clipsFromJson : clipsFromCsv)(text, document),
   actions: () => describeActions(),
   events: () => describeEvents(),
 };

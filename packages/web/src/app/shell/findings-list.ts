@@ -3,6 +3,7 @@ import { MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { CHAPTERS } from '../rulebook/chapters';
+import { wayTo } from '../rulebook/places';
 import { documentFeature } from '../store/document.reducer';
 import { Findings, type PlacedFinding } from '../store/findings';
 
@@ -59,10 +60,10 @@ export class FindingsList {
     return CHAPTERS.find(({ key }) => key === chapter)?.title ?? chapter;
   }
 
-  protected go({ chapter, id }: PlacedFinding): void {
+  protected go(finding: PlacedFinding): void {
     this.dialog.close();
-    const known = CHAPTERS.some(({ key }) => key === chapter);
-    void this.router.navigate(['/r', this.ruleset(), 'rulebook', ...(known ? [chapter, id] : ['source'])]);
+    const { commands, query } = wayTo(this.ruleset() ?? '', finding);
+    void this.router.navigate([...commands], { queryParams: query });
   }
 
   protected async mend(finding: PlacedFinding): Promise<void> {

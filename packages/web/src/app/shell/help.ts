@@ -50,9 +50,14 @@ export class Help {
     { keys: '← →', does: 'move a pin, or the cursor of a chart' },
     { keys: 'P', does: 'play with two seats' },
     { keys: 'W A S D', does: 'move the seat you drive (arrow keys too)' },
-    { keys: '1 … 6', does: 'use an ability' },
+    { keys: '1 … 6', does: 'use an ability, where the pointer is' },
+    { keys: 'X', does: 'break off what is being cast' },
+    { keys: 'E F', does: 'ask of what is near: the first, the second offer' },
+    { keys: 'T Q', does: 'take all, leave' },
+    { keys: '7 … 9', does: 'answer in a dialogue' },
+    { keys: 'Space', does: 'let the room stand still, and go on' },
     { keys: 'K', does: 'poke the room' },
-    { keys: 'Y', does: 'why: what the values of an actor are made of' },
+    { keys: 'Y', does: 'why: an actor’s values, abilities and states, now' },
     { keys: '?', does: 'this list' },
   ];
 }

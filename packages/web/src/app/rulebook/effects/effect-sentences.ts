@@ -7,6 +7,7 @@ import { type Clause, Clauses } from '../spec/clauses';
 import { amount, choice, duration, entry, flag, numberFrom, timeAmount } from '../spec/formats';
 import { Names } from '../spec/names';
 import { Note, NOTE } from '../spec/note';
+import { OwnReactions } from '../spec/own-reactions';
 import { Part } from '../spec/part';
 import { PatternSentence } from '../spec/pattern';
 import { Sentence } from '../spec/sentence';
@@ -38,7 +39,7 @@ const MOST: Readonly<Record<string, string>> = { separate: 'at once', refresh: '
 /** An effect in sentences. */
 @Component({
   selector: 'ee-effect-sentences',
-  imports: [Part, Sentence, Clauses, Note, Choose, Names, PatternSentence, ThenList],
+  imports: [Part, Sentence, Clauses, Note, Choose, Names, PatternSentence, ThenList, OwnReactions],
   templateUrl: './effect-sentences.html',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })

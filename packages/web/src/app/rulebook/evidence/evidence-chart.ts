@@ -26,6 +26,7 @@ export const RIGHT_OF_PLOT = 56;
   template: `
     <div
       class="plot"
+      [class.low]="low()"
       tabindex="0"
       role="slider"
       aria-label="Cursor"
@@ -48,6 +49,9 @@ export const RIGHT_OF_PLOT = 56;
       position: relative;
       height: 186px;
     }
+    .plot.low {
+      height: 124px;
+    }
     .cursor {
       position: absolute;
       top: 0;
@@ -65,6 +69,8 @@ export class EvidenceChart implements OnDestroy {
   readonly regions = input<readonly Span[]>([]);
   /** The page says what its one line is. */
   readonly alone = input(false);
+  /** There is more beside it to be seen. */
+  readonly low = input(false);
   /** Seconds at which the values are read. */
   readonly cursor = input<number>();
   readonly pointed = output<number | undefined>();

@@ -9,6 +9,8 @@ import { documentFeature } from '../../store/document.reducer';
 import { Editor } from '../../store/editor';
 import { CHAPTERS, entriesOf, labelOf } from '../chapters';
 import { EvidenceChart } from './evidence-chart';
+import { AbilityStrip } from './ability-strip';
+import { AbilitySweep } from './ability-sweep';
 import { PinEditor } from './pin-editor';
 import { Pins } from './pins';
 import { type NewPin, Situations } from './situation';
@@ -24,13 +26,24 @@ interface Fact {
 const TITLES: Readonly<Record<string, string>> = {
   attributes: 'What becomes of it',
   effects: 'Tried out',
-  abilities: 'A minute of asking for it',
+  abilities: 'Used whenever it can be',
+  actors: 'Left to itself beside one who stands still',
+  pickups: 'Walked onto, left, and walked onto again',
+  zones: 'Entered, and left ten seconds later',
+  interactions: 'A visit, with another who asks too early',
+  dialogues: 'Spoken, the first choice taken',
+  containers: 'Opened, emptied and closed',
+  spawners: 'Left to itself near a player, its foes felled every 20 s',
+  reactions: 'How it is wired',
 };
+
+/** Chapters whose evidence is a small scene. */
+const SCENES = new Set(['pickups', 'zones', 'interactions', 'dialogues', 'containers', 'spawners']);
 
 /** What follows from a spec: computed by the core in its worker at every edit, with the version before as a ghost. */
 @Component({
   selector: 'ee-evidence',
-  imports: [EvidenceChart, MatMenuModule, PinEditor, Pins, RouterLink],
+  imports: [AbilityStrip, AbilitySweep, EvidenceChart, MatMenuModule, PinEditor, Pins, RouterLink],
   templateUrl: './evidence-page.html',
   styleUrl: './evidence-page.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -57,7 +70,6 @@ export class EvidencePage {
   protected readonly editing = signal<number | undefined>(undefined);
   /** Seconds at which the values are read. */
   protected readonly cursor = signal<number | undefined>(undefined);
-  protected readonly pinnable = computed(() => this.chapter() !== 'abilities');
   protected readonly situation = computed(() => this.situations.of(this.chapter(), this.id()));
   protected readonly offered = computed(() => this.situations.offered(this.chapter(), this.id()));
   protected readonly comparable = computed(() => {
@@ -78,6 +90,9 @@ export class EvidencePage {
   });
   protected readonly moved = computed(() => this.before() !== undefined);
 
+  /** A scene is told step by step: what happened in it is read, not looked for. */
+  protected readonly told = computed(() => SCENES.has(this.chapter()));
+
   /** Statuses as stretches of the chart; one that an effect's bar shows already is not shown twice. */
   protected readonly regions = computed<readonly Span[]>(() => {
     const spans = this.now()?.spans ?? [];
@@ -91,6 +106,8 @@ export class EvidencePage {
   protected readonly lanes = computed<readonly (readonly Span[])[]>(() => {
     const lanes: Span[][] = [];
     const regions = this.regions();
+    // An ability's parts stand on a strip of their own.
+    if (this.chapter() === 'abilities' || this.chapter() === 'actors') return lanes;
     const spans = (this.now()?.spans ?? []).filter(
       (span) => !regions.includes(span) && (span.kind !== 'status' || this.chapter() === 'effects'),
     );

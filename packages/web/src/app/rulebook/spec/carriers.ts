@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import type { Operation } from 'fast-json-patch';
 import { type EntryJson, entriesOf } from '../chapters';
 import { SpecContext } from './spec-context';
@@ -9,7 +9,7 @@ import { SpecContext } from './spec-context';
   template: `
     @if (types().length > 0) {
       <p>
-        <span class="soft">Carried by</span>
+        <span class="soft">{{ says() }}</span>
         @for (type of types(); track type.id) {
           <button type="button" role="checkbox" [attr.aria-checked]="type.has" (click)="toggle(type.id, type.has)">{{ type.has ? '☑' : '☐' }} {{ type.label }}</button>
         }
@@ -26,8 +26,9 @@ import { SpecContext } from './spec-context';
     p {
       display: flex;
       flex-wrap: wrap;
-      gap: 14px;
-      margin: 4px 0 8px;
+      gap: 0 10px;
+      margin: 3px 0 6px;
+      font-size: 12.5px;
     }
     button[aria-checked='true'] {
       color: var(--ember);
@@ -36,6 +37,8 @@ import { SpecContext } from './spec-context';
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Carriers {
+  /** What the kinds of actor that are ticked have to do with it. */
+  readonly says = input('Carried by');
   private readonly context = inject(SpecContext);
   protected readonly refusal = signal('');
   protected readonly types = computed(() =>
@@ -61,6 +64,10 @@ export class Carriers {
     const problems = await this.context.change(label, (_, document): readonly Operation[] => {
       const types = entriesOf(document, 'actors');
       const index = types.findIndex((t) => t.id === type);
+      if (SINGLE[chapter]) {
+        const path = `/actors/${index}/${SINGLE[chapter]}`;
+        return [has ? { op: 'remove', path } : { op: 'add', path, value: id }];
+      }
       const at = placeIn(types[index], chapter, id);
       if (has) return at < 0 ? [] : [{ op: 'remove', path: `/actors/${index}/${chapter}/${at}` }];
       const fresh = chapter === 'attributes' ? { attribute: id } : id;
@@ -72,7 +79,11 @@ export class Carriers {
   }
 }
 
+/** Chapters of which an actor has one entry, with the field that names it. */
+const SINGLE: Readonly<Record<string, string>> = { containers: 'container' };
+
 function placeIn(type: EntryJson, chapter: string, id: string): number {
+  if (SINGLE[chapter]) return type[SINGLE[chapter]] === id ? 0 : -1;
   const list = (type[chapter] as readonly (string | { attribute: string })[] | undefined) ?? [];
   return list.findIndex((item) => (typeof item === 'string' ? item : item.attribute) === id);
 }

@@ -75,6 +75,17 @@ export function numberFrom(low: number, high: number, unit = '', whole = false):
   };
 }
 
+/** A share from nothing to all, as percents. */
+export const share: PartFormat = {
+  ...numberFrom(0, 100, '%'),
+  show: (value) => ({ text: `${Math.round(Number(value) * 1000) / 10} %`, look: 'figure' }),
+  edit: (value) => (value === undefined ? '' : String(Math.round(Number(value) * 1000) / 10)),
+  read: (typed, document) => {
+    const reading = numberFrom(0, 100, '%').read(typed.replace('%', ''), document);
+    return reading.error === undefined ? { value: Number(reading.value) / 100 } : reading;
+  },
+};
+
 export const number = numberFrom(-LARGEST, LARGEST);
 
 const TIME_EXPECTED = 'A time up to a day, such as 1.5 s or 250 ms.';
@@ -122,7 +133,15 @@ function completions(typed: string, document: RulesetJson | undefined, event: re
     hint: `event.${name}`,
     text: `event.${name}`,
   }));
-  const all = [...carried, ...names, ...calls('has', 'statuses', 'has'), ...calls('count', 'effects', 'count of')];
+  const all = [
+    ...carried,
+    ...names,
+    ...calls('has', 'statuses', 'has'),
+    ...calls('count', 'effects', 'count of'),
+    ...calls('doing', 'states', 'doing'),
+    ...calls('level', 'tracks', 'level of'),
+    ...calls('unlocked', 'achievements', 'has unlocked'),
+  ];
   // A label may have several words, and words such as "and" may stand before it: the longest end that fits is meant.
   for (let word = wordAt(typed); ; word = word.slice(word.indexOf(' ') + 1)) {
     const before = typed.slice(0, typed.length - word.length);
@@ -169,6 +188,25 @@ export function amountWith(event: readonly string[] = []): PartFormat {
 }
 
 export const amount = amountWith();
+
+/** A number, or a formula over amounts that stand in this place alone, such as the level of a curve. */
+export function amountOver(locals: readonly string[]): PartFormat {
+  const expected = `A number, or a formula over ${locals.join(', ')}, such as 10 * ${locals[0]}.`;
+  return {
+    ...amount,
+    show: (value) => ({ text: String(value), look: 'figure' }),
+    edit: (value) => String(value ?? ''),
+    read: (typed) => {
+      const plain = typed.trim();
+      const wrong = notANumber(plain, expected);
+      if (wrong !== undefined) return { error: wrong };
+      return { value: NUMBER.test(plain) ? Number(plain) : plain };
+    },
+    choices: none,
+    hint: expected,
+    names: () => undefined,
+  };
+}
 
 /** A formula that yields yes or no. */
 export function conditionWith(event: readonly string[] = []): PartFormat {
@@ -287,8 +325,9 @@ const WHOM: Readonly<Record<string, string>> = {
   target: 'the target',
   team: 'the crew',
   everyone: 'everyone',
+  helpers: 'those who helped',
 };
-const NEARBY = /^(anyone|others|crew)\s+within\s+(\d+(?:\.\d+)?)$/;
+const NEARBY = /^(anyone|others|crew|foes|allies)\s+within\s+(\d+(?:\.\d+)?)$/;
 
 /** Whom an action is for: a word, or `others within 260`. */
 export const party: PartFormat = {
@@ -308,7 +347,7 @@ export const party: PartFormat = {
       : { error: 'Say whom: self, the source, the target, the crew, everyone, or “others within 200”.' };
   },
   choices: () =>
-    [...Object.values(WHOM), 'others within 200', 'crew within 200', 'anyone within 200'].map((label) => ({
+    [...Object.values(WHOM), 'foes within 200', 'others within 200', 'crew within 200', 'anyone within 200'].map((label) => ({
       text: label,
       label,
       hint: '',

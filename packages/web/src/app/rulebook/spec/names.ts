@@ -14,7 +14,7 @@ import { SpecContext } from './spec-context';
       <ee-part [at]="at() + '/' + $index" [format]="format()" [label]="label()" empty="none" />{{ $last ? '' : ', ' }}
     }
     @if (others().length > 0) {
-      &ngsp;<button type="button" class="more" [matMenuTriggerFor]="menu" [attr.aria-label]="'Add ' + label()">{{ list().length === 0 ? 'pick' : '+' }}</button>
+      &ngsp;<button type="button" class="more" [matMenuTriggerFor]="menu" [attr.aria-label]="(list().length === 0 ? 'pick: add ' : 'Add ') + label()">{{ list().length === 0 ? 'pick' : '+' }}</button>
       <mat-menu #menu="matMenu">
         @for (other of others(); track other.id) {
           <button mat-menu-item (click)="add(other.id)">{{ other.label }}</button>

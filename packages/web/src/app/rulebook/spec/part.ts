@@ -3,6 +3,7 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
+  DestroyRef,
   ElementRef,
   inject,
   Injector,
@@ -42,7 +43,7 @@ import { SpecContext } from './spec-context';
         [matAutocomplete]="list"
       />
     } @else {
-      <button type="button" class="part {{ shown().look }}" [class.none]="absent()" [attr.aria-label]="label() + ': ' + shown().text" [title]="preview()" (click)="clicked($event)">{{ shown().text }}</button>
+      <button type="button" class="part {{ shown().look }}" [class.none]="absent()" [class.long]="shown().text.length > 34" [attr.aria-label]="label() + ': ' + shown().text" [title]="preview()" (click)="clicked($event)">{{ shown().text }}</button>
     }
     <mat-autocomplete #list="matAutocomplete" [autoActiveFirstOption]="format().closed" (optionSelected)="pick($event)" class="choices" panelWidth="auto">
       @for (choice of choices(); track choice.text) {
@@ -75,6 +76,8 @@ export class Part {
   protected readonly editing = signal(false);
   protected readonly refused = signal(false);
   protected readonly typed = signal('');
+  /** The page may be another one by the time that an edit has been looked at. */
+  private readonly life = inject(DestroyRef);
   private started = '';
   private busy = false;
   /** The list was picked from by the key that is being heard. */
@@ -169,11 +172,13 @@ export class Part {
   }
 
   private refuse(message: string): void {
+    if (this.life.destroyed) return;
     this.refused.set(true);
     this.refusals.put(this.at(), message);
   }
 
   protected restore(focus: boolean): void {
+    if (this.life.destroyed) return;
     this.refused.set(false);
     this.refusals.put(this.at(), undefined);
     this.refusals.hint(this.at(), undefined);

@@ -39,8 +39,8 @@ interface Field {
   imports: [Choose, Part],
   template: `
     <ee-choose [ways]="ways()" [value]="on()" label="event" (chosen)="choose($event)" />@for (field of fields(); track field.name) {&ngsp;<ee-part
-      [at]="field.at" [format]="field.format" [label]="field.name" [empty]="'any ' + field.name" />}{{ ' ' }}<ee-part
-      [at]="at() + '/who'" [format]="whoFormat" label="party" empty="on its bearer" />@if (has('where')) {, where
+      [at]="field.at" [format]="field.format" [label]="field.name" [empty]="'any ' + field.name" />}@if (!everybody()) {{{ ' ' }}<ee-part
+      [at]="at() + '/who'" [format]="whoFormat" label="party" empty="on its bearer" />}@if (has('where')) {, where
     <ee-part [at]="at() + '/where'" [format]="where()" label="condition" empty="anything" />} @else {&ngsp;<button type="button" class="more" (click)="addWhere()">+ condition</button>}
   `,
   styles: `
@@ -56,6 +56,8 @@ interface Field {
 })
 export class PatternSentence {
   readonly at = input.required<string>();
+  /** It hears of everybody: nothing is said of the part that its bearer plays. */
+  readonly everybody = input(false);
   private readonly context = inject(SpecContext);
   private readonly client = inject(CoreClient);
   private readonly events = resource({ loader: () => this.client.events() });

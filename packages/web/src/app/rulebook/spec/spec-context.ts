@@ -6,7 +6,7 @@ import type { Problem } from '@eager-ember/core';
 import type { Operation } from 'fast-json-patch';
 import { Editor } from '../../store/editor';
 import type { RulesetJson } from '../../shared/api';
-import { entriesOf } from '../chapters';
+import { entriesOf, isGiven, writtenIn } from '../chapters';
 
 /** The entry that a spec speaks of, and how its parts read and change it. Provided by the page. */
 @Injectable()
@@ -32,31 +32,56 @@ export class SpecContext {
 
   /** Sets a field, or takes it out where the value is undefined. Resolves with what is wrong with that. */
   set(at: string, value: unknown): Promise<readonly Problem[]> {
-    const [chapter, id] = [this.chapter(), this.id()];
+    const [chapter, meant] = [this.chapter(), this.meant()];
     return this.editor.propose(
-      (document) => patchFor(document, chapter, id, at, value),
-      `${this.entry()?.label ?? id}: ${at.replace(/\//g, ' ')}`,
+      (document) => patchFor(document, chapter, meant(document), at, value),
+      `${this.entry()?.label ?? this.id()}: ${at.replace(/\//g, ' ')}`,
     );
+  }
+
+  /**
+   * The id under which an entry that is meant now stands in a document later. An edit waits its turn, and a renaming before
+   * it may have given the entry another id: it is then the one in its place that is called the same.
+   */
+  private meant(): (document: RulesetJson) => string {
+    const [chapter, id, index, label] = [this.chapter(), this.id(), this.index(), this.entry()?.label];
+    return (document) => {
+      const entries = entriesOf(document, chapter);
+      const there = entries.some((entry) => entry.id === id) ? undefined : entries[index];
+      return there?.label === label && there !== undefined ? there.id : id;
+    };
   }
 
   /** Proposes any edit of this entry, by operations whose paths begin at the entry. */
   change(label: string, make: (base: string, document: RulesetJson) => readonly Operation[]): Promise<readonly Problem[]> {
-    const [chapter, id] = [this.chapter(), this.id()];
+    const [chapter, meant] = [this.chapter(), this.meant()];
     return this.editor.propose((document) => {
-      const index = entriesOf(document, chapter).findIndex((entry) => entry.id === id);
-      return index < 0 ? [] : make(`/${chapter}/${index}`, document);
+      const { index, written } = placeOf(document, chapter, meant(document));
+      return index < 0 ? [] : [...written, ...make(`/${chapter}/${index}`, document)];
     }, label);
   }
 }
 
+/** Where an entry stands, and what writes it down first where it is only given. */
+function placeOf(document: RulesetJson, chapter: string, id: string): { readonly index: number; readonly written: readonly Operation[] } {
+  const own = writtenIn(document, chapter);
+  if (!isGiven(document, chapter, id)) return { index: own.findIndex((entry) => entry.id === id), written: [] };
+  const value = entriesOf(document, chapter).find((entry) => entry.id === id)!;
+  return {
+    index: own.length,
+    written: [chapter in document ? { op: 'add', path: `/${chapter}/-`, value } : { op: 'add', path: `/${chapter}`, value: [value] }],
+  };
+}
+
 function patchFor(document: RulesetJson, chapter: string, id: string, at: string, value: unknown): readonly Operation[] {
-  const index = entriesOf(document, chapter).findIndex((entry) => entry.id === id);
+  const { index, written } = placeOf(document, chapter, id);
   if (index < 0) return [];
   const path = `/${chapter}/${index}/${at}`;
-  const present = at
-    .split('/')
-    .reduce<unknown>((v, key) => (v as Record<string, unknown> | undefined)?.[key], entriesOf(document, chapter)[index]);
-  if (value === undefined) return present === undefined ? [] : [{ op: 'remove', path }];
+  const present = at.split('/').reduce<unknown>(
+    (v, key) => (v as Record<string, unknown> | undefined)?.[key],
+    entriesOf(document, chapter).find((entry) => entry.id === id),
+  );
+  if (value === undefined) return present === undefined ? [] : [...written, { op: 'remove', path }];
   if (JSON.stringify(present) === JSON.stringify(value)) return [];
-  return [{ op: present === undefined ? 'add' : 'replace', path, value }];
+  return [...written, { op: present === undefined ? 'add' : 'replace', path, value }];
 }

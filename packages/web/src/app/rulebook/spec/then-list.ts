@@ -111,6 +111,8 @@ const BEGINS: Readonly<Record<string, unknown>> = { amount: 1, number: 1, durati
 })
 export class ThenList {
   readonly at = input.required<string>();
+  /** Whom a new action is for; its owner where nothing is said. */
+  readonly whom = input('');
   private readonly context = inject(SpecContext);
   private readonly client = inject(CoreClient);
   private readonly actions = resource({ loader: () => this.client.actions() });
@@ -159,6 +161,8 @@ export class ThenList {
 
   protected add(action: ActionDescription): void {
     const fresh: Record<string, unknown> = { do: action.do };
+    // What is done to whom is hit is meant for them, and not for who hit them.
+    if (this.whom() !== '' && !action.steers) fresh['to'] = this.whom();
     const needed = action.args.filter(({ optional }) => !optional);
     // An action of which nothing has to be said would do nothing: it begins with the first thing that it can say.
     for (const { name, kind } of needed.length > 0 ? needed : action.args.slice(0, 1)) fresh[name] = this.beginning(kind);

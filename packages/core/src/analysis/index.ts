@@ -1,0 +1,2 @@
+export * from './possible.js';
+export * from './wiring.js';

@@ -1,0 +1,92 @@
+import { ANY, exactly, type Known, parseFormula, type Range, rangeOf } from '../formula/index.js';
+import type { ActorEntry } from '../concepts/actors/index.js';
+import { everyAction } from '../ruleset/actions.js';
+import type { Rules } from '../ruleset/rules.js';
+
+interface AttributeEntry {
+  readonly id: string;
+  readonly kind: 'pool' | 'stat' | 'counter';
+  readonly start?: unknown;
+  readonly min?: number | string;
+  readonly max?: number | string;
+}
+
+/** What can be true of actors under these rules, whatever happens: for saying of a condition that nobody can ever meet it. */
+export class Possible {
+  private readonly types: readonly ActorEntry[];
+  private readonly attributes: ReadonlyMap<string, AttributeEntry>;
+  /** Attributes that something raises, and those whose value anything else moves. */
+  private readonly raised = new Set<string>();
+  private readonly moved = new Set<string>();
+  private readonly granted = new Set<string>();
+  private readonly applied = new Set<string>();
+
+  constructor(rules: Rules) {
+    const entries = <T>(chapter: string) => (rules.chapters.get(chapter)?.entries ?? []) as unknown as readonly T[];
+    this.types = entries<ActorEntry>('actors');
+    this.attributes = new Map(entries<AttributeEntry>('attributes').map((entry) => [entry.id, entry]));
+    const { situations: _tried, ...document } = rules.document;
+    for (const action of everyAction(document)) {
+      const attribute = String(action['attribute']);
+      if (['heal', 'give', 'set'].includes(action.do)) this.raised.add(attribute);
+      if (['hurt', 'take'].includes(action.do)) this.moved.add(attribute);
+      if (action.do === 'grant') this.granted.add(String(action['status']));
+      if (action.do === 'apply') this.applied.add(String(action['effect']));
+    }
+    for (const container of entries<{ holds: readonly { gives?: string }[] }>('containers'))
+      for (const { gives } of container.holds) if (gives !== undefined) this.raised.add(gives);
+    for (const effect of entries<{ modifiers: readonly { attribute: string }[]; grants: readonly string[] }>('effects')) {
+      for (const { attribute } of effect.modifiers) this.moved.add(attribute);
+      for (const status of effect.grants) this.granted.add(status);
+    }
+  }
+
+  /** The kinds of actor of which a condition may hold at some time; of none where it never can. */
+  whoCan(condition: string, kinds: readonly ActorEntry['kind'][] = ['player', 'foe', 'character', 'prop']): readonly ActorEntry[] {
+    const node = parseFormula(condition);
+    return this.types.filter((type) => kinds.includes(type.kind) && rangeOf(node, this.knownOf(type)).high > 0);
+  }
+
+  /** Whether anybody of a kind can ever have this much of an attribute. */
+  canHave(attribute: string, amount: number, kind: ActorEntry['kind'] = 'player'): boolean {
+    return this.types.some((type) => type.kind === kind && this.of(type, attribute).high >= amount);
+  }
+
+  private knownOf(type: ActorEntry): Known {
+    return {
+      name: (party, name) => (party === null || party === 'source' ? this.of(type, name) : ANY),
+      call: (party, name, entry) => {
+        if (party !== null && party !== 'source') return ANY;
+        if (name === 'has') return this.granted.has(entry) ? { low: 0, high: 1 } : exactly(0);
+        if (name === 'count') return this.applied.has(entry) ? { low: 0, high: Infinity } : exactly(0);
+        return ANY;
+      },
+    };
+  }
+
+  /** Between what an attribute of a kind of actor can be. Nobody has what their kind does not: that reads as 0. */
+  private of(type: ActorEntry, id: string, depth = 0): Range {
+    const attribute = this.attributes.get(id);
+    const carried = type.attributes.find((one) => one.attribute === id);
+    if (!attribute || depth > 8) return ANY;
+    if (!carried) return exactly(0);
+    const bound = (value: number | string | undefined, otherwise: number): Range =>
+      value === undefined
+        ? exactly(otherwise)
+        : typeof value === 'number'
+          ? exactly(value)
+          : this.attributes.has(value)
+            ? this.of(type, value, depth + 1)
+            : ANY;
+    const low = bound(attribute.min, attribute.kind === 'stat' ? -Infinity : 0).low;
+    const { high } = bound(attribute.max, Infinity);
+    const start = carried.start ?? attribute.start ?? (attribute.kind === 'pool' ? undefined : 0);
+    const known = typeof start === 'number';
+    if (attribute.kind === 'stat')
+      return known && !this.moved.has(id) && !this.raised.has(id)
+        ? exactly(start)
+        : { low: attribute.min === undefined ? -Infinity : low, high };
+    if (attribute.kind === 'counter' && known && !this.raised.has(id)) return { low, high: Math.min(high, Math.max(low, start)) };
+    return { low, high };
+  }
+}

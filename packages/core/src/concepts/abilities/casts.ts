@@ -1,0 +1,360 @@
+import { World } from '../../world/world.js';
+import type { GameEvent } from '../../world/events.js';
+import { movedPositions } from '../../ruleset/rules.js';
+import { face, isHeading, placeOf } from '../movement/index.js';
+import { enterState, leaveState, letMove, mayFollowState, mayUse, states, stateOf } from '../states/index.js';
+import { type Aim, actorRefusal, aimOf, type AimRequest } from './aim.js';
+import { charge, forgetPaid, refillStore, settleBroken, shortOf, ticksOf } from './charge.js';
+import type { Ability, Stretch } from './compile.js';
+import { deliverTo } from './hits.js';
+import { abilities } from './index.js';
+import { type Refusal, refusalOf } from './refusals.js';
+import { type Abilities, castRow, ownedRow, PHASES } from './tables.js';
+
+const [CASTING, CHANNELLING, RECOVERING] = [0, 1, 2];
+
+/** A player or a mind asks to use an ability: it is refused with a reason and at no cost, or begun. */
+export function useAbility(world: World, actor: number, id: string, request: AimRequest = {}): void {
+  const row = world.actors.rowOf(actor);
+  if (row < 0) return;
+  const grip = abilities.in(world);
+  const index = world.rules.chapters.get('abilities')!.ids.indexOf(id);
+  const ability = grip.list[index] as Ability | undefined;
+  const aim = ability && aimOf(world, ability, actor, request);
+  const refusal = refusalIn(world, grip, ability, actor, aim);
+  if (refusal || !ability || !aim || 'reason' in aim)
+    return world.emit('abilityRefused', { subject: actor }, { ability: id, ...(refusal ?? { reason: 'notOwned' }) });
+  begin(world, grip, ability, actor, aim);
+}
+
+/**
+ * Whether an actor could use an ability of its own, aimed so.
+ * @param tick the tick in which it would be asked for, as far as waiting goes
+ */
+export function canUse(world: World, actor: number, ability: Ability, request: AimRequest, tick = world.tick): boolean {
+  const grip = abilities.in(world);
+  const at = ownedRow(grip, actor, ability.index);
+  // Most of the time it is cooling down: that is asked before anything is measured.
+  if (at < 0 || grip.of.ready.data[at] > tick) return false;
+  return refusalIn(world, grip, ability, actor, aimOf(world, ability, actor, request), tick) === undefined;
+}
+
+/** What keeps an actor from using an ability of its own now, aimed at what offers itself. */
+export function refusalNow(world: World, ability: Ability, actor: number): Refusal | undefined {
+  return refusalIn(world, abilities.in(world), ability, actor, aimOf(world, ability, actor, {}));
+}
+
+/** What keeps an actor from using an ability now. */
+export function refusalIn(
+  world: World,
+  grip: Abilities,
+  ability: Ability | undefined,
+  actor: number,
+  aim: Aim | Refusal | undefined,
+  tick = world.tick,
+): Refusal | undefined {
+  const row = world.actors.rowOf(actor);
+  const at = ability ? ownedRow(grip, actor, ability.index) : -1;
+  const under = castRow(grip, actor);
+  // What falls due in this tick is there for what is asked in it.
+  if (at >= 0) refillStore(world, grip, at);
+  return refusalOf({
+    owned: () => at >= 0,
+    busyWith: () => (under >= 0 && grip.cast.phase.data[under] !== RECOVERING ? grip.list[grip.cast.ability.data[under]].id : undefined),
+    forbiddingState: () => forbidding(world, row, ability!),
+    wait: () => Math.max(0, grip.of.ready.data[at] - tick),
+    storeWait: () => (ability!.stored && grip.of.stored.data[at] <= 0 ? Math.max(0, grip.of.refill.data[at] - tick) : 0),
+    unmet: () => ability!.requires.find((requirement) => requirement.test(world, World.alone(actor)) === 0)?.says,
+    onTheWay: () => ability!.breaks.movement && isHeading(world, row),
+    aim: () => (aim && 'reason' in aim ? aim : undefined),
+    short: () => shortOf(world, ability!, actor),
+  });
+}
+
+/** The id of the state that an actor is in, where that keeps it from beginning an ability. */
+function forbidding(world: World, row: number, ability: Ability): string | undefined {
+  const grip = states.in(world);
+  const from = stateOf(world, row);
+  const first = ability.cast ?? ability.channel ?? ability.recovery;
+  return mayUse(world, row) && (!first || mayFollowState(grip, from, first.state)) ? undefined : grip.list[from].id;
+}
+
+function begin(world: World, grip: Abilities, ability: Ability, actor: number, aim: Aim): void {
+  const row = world.actors.rowOf(actor);
+  turnTo(world, ability, row, aim);
+  const ticks = ability.cast ? ticksOf(world, ability.cast.seconds(world, World.alone(actor))) : 0;
+  // What is begun at once ends a recovery from what was before.
+  if (castRow(grip, actor) >= 0) over(world, grip, actor);
+  // What is over at once is announced once, as used.
+  if (ticks === 0) return finish(world, grip, ability, actor, aim, false, true);
+  world.follow('castStarted', { subject: actor, source: actor, target: aim.target }, { ability: ability.id, ticks }, () => {
+    startPhase(world, grip, ability, actor, aim, CASTING, ticks, ability.cast!);
+    if (!ability.chargeAtEnd) {
+      charge(world, grip, ability, actor, true);
+      const at = castRow(grip, actor);
+      if (at >= 0) grip.cast.charged.data[at] = 1;
+    }
+    ability.onStart?.(world, partiesOf(actor, aim));
+  });
+}
+
+const partiesOf = (actor: number, aim: Aim) => ({ owner: actor, source: actor, target: aim.target === 0 ? actor : aim.target });
+
+function turnTo(world: World, { target: { at } }: Ability, row: number, aim: Aim): void {
+  if (at === 'self' || at === 'nearest') return;
+  const here = placeOf(world, row);
+  if (at === 'direction' || at === 'cone') face(world, row, aim.x, aim.y);
+  else face(world, row, aim.x - here.x, aim.y - here.y);
+}
+
+/** Notes a part of a use that takes time and puts its user into the state that goes with it. */
+function startPhase(
+  world: World,
+  grip: Abilities,
+  ability: Ability,
+  actor: number,
+  aim: Aim,
+  phase: number,
+  ticks: number,
+  part: Stretch,
+): void {
+  const row = world.actors.rowOf(actor);
+  const before = castRow(grip, actor);
+  const at = before >= 0 ? before : grip.casts.add();
+  const here = placeOf(world, row);
+  const cells = {
+    actor,
+    ability: ability.index,
+    phase,
+    state: part.state,
+    began: world.tick,
+    ends: world.tick + ticks,
+    aimX: aim.x,
+    aimY: aim.y,
+    target: aim.target,
+    fromX: here.x,
+    fromY: here.y,
+    cause: world.cause,
+  };
+  for (const [name, value] of Object.entries(cells)) grip.cast[name as keyof typeof cells].data[at] = value;
+  enterState(world, actor, part.state, 'began', { ticks: 0, move: part.move });
+}
+
+/** The cast is over, or there was none: pays where that is still to be done, and does what the ability does. */
+function finish(world: World, grip: Abilities, ability: Ability, actor: number, aim: Aim, charged: boolean, instant = false): void {
+  const after = ability.channel ?? ability.recovery;
+  const cast = castRow(grip, actor);
+  // From here on nothing can be broken any more: what follows from the use may stun its own user.
+  if (cast >= 0) grip.cast.phase.data[cast] = RECOVERING;
+  const handle = cast < 0 ? 0 : grip.casts.handle(cast);
+  world.follow('abilityUsed', { subject: actor, source: actor, target: aim.target }, { ability: ability.id }, () => {
+    if (!charged) charge(world, grip, ability, actor, ability.channel !== undefined);
+    if (instant) ability.onStart?.(world, partiesOf(actor, aim));
+    ability.then(world, partiesOf(actor, aim));
+    if (!ability.channel) deliverTo(world, ability, actor, aim);
+    const now = castRow(grip, actor);
+    // Its user has gone, or has begun something else in what followed.
+    if (world.actors.rowOf(actor) < 0 || (now >= 0 && grip.casts.handle(now) !== handle)) return;
+    if (after && mayGoOn(world, grip, actor, after)) goOn(world, grip, ability, actor, aim);
+    else over(world, grip, actor);
+  });
+}
+
+/** What the ability did may have put its user into a state that it does not go on in: only its own, or one that lets it begin. */
+function mayGoOn(world: World, grip: Abilities, actor: number, part: Stretch): boolean {
+  const row = world.actors.rowOf(actor);
+  const under = castRow(grip, actor);
+  const from = stateOf(world, row);
+  const own = under >= 0 && grip.cast.state.data[under] === from;
+  return (own || mayUse(world, row)) && mayFollowState(states.in(world), from, part.state);
+}
+
+function goOn(world: World, grip: Abilities, ability: Ability, actor: number, aim: Aim): void {
+  const { channel } = ability;
+  if (!channel) return recover(world, grip, ability, actor, aim);
+  const ticks = Math.max(1, ticksOf(world, channel.seconds(world, World.alone(actor))));
+  startPhase(world, grip, ability, actor, aim, CHANNELLING, ticks, channel);
+  const at = castRow(grip, actor);
+  grip.cast.charged.data[at] = 1;
+  grip.cast.pulse.data[at] = world.tick + pulseTicks(world, ability, actor);
+}
+
+function pulseTicks(world: World, { channel }: Ability, actor: number): number {
+  return Math.max(1, ticksOf(world, channel!.every.run(world, World.alone(actor))));
+}
+
+function recover(world: World, grip: Abilities, ability: Ability, actor: number, aim: Aim): void {
+  const ticks = ability.recovery ? ticksOf(world, ability.recovery.seconds(world, World.alone(actor))) : 0;
+  forgetPaid(grip, actor);
+  if (ticks === 0 || !mayGoOn(world, grip, actor, ability.recovery!)) return over(world, grip, actor);
+  startPhase(world, grip, ability, actor, aim, RECOVERING, ticks, ability.recovery!);
+}
+
+/** Nothing of the use is left. */
+function over(world: World, grip: Abilities, actor: number): void {
+  forgetPaid(grip, actor);
+  const at = castRow(grip, actor);
+  if (at < 0) return;
+  const state = grip.cast.state.data[at];
+  grip.casts.remove(at);
+  if (state >= 0) leaveState(world, actor, state);
+}
+
+/** Breaks what an actor is casting or channelling: what that costs is settled, and it is told why. Recovery just ends. */
+export function breakCast(world: World, actor: number, reason: string, more: Readonly<Record<string, number | string>> = {}): void {
+  const grip = abilities.in(world);
+  const at = castRow(grip, actor);
+  if (at < 0) return;
+  const phase = grip.cast.phase.data[at];
+  if (phase === RECOVERING) return over(world, grip, actor);
+  const ability = grip.list[grip.cast.ability.data[at]];
+  const charged = grip.cast.charged.data[at] === 1;
+  const left = grip.cast.ends.data[at] - world.tick;
+  const state = grip.cast.state.data[at];
+  grip.casts.remove(at);
+  if (state >= 0) leaveState(world, actor, state);
+  world.follow(
+    'castBroken',
+    { subject: actor, source: actor },
+    { ability: ability.id, phase: PHASES[phase], reason, ticks: left, ...more },
+    () => {
+      settleBroken(world, grip, ability, actor, charged);
+      forgetPaid(grip, actor);
+      ability.onBreak?.(world, World.alone(actor));
+    },
+  );
+}
+
+/** Before bodies move: who heads somewhere although that breaks what it is doing, has broken it. */
+export function breakByHeading(world: World): void {
+  const grip = abilities.in(world);
+  eachCast(grip, (at, actor) => {
+    if (
+      grip.cast.phase.data[at] !== RECOVERING &&
+      grip.list[grip.cast.ability.data[at]].breaks.movement &&
+      isHeading(world, world.actors.rowOf(actor))
+    )
+      breakCast(world, actor, 'movement');
+  });
+}
+
+function eachCast(grip: Abilities, work: (at: number, actor: number) => void): void {
+  const { casts, cast } = grip;
+  for (let at = 0; at < casts.high; at++) if (casts.live[at] === 1) work(at, cast.actor.data[at]);
+}
+
+/** A tick of all that is under way: what is displaced or no longer allowed breaks, pulses fall due, and times end. */
+export function advanceCasts(world: World): void {
+  const grip = abilities.in(world);
+  eachCast(grip, (at, actor) => {
+    if (grip.cast.phase.data[at] === RECOVERING) {
+      if (grip.cast.ends.data[at] <= world.tick) over(world, grip, actor);
+      return;
+    }
+    world.since(grip.cast.cause.data[at], () => advance(world, grip, at, actor));
+  });
+}
+
+function advance(world: World, grip: Abilities, at: number, actor: number): void {
+  const { cast } = grip;
+  const ability = grip.list[cast.ability.data[at]];
+  const { x, y } = placeOf(world, world.actors.rowOf(actor));
+  if (ability.breaks.movement && (x !== cast.fromX.data[at] || y !== cast.fromY.data[at])) return breakCast(world, actor, 'movement');
+  const unmet = ability.requires.find(({ throughout, test }) => throughout && test(world, World.alone(actor)) === 0);
+  if (unmet) return breakCast(world, actor, 'requirement', { says: unmet.says });
+  const aim: Aim = { x: cast.aimX.data[at], y: cast.aimY.data[at], target: cast.target.data[at] };
+  if (cast.phase.data[at] === CHANNELLING) return channel(world, grip, ability, at, actor, aim);
+  if (cast.ends.data[at] > world.tick) return;
+  const failed = failure(world, ability, actor, aim, cast.charged.data[at] === 1);
+  if (failed) return breakFor(world, actor, failed);
+  finish(world, grip, ability, actor, aim, cast.charged.data[at] === 1);
+}
+
+/** Breaks what is under way for a reason that would have refused it. */
+function breakFor(world: World, actor: number, { reason, ...more }: Refusal): void {
+  breakCast(world, actor, reason, more as Record<string, number | string>);
+}
+
+/** What keeps a cast that is over from coming to anything: whom it was for has gone, or it can't be paid for. */
+function failure(world: World, ability: Ability, actor: number, aim: Aim, charged: boolean): Refusal | undefined {
+  const short = charged ? undefined : shortOf(world, ability, actor);
+  if (short) return { reason: 'tooExpensive', ...short };
+  if (ability.target.at !== 'actor') return undefined;
+  const other = world.actors.rowOf(aim.target);
+  return other < 0 ? { reason: 'targetGone' } : actorRefusal(world, ability, world.actors.rowOf(actor), other);
+}
+
+function channel(world: World, grip: Abilities, ability: Ability, at: number, actor: number, aim: Aim): void {
+  const { cast } = grip;
+  // An edit may have taken the channel out: then it is over.
+  if (!ability.channel) return over(world, grip, actor);
+  const failed = failure(world, ability, actor, aim, true);
+  if (failed) return breakFor(world, actor, failed);
+  const handle = grip.casts.handle(at);
+  if (cast.pulse.data[at] <= world.tick) {
+    cast.pulse.data[at] = world.tick + pulseTicks(world, ability, actor);
+    world.follow('channelPulsed', { subject: actor, source: actor, target: aim.target }, { ability: ability.id }, () => {
+      ability.channel!.then(world, partiesOf(actor, aim));
+      deliverTo(world, ability, actor, aim);
+    });
+  }
+  // A pulse may have ended the channel, or its user.
+  if (grip.casts.rowOf(handle) < 0 || cast.ends.data[at] > world.tick) return;
+  world.follow('channelEnded', { subject: actor, source: actor, target: aim.target }, { ability: ability.id }, () => {
+    ability.channel!.onEnd?.(world, partiesOf(actor, aim));
+    if (grip.casts.rowOf(handle) >= 0) recover(world, grip, ability, actor, aim);
+  });
+}
+
+/** The player takes back what it is casting or channelling. Where its author does not let it, that is refused. */
+export function cancelCast(world: World, actor: number): void {
+  const grip = abilities.in(world);
+  const at = castRow(grip, actor);
+  if (at < 0 || grip.cast.phase.data[at] === RECOVERING) return;
+  const ability = grip.list[grip.cast.ability.data[at]];
+  if (ability.breaks.player) breakCast(world, actor, 'player');
+  else world.emit('abilityRefused', { subject: actor }, { ability: ability.id, reason: 'notToBeBroken' });
+}
+
+/** What is announced may break what somebody is casting, at once: a loss, a status, a state that takes the cast's place. */
+export function witnessBreaks(world: World, event: GameEvent): void {
+  if (event.name !== 'attributeChanged' && event.name !== 'statusGained' && event.name !== 'stateChanged') return;
+  const grip = abilities.in(world);
+  if (grip.casts.count === 0) return;
+  const at = castRow(grip, event.subject);
+  if (at < 0) return;
+  const { breaks } = grip.list[grip.cast.ability.data[at]];
+  const { data, subject } = event;
+  const underWay = grip.cast.phase.data[at] !== RECOVERING;
+  if (event.name === 'stateChanged') {
+    const own = grip.cast.state.data[at];
+    const now = stateOf(world, world.actors.rowOf(subject));
+    if (now !== own && data['from'] === world.rules.chapters.get('states')!.ids[own])
+      breakCast(world, subject, 'state', { state: String(data['to']) });
+  } else if (event.name === 'attributeChanged') {
+    const lost = -Number(data['given']);
+    if (underWay && data['how'] === 'hurt' && breaks.damage !== undefined && lost > 0 && lost >= breaks.damage)
+      breakCast(world, subject, 'damage', { amount: lost });
+  } else if (underWay && breaks.statuses.includes(world.rules.chapters.get('statuses')!.ids.indexOf(String(data['status']))))
+    breakCast(world, subject, 'status', { status: String(data['status']) });
+}
+
+/** Under edited rules: what was under way of a deleted ability is over, and who may move in spite of its state still may. */
+export function adoptCasts(world: World, before: World): void {
+  const old = abilities.in(before);
+  const grip = abilities.in(world);
+  const states = movedPositions(before.rules, world.rules, 'states');
+  eachCast(old, (at, actor) => {
+    const row = world.actors.rowOf(actor);
+    if (row < 0) return;
+    const now = castRow(grip, actor);
+    const state = states[old.cast.state.data[at]] ?? -1;
+    if (now < 0) {
+      forgetPaid(grip, actor);
+      if (state >= 0) leaveState(world, actor, state);
+      return;
+    }
+    const ability = grip.list[grip.cast.ability.data[now]];
+    if ([ability.cast, ability.channel, ability.recovery][grip.cast.phase.data[now]]?.move) letMove(world, row);
+  });
+}

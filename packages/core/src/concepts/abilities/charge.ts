@@ -1,0 +1,125 @@
+import { toGrid } from '../../math/grid.js';
+import { World } from '../../world/world.js';
+import { changeAttribute, readAttribute } from '../attributes/index.js';
+import type { Ability } from './compile.js';
+import { type Abilities, ownedRow } from './tables.js';
+
+/** Ticks that seconds come to, rounded up; none for nothing. */
+export function ticksOf(world: World, seconds: number): number {
+  return Math.max(0, Math.min(0x40000000, Math.ceil(seconds * world.rules.tickRate - 1e-9)));
+}
+
+export function pricesOf(world: World, ability: Ability, actor: number): readonly number[] {
+  return ability.costs.map((cost) => Math.max(0, cost.amount.run(world, World.alone(actor))));
+}
+
+/** The first cost that an actor has not enough for. Two costs on one pool are asked together. */
+export function shortOf(world: World, ability: Ability, actor: number): { attribute: string; needs: number; present: number } | undefined {
+  const prices = pricesOf(world, ability, actor);
+  for (const { attribute, id } of ability.costs) {
+    const needs = toGrid(prices.reduce((sum, price, k) => (ability.costs[k].attribute === attribute ? sum + price : sum), 0));
+    const present = readAttribute(world, actor, attribute);
+    if (present < needs) return { attribute: id, needs, present };
+  }
+  return undefined;
+}
+
+/** Starts the cooldown, takes a use out of store and pays; what of the costs was paid is noted while the use goes on. */
+export function charge(world: World, grip: Abilities, ability: Ability, actor: number, goesOn: boolean): void {
+  coolDown(world, grip, ability, actor, 1);
+  takeStored(world, grip, ability, actor);
+  const prices = pricesOf(world, ability, actor);
+  ability.costs.forEach((cost, i) => {
+    changeAttribute(world, actor, cost.attribute, -prices[i], actor, 'cost');
+    if (!goesOn || prices[i] === 0) return;
+    const row = grip.paid.add();
+    const cells = { actor, attribute: cost.attribute, amount: prices[i] };
+    grip.paid.write(row, cells);
+  });
+}
+
+/** Makes an ability wait for a share of its cooldown, and those of its groups for theirs. No wait is ever made shorter by it. */
+function coolDown(world: World, grip: Abilities, ability: Ability, actor: number, share: number): void {
+  const wait = (index: number, ticks: number) => {
+    const at = ownedRow(grip, actor, index);
+    if (at < 0 || ticks <= 0 || grip.of.ready.data[at] >= world.tick + ticks) return;
+    grip.of.ready.data[at] = world.tick + ticks;
+    grip.of.cooldown.data[at] = ticks;
+  };
+  const seconds = Math.max(0, ability.cooldown.run(world, World.alone(actor)));
+  wait(ability.index, ticksOf(world, seconds * share));
+  for (const { others, ticks } of ability.groups) {
+    wait(ability.index, Math.ceil(ticks * share));
+    for (const other of others) wait(other, Math.ceil(ticks * share));
+  }
+}
+
+function takeStored(world: World, grip: Abilities, ability: Ability, actor: number): void {
+  const at = ownedRow(grip, actor, ability.index);
+  if (at < 0 || !ability.stored) return;
+  grip.of.stored.data[at]--;
+  if (grip.of.refill.data[at] === 0) grip.of.refill.data[at] = world.tick + refillTicks(world, ability, actor);
+}
+
+function refillTicks(world: World, { stored }: Ability, actor: number): number {
+  return Math.max(1, ticksOf(world, stored!.refill.run(world, World.alone(actor))));
+}
+
+/** Puts uses into store whose time has come. */
+export function refillStores(world: World, grip: Abilities): void {
+  if (!grip.list.some((ability) => ability.stored)) return;
+  const { table } = grip;
+  for (let at = 0; at < table.high; at++) if (table.live[at] === 1) refillStore(world, grip, at);
+}
+
+/** Puts the next use into store where its time has come. */
+export function refillStore(world: World, { of, list }: Abilities, at: number): void {
+  if (of.refill.data[at] === 0 || of.refill.data[at] > world.tick) return;
+  const ability = list[of.ability.data[at]];
+  const most = ability.stored?.most ?? 0;
+  if (of.stored.data[at] < most) of.stored.data[at]++;
+  of.refill.data[at] = of.stored.data[at] < most ? world.tick + refillTicks(world, ability, of.actor.data[at]) : 0;
+}
+
+/** What a broken use costs: gives back of what was charged, or charges of what was not, by the author's shares. */
+export function settleBroken(world: World, grip: Abilities, ability: Ability, actor: number, charged: boolean): void {
+  const { costs, cooldown } = ability.broken;
+  if (charged) return giveBack(world, grip, ability, actor);
+  if (cooldown > 0) coolDown(world, grip, ability, actor, cooldown);
+  if (costs === 0) return;
+  const prices = pricesOf(world, ability, actor);
+  ability.costs.forEach((cost, i) => {
+    const price = toGrid(Math.min(prices[i] * costs, readAttribute(world, actor, cost.attribute)));
+    if (price > 0) changeAttribute(world, actor, cost.attribute, -price, actor, 'cost');
+  });
+}
+
+function giveBack(world: World, grip: Abilities, ability: Ability, actor: number): void {
+  const { costs, cooldown } = ability.broken;
+  const { paid } = grip;
+  const [owner, attribute, amount] = ['actor', 'attribute', 'amount'].map((name) => paid.column(name).data);
+  for (let row = 0; row < paid.high; row++) {
+    if (paid.live[row] === 0 || owner[row] !== actor) continue;
+    const back = toGrid(amount[row] * (1 - costs));
+    const index = attribute[row];
+    paid.remove(row);
+    if (back > 0) changeAttribute(world, actor, index, back, actor, 'refund');
+  }
+  if (cooldown === 1) return;
+  const at = ownedRow(grip, actor, ability.index);
+  if (at < 0) return;
+  // Counted from when it began, so that a broken use is never worse off than a finished one.
+  const { ready, cooldown: length, stored, refill } = grip.of;
+  const began = ready.data[at] - length.data[at];
+  ready.data[at] = Math.min(ready.data[at], Math.max(world.tick, began + Math.ceil(length.data[at] * cooldown)));
+  if (ability.stored && cooldown === 0) {
+    stored.data[at] = Math.min(ability.stored.most, stored.data[at] + 1);
+    if (stored.data[at] === ability.stored.most) refill.data[at] = 0;
+  }
+}
+
+/** Forgets what a use was paid with: it is over. */
+export function forgetPaid({ paid }: Abilities, actor: number): void {
+  const owner = paid.column('actor').data;
+  for (let row = 0; row < paid.high; row++) if (paid.live[row] === 1 && owner[row] === actor) paid.remove(row);
+}

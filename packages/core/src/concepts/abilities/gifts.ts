@@ -1,0 +1,56 @@
+import { toGrid } from '../../math/grid.js';
+import type { Amount } from '../../ruleset/context.js';
+import type { World } from '../../world/world.js';
+import { abilities } from './index.js';
+import { giveAbilities } from './owned.js';
+
+/** What of an ability can be other for one who has learned something. */
+export const CHANGEABLE = ['cooldown', 'cast', 'recovery', 'channel', 'range', 'costs'] as const;
+export type AbilityNumber = (typeof CHANGEABLE)[number];
+/** How: so much more (seconds, units of length or of the cost), or so many percent more. */
+export const CHANGES = ['add', 'percent'] as const;
+
+/** A change of a number of an ability, for one actor. */
+export interface NumberChange {
+  readonly ability: number;
+  readonly number: AbilityNumber;
+  readonly change: (typeof CHANGES)[number];
+  readonly amount: number;
+}
+
+/** Makes these all that a giver gives an actor: abilities beyond those of its kind, and changes of numbers. */
+export function setGifts(world: World, actor: number, giver: number, owned: readonly number[], changes: readonly NumberChange[]): void {
+  const { gifts, numbers } = abilities.in(world);
+  for (const table of [gifts, numbers]) {
+    const [whose, by] = ['actor', 'giver'].map((name) => table.column(name).data);
+    for (let at = 0; at < table.high; at++) if (table.live[at] === 1 && whose[at] === actor && by[at] === giver) table.remove(at);
+  }
+  for (const ability of owned) gifts.write(gifts.add(), { actor, ability, giver });
+  for (const { ability, number, change, amount } of changes)
+    numbers.write(numbers.add(), { actor, ability, number: CHANGEABLE.indexOf(number), change: CHANGES.indexOf(change), amount, giver });
+  const row = world.actors.rowOf(actor);
+  if (row >= 0) giveAbilities(world, row);
+}
+
+/** A number of an ability as it is for an actor: sums first, then percents together; never below nothing. */
+function adjusted(world: World, actor: number, ability: number, number: AbilityNumber, value: number): number {
+  const { numbers } = abilities.in(world);
+  if (numbers.count === 0) return value;
+  const [whose, of, which, change, amount] = ['actor', 'ability', 'number', 'change', 'amount'].map((name) => numbers.column(name).data);
+  const wanted = CHANGEABLE.indexOf(number);
+  let add = 0;
+  let percent = 0;
+  for (let at = 0; at < numbers.high; at++) {
+    if (numbers.live[at] === 0 || whose[at] !== actor || of[at] !== ability || which[at] !== wanted) continue;
+    if (change[at] === 0) add += amount[at];
+    else percent += amount[at];
+  }
+  if (add === 0 && percent === 0) return value;
+  return toGrid(Math.max(0, (value + add) * (1 + percent / 100)));
+}
+
+/** An amount of an ability that what its user has learned may change. */
+export const adjustable = (amount: Amount, ability: number, number: AbilityNumber): Amount => ({
+  ...amount,
+  run: (world, parties) => adjusted(world, parties.owner, ability, number, amount.run(world, parties)),
+});

@@ -1,0 +1,44 @@
+import type { World } from '../../world/world.js';
+import { launch } from '../deliveries/index.js';
+import type { Aim } from './aim.js';
+import { targetsInCone, targetsNear } from './aim.js';
+import type { Ability } from './compile.js';
+
+/** Does what an ability does to somebody that it met. Its user may have gone by then: what it sent on its way goes on. */
+export function hit(world: World, ability: Ability, user: number, target: number): void {
+  world.follow('abilityHit', { subject: target, source: user, target }, { ability: ability.id }, () =>
+    ability.onHit?.(world, { owner: user, source: user, target }),
+  );
+}
+
+/** Says that an ability met nobody. */
+export function miss(world: World, ability: Ability, user: number): void {
+  world.follow('abilityMissed', { subject: user, source: user }, { ability: ability.id }, () =>
+    ability.onMiss?.(world, { owner: user, source: user, target: user }),
+  );
+}
+
+/** Has a use reach whom it is for: at once, or by what it sends on its way. */
+export function deliverTo(world: World, ability: Ability, user: number, aim: Aim): void {
+  if (ability.deliver) return launch(world, ability.index, user, aim);
+  const row = world.actors.rowOf(user);
+  if (row < 0 || !(ability.onHit ?? ability.onMiss)) return;
+  const targets = reached(world, ability, row, aim).map((other) => world.actors.handle(other));
+  if (targets.length === 0) return miss(world, ability, user);
+  for (const target of targets) if (world.actors.rowOf(target) >= 0) hit(world, ability, user, target);
+}
+
+function reached(world: World, ability: Ability, row: number, aim: Aim): readonly number[] {
+  switch (ability.target.at) {
+    case 'self':
+      return [row];
+    case 'actor':
+      return world.actors.rowOf(aim.target) < 0 ? [] : [world.actors.rowOf(aim.target)];
+    case 'nearest':
+      return targetsNear(world, ability, row).slice(0, ability.target.count);
+    case 'cone':
+      return targetsInCone(world, ability, row, aim);
+    default:
+      return [];
+  }
+}

@@ -1,0 +1,129 @@
+import { compileRuleset, findingsOf, readRuleset, savePlayer, wireSchemaOf } from '../../index.js';
+import { counter, join, pool, rulesetWith, Trial } from '../../testing/rulesets.js';
+import { achievements } from './index.js';
+
+const FELLED = { on: 'attributeChanged', attribute: 'felled', how: 'give' };
+const one = (id: string, more: Record<string, unknown> = {}) => ({ id, label: id, ...more });
+const parts = (...list: Record<string, unknown>[]) => ({
+  attributes: [pool('suit'), counter('felled', { saved: true }), counter('scrip')],
+  achievements: list,
+});
+const give = (trial: Trial, amount = 1, seat = 'north') => trial.poke({ do: 'give', attribute: 'felled', amount }, seat);
+const unlocked = (trial: Trial) => trial.named('achievementUnlocked').map(({ who, data }) => `${who} ${data['achievement']}`);
+const cell = (trial: Trial, name: string, seat = 'north') =>
+  trial.world.table('achievements').column(name).data[trial.world.actors.rowOf(trial.actor(seat))];
+
+describe('An achievement', () => {
+  it('counts for each player alone, and is unlocked once for ever', () => {
+    const then = [{ do: 'give', attribute: 'scrip', amount: 5 }];
+    const trial = Trial.of(parts(one('three', { on: FELLED, count: 3, then })), [join('north'), join('south')]);
+    give(trial, 1);
+    give(trial, 1);
+    give(trial, 1, 'south');
+    expect([cell(trial, 'three'), cell(trial, 'three', 'south'), unlocked(trial)]).toEqual([2, 1, []]);
+    give(trial, 1);
+    give(trial, 1);
+    trial.poke({ do: 'unlock', achievement: 'three' });
+    trial.restore();
+    give(trial, 1);
+    expect(unlocked(trial)).toEqual(['north three']);
+    expect([cell(trial, 'three'), trial.value('scrip')]).toEqual([3, 5]);
+  });
+
+  it('waits for a condition to hold, without a break for as long as is written', () => {
+    const trial = Trial.of(parts(one('rich', { if: 'scrip >= 10' }), one('calm', { if: 'suit > 50', holds: '2s' })));
+    trial.run(1.5);
+    trial.poke({ do: 'hurt', attribute: 'suit', amount: 60 });
+    trial.poke({ do: 'heal', attribute: 'suit', amount: 60 });
+    trial.run(1.5);
+    expect(unlocked(trial)).toEqual([]);
+    trial.run(1);
+    trial.poke({ do: 'give', attribute: 'scrip', amount: 10 });
+    trial.poke({ do: 'take', attribute: 'scrip', amount: 10 });
+    expect(unlocked(trial)).toEqual(['north calm', 'north rich']);
+  });
+
+  it('is kept with its player, and not unlocked again as they come back', () => {
+    const rules = parts(one('three', { on: FELLED, count: 3 }));
+    const trial = Trial.of(rules);
+    for (let n = 0; n < 3; n++) give(trial);
+    const saved = savePlayer(trial.world, trial.world.actors.rowOf(trial.actor()));
+    const again = Trial.of(rules, [join('north', { saved })]);
+    again.run(1);
+    give(again);
+    expect([unlocked(again), cell(again, 'three.done')]).toEqual([[], 1]);
+  });
+
+  it('that is added later is granted backwards from what was counted', () => {
+    const trial = Trial.of(parts());
+    give(trial, 7);
+    const backwards = { on: FELLED, backwards: 'felled' };
+    const later = parts(
+      one('five', { ...backwards, count: 5 }),
+      one('nine', { ...backwards, count: 9 }),
+      one('anew', { on: FELLED, count: 2 }),
+    );
+    const saved = savePlayer(trial.world, trial.world.actors.rowOf(trial.actor()));
+    trial.world = trial.world.adopt(compileRuleset(rulesetWith(later)));
+    trial.run(0.2);
+    expect(unlocked(trial)).toEqual(['north five']);
+    expect([cell(trial, 'nine'), cell(trial, 'anew')]).toEqual([7, 0]);
+    const again = Trial.of(later, [join('north', { saved })]);
+    again.run(0.2);
+    expect(unlocked(again)).toEqual(['north five']);
+  });
+
+  it('is taken back with all others of one player, and nothing else is', () => {
+    const trial = Trial.of(parts(one('one', { on: FELLED }), one('two', { on: FELLED, count: 2, secret: true })), [
+      join('north'),
+      join('south'),
+    ]);
+    for (const seat of ['north', 'south']) for (let n = 0; n < 2; n++) give(trial, 1, seat);
+    trial.poke({ do: 'forgetAchievements' });
+    expect([cell(trial, 'one.done'), cell(trial, 'two'), trial.value('felled')]).toEqual([0, 0, 2]);
+    expect([cell(trial, 'one.done', 'south'), trial.world.table('secretsFound').count]).toEqual([1, 1]);
+    give(trial);
+    expect(unlocked(trial).filter((name) => name === 'north one').length).toBe(2);
+  });
+
+  it('that is secret is told to nobody before it is unlocked, and then in words', () => {
+    const rules = compileRuleset(
+      rulesetWith(parts(one('plain', { on: FELLED, count: 2 }), one('hushed', { label: 'Not a sound', on: FELLED, secret: true }))),
+    );
+    const schema = JSON.stringify(wireSchemaOf(rules, false));
+    expect(schema).toContain('plain');
+    expect(schema).not.toContain('hushed');
+    expect(schema).not.toContain('Not a sound');
+    const trial = new Trial(rules);
+    give(trial);
+    const found = trial.world.table('secretsFound');
+    expect(found.count).toBe(1);
+    expect(trial.world.text(found.column('label').data[0])).toBe('Not a sound');
+    trial.world = trial.world.adopt(rules);
+    expect(trial.world.table('secretsFound').count).toBe(1);
+  });
+
+  it('is a condition in formulas', () => {
+    const trial = Trial.of(
+      parts(
+        one('first', { on: FELLED, then: [{ do: 'when', if: 'unlocked(first)', then: [{ do: 'give', attribute: 'scrip', amount: 1 }] }] }),
+      ),
+    );
+    give(trial);
+    expect(trial.value('scrip')).toBe(1);
+  });
+});
+
+describe('What does not fit an achievement', () => {
+  it('is refused where it stands, or found', () => {
+    const at = (more: Record<string, unknown>) => readRuleset(rulesetWith(parts(one('a', more)))).problems.map(({ path }) => path);
+    expect(at({})).toEqual(['/achievements/0/on']);
+    expect(at({ on: FELLED, if: 'suit > 1' })).toEqual(['/achievements/0/if']);
+    expect(at({ on: FELLED, holds: '2s' })).toEqual(['/achievements/0/holds']);
+    expect(at({ if: 'suit > 1', count: 4 })).toEqual(['/achievements/0/count']);
+    const kinds = (more: Record<string, unknown>) => findingsOf(compileRuleset(rulesetWith(parts(one('a', more))))).map(({ kind }) => kind);
+    expect(kinds({ if: 'suit > 1000' })).toContain('neverUnlocked');
+    expect(kinds({ on: { on: 'zoneEntered' } })).toContain('neverHeard');
+    expect(achievements.of(compileRuleset(rulesetWith({}))).list).toEqual([]);
+  });
+});

@@ -1,0 +1,300 @@
+import type { FormulaFunction } from '../../formula/index.js';
+import { Possible } from '../../analysis/possible.js';
+import type { Amount, CompileContext, CompiledPattern, CompiledThen } from '../../ruleset/context.js';
+import { reference } from '../../ruleset/fields.js';
+import type { Finding } from '../../ruleset/problem.js';
+import type { Pattern, Then } from '../../ruleset/registry.js';
+import type { Rules } from '../../ruleset/rules.js';
+import { type Concept, defineConcept } from '../../world/concept.js';
+import { type GameEvent, partyIn } from '../../world/events.js';
+import type { Column, PerEntry, Table, TableSpec } from '../../world/table.js';
+import { World } from '../../world/world.js';
+import type { ActorEntry } from '../actors/index.js';
+import { events } from './events.js';
+import { type AchievementEntry, MOST_COUNT, schema } from './schema.js';
+
+export type { AchievementEntry } from './schema.js';
+
+interface Achievement {
+  readonly index: number;
+  readonly id: string;
+  readonly pattern: CompiledPattern | undefined;
+  readonly who: NonNullable<Pattern['who']>;
+  readonly count: number;
+  readonly test: FormulaFunction | undefined;
+  readonly ticks: number;
+  readonly backwards: Amount | undefined;
+  readonly then: CompiledThen;
+}
+
+interface CompiledAchievements {
+  readonly entries: readonly AchievementEntry[];
+  readonly list: readonly Achievement[];
+  readonly players: readonly boolean[];
+  readonly on: ReadonlyMap<string, readonly Achievement[]>;
+  /** Those that wait for a condition. */
+  readonly kept: readonly Achievement[];
+}
+
+interface Achievements extends CompiledAchievements {
+  readonly cells: readonly { readonly count: Column; readonly done: Column; readonly since: Column }[];
+  readonly found: Table;
+  readonly tellTimer: number;
+}
+
+const CHAPTER = 'achievements';
+const columnsOf = { count: (id: string) => id, done: (id: string) => `${id}.done`, since: (id: string) => `${id}.since` };
+
+function compileOne(context: CompileContext, entry: AchievementEntry, index: number): Achievement {
+  const path = [CHAPTER, index];
+  const { on, if: wanted, holds, count } = entry;
+  if ((on === undefined) === (wanted === undefined))
+    context.problem([...path, on ? 'if' : 'on'], `${entry.label} waits for one thing: an event that is counted, or a condition.`);
+  if (holds !== undefined && wanted === undefined)
+    context.problem([...path, 'holds'], 'Only a condition holds for a time: say which, or take the time out.');
+  if (count > 1 && on === undefined) context.problem([...path, 'count'], 'Only an event is counted: a condition is met once.');
+  return {
+    index,
+    id: entry.id,
+    pattern: on && context.pattern(on as Pattern),
+    who: (on as Pattern | undefined)?.who ?? 'subject',
+    count,
+    test: wanted === undefined ? undefined : context.condition(wanted),
+    ticks: holds === undefined ? 0 : Math.max(1, context.ticks(holds)),
+    backwards: entry.backwards === undefined ? undefined : context.amount(entry.backwards, [...path, 'backwards']),
+    then: context.then(entry.then as Then, [...path, 'then']),
+  };
+}
+
+function tables({ entries, players }: CompiledAchievements): readonly TableSpec[] {
+  const present: PerEntry<boolean> = { column: 'type', of: players };
+  return [
+    {
+      name: 'achievements',
+      extends: 'actors',
+      columns: entries.flatMap(({ id, secret, formerly = [] }) => {
+        const see = secret ? ('server' as const) : ('owner' as const);
+        const column = (name: (id: string) => string, kind: 'int' | 'flag' | 'tick', saved: boolean) => ({
+          name: name(id),
+          kind,
+          see: saved ? see : ('server' as const),
+          ...(saved && { saved }),
+          present,
+          formerly: formerly.map(name),
+        });
+        // A condition that held is not kept: it has to hold anew.
+        return [column(columnsOf.count, 'int', true), column(columnsOf.done, 'flag', true), column(columnsOf.since, 'tick', false)];
+      }),
+    },
+    {
+      // Secret ones that somebody has: what is told of them is written out, for their ids are told to nobody.
+      name: 'secretsFound',
+      owner: 'actor',
+      columns: [
+        { name: 'actor', kind: 'actor', see: 'owner' },
+        { name: 'achievement', kind: 'entry', chapter: CHAPTER, see: 'server' },
+        { name: 'label', kind: 'text', see: 'owner' },
+        { name: 'text', kind: 'text', see: 'owner' },
+        { name: 'points', kind: 'int', see: 'owner' },
+      ],
+    },
+  ];
+}
+
+/** Achievements: unlocked once per player, for ever. A second time is silent. */
+export const achievements: Concept<CompiledAchievements, Achievements> = defineConcept<CompiledAchievements, Achievements>({
+  id: CHAPTER,
+  sections: {
+    achievements: {
+      kind: 'chapter',
+      title: 'Achievements',
+      entry: schema,
+      secret: (entry) => (entry as unknown as AchievementEntry).secret,
+    },
+  },
+  vocabulary: (ids) => ({
+    functions: [
+      {
+        name: 'unlocked',
+        chapter: CHAPTER,
+        ids: ids(CHAPTER),
+        amounts: 0,
+        yields: 'condition',
+        read: (index) => (world, actor) => (hasAchievement(world, actor, index) ? 1 : 0),
+      },
+    ],
+  }),
+  compile: (context) => {
+    const entries = context.entries<AchievementEntry>(CHAPTER);
+    const list = entries.map((entry, i) => compileOne(context, entry, i));
+    const on = new Map<string, Achievement[]>();
+    for (const one of list) if (one.pattern) on.set(one.pattern.event, [...(on.get(one.pattern.event) ?? []), one]);
+    const players = context.entries<ActorEntry>('actors').map(({ kind }) => kind === 'player');
+    return { entries, list, players, on, kept: list.filter(({ test }) => test) };
+  },
+  tables,
+  attach: (world, compiled) => {
+    const table = world.table(CHAPTER);
+    return {
+      ...compiled,
+      cells: compiled.list.map(({ id }) => ({
+        count: table.column(columnsOf.count(id)),
+        done: table.column(columnsOf.done(id)),
+        since: table.column(columnsOf.since(id)),
+      })),
+      found: world.table('secretsFound'),
+      tellTimer: world.rules.registry.timer('achievements.look'),
+    };
+  },
+  events,
+  actions: {
+    unlock: {
+      label: 'unlock an achievement',
+      sentence: 'unlock {achievement} for {to}',
+      causes: ({ achievement }) => [{ event: 'achievementUnlocked', fields: { achievement } }],
+      args: { achievement: reference(CHAPTER) },
+      compile: (args, context) => {
+        const index = context.index(CHAPTER, String(args['achievement']));
+        return (world, actor) => unlock(world, actor, index);
+      },
+    },
+    forgetAchievements: {
+      label: 'take achievements back',
+      sentence: 'take all achievements of {to} back',
+      causes: () => [{ event: 'achievementsReset' }],
+      args: {},
+      compile: () => resetAchievements,
+    },
+  },
+  findings,
+  lifecycle: {
+    // Players are loaded and rules edited between ticks, when nobody would hear of it: it is looked at in the next.
+    playerLoaded: (world, row) => {
+      showSecrets(world, row);
+      world.setTimer(achievements.in(world).tellTimer, 1, world.actors.handle(row), 0);
+    },
+    rulesAdopted: (world) => {
+      const { tellTimer, players } = achievements.in(world);
+      const types = world.actors.column('type').data;
+      for (let row = 0; row < world.actors.high; row++) {
+        if (world.actors.live[row] === 0 || !players[types[row]]) continue;
+        showSecrets(world, row);
+        world.setTimer(tellTimer, 1, world.actors.handle(row), 0);
+      }
+    },
+  },
+  hears: (world, event) => {
+    for (const one of achievements.of(world.rules).on.get(event.name) ?? []) count(world, event, one);
+  },
+  timers: { look: (world, actor) => lookBack(world, actor) },
+  systems: { thresholds: lookAtConditions },
+  display: ({ entries }) => ({
+    list: entries
+      .filter(({ secret }) => !secret)
+      .map(({ id, label, text = '', count: wanted, points, hud }) => ({ id, label, text, count: wanted, points, hud })),
+    secrets: entries.filter(({ secret }) => secret).length,
+  }),
+});
+
+export function hasAchievement(world: World, actor: number, index: number): boolean {
+  const row = world.actors.rowOf(actor);
+  return row >= 0 && achievements.in(world).cells[index].done.data[row] === 1;
+}
+
+const isPlayer = (world: World, row: number): boolean =>
+  row >= 0 && achievements.of(world.rules).players[world.actors.column('type').data[row]];
+
+function count(world: World, event: GameEvent, { index, pattern, who, count: wanted }: Achievement): void {
+  const owner = partyIn(event, who);
+  const row = world.actors.rowOf(owner);
+  if (!isPlayer(world, row)) return;
+  const cells = achievements.in(world).cells[index];
+  if (cells.done.data[row] === 1 || !pattern!.matches(world, event, owner)) return;
+  cells.count.data[row]++;
+  if (cells.count.data[row] >= wanted) unlock(world, owner, index);
+}
+
+/** Unlocks an achievement for a player, once: its state is in place before anything follows from it. */
+export function unlock(world: World, actor: number, index: number): void {
+  const row = world.actors.rowOf(actor);
+  const { cells, list, entries } = achievements.in(world);
+  if (!isPlayer(world, row) || cells[index].done.data[row] === 1) return;
+  cells[index].done.data[row] = 1;
+  cells[index].count.data[row] = list[index].count;
+  if (entries[index].secret) showSecrets(world, row);
+  const { id, label, text = '', points } = entries[index];
+  world.follow('achievementUnlocked', { subject: actor, source: actor }, { achievement: id, label, text, points }, () =>
+    list[index].then(world, World.alone(actor)),
+  );
+}
+
+/** Takes all achievements of a player back, with what was counted for them, and touches nothing else. */
+export function resetAchievements(world: World, actor: number): void {
+  const row = world.actors.rowOf(actor);
+  if (!isPlayer(world, row)) return;
+  for (const { count: counted, done, since } of achievements.in(world).cells) counted.data[row] = done.data[row] = since.data[row] = 0;
+  showSecrets(world, row);
+  world.emit('achievementsReset', { subject: actor }, {});
+}
+
+/** Has the rows of secret ones be those that a player has. */
+function showSecrets(world: World, row: number): void {
+  const { found, cells, entries } = achievements.in(world);
+  const actor = world.actors.handle(row);
+  const whose = found.column('actor').data;
+  for (let at = 0; at < found.high; at++) if (found.live[at] === 1 && whose[at] === actor) found.remove(at);
+  entries.forEach(({ secret, label, text = '', points }, index) => {
+    if (!secret || cells[index].done.data[row] !== 1) return;
+    found.write(found.add(), { actor, achievement: index, label: world.textIndex(label), text: world.textIndex(text), points });
+  });
+}
+
+/** Grants what was earned before there was the achievement, or before its count was lowered. */
+function lookBack(world: World, actor: number): void {
+  const row = world.actors.rowOf(actor);
+  if (!isPlayer(world, row)) return;
+  const { list, cells } = achievements.in(world);
+  for (const { index, backwards, count: wanted, pattern } of list) {
+    const { count: counted, done } = cells[index];
+    if (done.data[row] === 1) continue;
+    const before = backwards ? Math.floor(backwards.run(world, World.alone(actor))) : 0;
+    counted.data[row] = Math.max(0, Math.min(MOST_COUNT, Math.max(counted.data[row], before)));
+    if (counted.data[row] >= wanted && (backwards || pattern)) unlock(world, actor, index);
+  }
+}
+
+/** Conditions that hold, and have held for as long as they should. */
+function lookAtConditions(world: World): void {
+  const { kept, cells, players } = achievements.in(world);
+  if (kept.length === 0) return;
+  const types = world.actors.column('type').data;
+  for (let row = 0; row < world.actors.high; row++) {
+    if (world.actors.live[row] === 0 || !players[types[row]]) continue;
+    const actor = world.actors.handle(row);
+    for (const { index, test, ticks } of kept) {
+      const { done, since } = cells[index];
+      if (done.data[row] === 1) continue;
+      if (test!(world, World.alone(actor)) === 0) since.data[row] = 0;
+      else {
+        if (since.data[row] === 0) since.data[row] = world.tick;
+        if (world.tick - since.data[row] >= ticks) unlock(world, actor, index);
+      }
+    }
+  }
+}
+
+/** Conditions that nobody can ever meet. */
+function findings({ entries }: CompiledAchievements, rules: Rules): readonly Finding[] {
+  const possible = new Possible(rules);
+  return entries.flatMap(({ if: wanted, label }, i): Finding[] =>
+    wanted === undefined || possible.whoCan(wanted, ['player']).length > 0
+      ? []
+      : [
+          {
+            kind: 'neverUnlocked',
+            path: `/achievements/${i}/if`,
+            message: `Nobody can ever have ${label}: no player can meet “${wanted}”. Look at the bounds of what it reads.`,
+          },
+        ],
+  );
+}

@@ -1,0 +1,276 @@
+import { distanceOf } from '../../math/distance.js';
+import type { CompileContext } from '../../ruleset/context.js';
+import { defineConcept } from '../../world/concept.js';
+import type { Table } from '../../world/table.js';
+import { abilities, canUse, useAbility } from '../abilities/index.js';
+import type { Ability } from '../abilities/compile.js';
+import { type ActorEntry, counts } from '../actors/index.js';
+import { arena, isInSight, type PlacedAs } from '../arena/index.js';
+import { homeOf, lives } from '../lives/index.js';
+import { actorsWithin, bodyRadius, headFor, placeOf, sendTo } from '../movement/index.js';
+import { isDown } from '../states/index.js';
+import { World } from '../../world/world.js';
+import type { BehaviourEntry } from './schema.js';
+
+export { BEHAVIOURS, type BehaviourEntry } from './schema.js';
+
+/** How often a mind thinks, in seconds. In between a body goes on with what it began. */
+const THINKING = 0.25;
+/** Near enough to a point to have reached it. */
+const THERE = 2;
+
+interface Mind {
+  readonly behaviour: BehaviourEntry | undefined;
+  /** What luck decides where a wanderer goes. */
+  readonly luck: readonly [number, number];
+  readonly pause: number;
+}
+
+interface Behaviours {
+  readonly list: readonly Mind[];
+  readonly table: Table;
+  readonly any: boolean;
+}
+
+/** Behaviours: what actors do that nobody drives. */
+export const behaviours = defineConcept<readonly Mind[], Behaviours>({
+  id: 'behaviours',
+  compile: (context) => context.entries<ActorEntry>('actors').map((entry, i) => compileMind(context, entry, i)),
+  tables: () => [
+    {
+      name: 'minds',
+      extends: 'actors',
+      columns: [
+        // The tick at which it thinks again.
+        { name: 'thinks', kind: 'tick', see: 'server' },
+        // The tick until which it pauses.
+        { name: 'pauses', kind: 'tick', see: 'server' },
+        // The point that it is on its way to, and in which direction it goes through them.
+        { name: 'leg', kind: 'int', see: 'server' },
+        { name: 'step', kind: 'int', see: 'server' },
+        // Where it was when it last thought.
+        { name: 'wasX', kind: 'number', see: 'server', decimals: 1 },
+        { name: 'wasY', kind: 'number', see: 'server', decimals: 1 },
+        // Whom it is after, or gets away from.
+        { name: 'quarry', kind: 'actor', see: 'server' },
+      ],
+    },
+  ],
+  attach: (world, list) => ({ list, table: world.table('minds'), any: list.some((mind) => mind.behaviour) }),
+  lifecycle: {
+    actorSpawned: (world, row) => {
+      const { table } = behaviours.in(world);
+      // Those who appear together think in turn, so that no tick has all the work.
+      table.column('thinks').data[row] = world.tick + 1 + (row % thinkingTicks(world));
+      table.column('step').data[row] = 1;
+    },
+  },
+  systems: { timers: thinkAll },
+});
+
+function compileMind(context: CompileContext, entry: ActorEntry, i: number): Mind {
+  const { behaviour } = entry;
+  const path = ['actors', i, 'behaviour'];
+  if (behaviour && entry.kind === 'player')
+    context.problem(path, `${entry.label} is a player, whom a seat drives: only foes, characters and props have a behaviour.`);
+  if (behaviour && behaviour.do !== 'stand' && entry.speed === undefined)
+    context.problem([...path, 'do'], `${entry.label} has no speed: it can only stand. Say which stat is its speed.`);
+  return {
+    behaviour,
+    luck: [context.purpose([...path, 'x']), context.purpose([...path, 'y'])],
+    pause: behaviour && 'pause' in behaviour && behaviour.pause !== undefined ? context.ticks(behaviour.pause) : 0,
+  };
+}
+
+const thinkingTicks = (world: World) => Math.max(1, Math.round(THINKING * world.rules.tickRate));
+
+function thinkAll(world: World): void {
+  const { list, table, any } = behaviours.in(world);
+  if (!any) return;
+  const { live, high } = world.actors;
+  const type = world.actors.column('type').data;
+  const [thinks, wasX, wasY] = ['thinks', 'wasX', 'wasY'].map((name) => table.column(name).data);
+  const rest = thinkingTicks(world);
+  for (let row = 0; row < high; row++) {
+    if (live[row] === 0 || thinks[row] > world.tick) continue;
+    const mind = list[type[row]];
+    if (!mind.behaviour) continue;
+    thinks[row] = world.tick + rest;
+    if (isDown(world, row)) continue;
+    think(world, row, mind);
+    const { x, y } = placeOf(world, row);
+    wasX[row] = x;
+    wasY[row] = y;
+  }
+}
+
+function think(world: World, row: number, mind: Mind): void {
+  const { behaviour } = mind;
+  switch (behaviour!.do) {
+    case 'stand':
+      return stand(world, row, behaviour as Extract<BehaviourEntry, { do: 'stand' }>);
+    case 'wander':
+      return wander(world, row, mind, behaviour as Extract<BehaviourEntry, { do: 'wander' }>);
+    case 'follow':
+      return follow(world, row, mind, behaviour as Extract<BehaviourEntry, { do: 'follow' }>);
+    case 'chase':
+      return chase(world, row, behaviour as Extract<BehaviourEntry, { do: 'chase' }>);
+    case 'flee':
+      return flee(world, row, behaviour as Extract<BehaviourEntry, { do: 'flee' }>);
+  }
+}
+
+/** The nearest actor within a distance that counts; the one that it minds already where that is as good. */
+function nearest(
+  world: World,
+  row: number,
+  within: number,
+  { who = 'foes', sight = false }: { who?: ActorWho | undefined; sight?: boolean | undefined },
+): number {
+  const at = placeOf(world, row);
+  const ground = arena.of(world.rules);
+  let best = -1;
+  let least = Infinity;
+  for (const other of actorsWithin(world, at.x, at.y, within)) {
+    if (!counts(world, row, other, who)) continue;
+    const place = placeOf(world, other);
+    const apart = distanceOf(at, place);
+    if (apart >= least || (sight && !isInSight(ground, at.x, at.y, place.x, place.y))) continue;
+    best = other;
+    least = apart;
+  }
+  return best;
+}
+type ActorWho = NonNullable<Extract<BehaviourEntry, { do: 'chase' }>['who']>;
+
+function stand(world: World, row: number, behaviour: Extract<BehaviourEntry, { do: 'stand' }>): void {
+  const reach = longestReach(world, row);
+  const other = reach > 0 ? nearest(world, row, reach, behaviour) : -1;
+  if (other >= 0) useOn(world, row, other);
+}
+
+function wander(world: World, row: number, mind: Mind, { within }: { within: number }): void {
+  if (!arrived(world, row, mind)) return;
+  const home = homeOf(world, row);
+  const actor = world.actors.handle(row);
+  const [dx, dy] = mind.luck.map((purpose) => (world.roll(purpose, actor) * 2 - 1) * within);
+  sendTo(world, actor, home.x + dx, home.y + dy);
+}
+
+/** Whether a body has stopped, and paused for as long as it does. */
+function arrived(world: World, row: number, { pause }: Mind): boolean {
+  const body = world.table('bodies');
+  const pauses = behaviours.in(world).table.column('pauses').data;
+  if (body.column('toGoal').data[row] === 1 && !isStuck(world, row)) return false;
+  if (pauses[row] === 0 && pause > 0) {
+    pauses[row] = world.tick + pause;
+    return false;
+  }
+  if (pauses[row] > world.tick) return false;
+  pauses[row] = 0;
+  return true;
+}
+
+/** Whether a body has got nowhere since its mind last thought: a wall keeps it from its goal. */
+function isStuck(world: World, row: number): boolean {
+  const { table } = behaviours.in(world);
+  return distanceOf(placeOf(world, row), { x: table.column('wasX').data[row], y: table.column('wasY').data[row] }) < 0.5;
+}
+
+/** The points that the spawner of an actor sends it along; undefined where it has none. */
+function alongOf(world: World, row: number): PlacedAs<'spawner'>['along'] {
+  const made = lives.in(world).table.column('made').data[row];
+  const thing = made === 0 ? undefined : arena.of(world.rules).placed[made - 1];
+  return thing && 'spawner' in thing && (thing.along?.length ?? 0) > 0 ? thing.along : undefined;
+}
+
+function follow(world: World, row: number, mind: Mind, { points: own, turn }: Extract<BehaviourEntry, { do: 'follow' }>): void {
+  // Who comes from a spawner goes along the points that it says, where it says some.
+  const points = alongOf(world, row) ?? own;
+  const { table } = behaviours.in(world);
+  const [leg, step] = [table.column('leg').data, table.column('step').data];
+  // An edit may have taken points away.
+  if (leg[row] >= points.length) leg[row] = 0;
+  const actor = world.actors.handle(row);
+  const at = placeOf(world, row);
+  if (distanceOf(at, points[leg[row]]) > THERE + bodyRadius(world, row))
+    return sendTo(world, actor, points[leg[row]].x, points[leg[row]].y);
+  if (!arrived(world, row, mind)) return;
+  if (turn === 'back' && (leg[row] + step[row] < 0 || leg[row] + step[row] >= points.length)) step[row] = -step[row];
+  const next = points.length === 1 ? 0 : (leg[row] + (turn === 'back' ? step[row] : 1) + points.length) % points.length;
+  leg[row] = next;
+  sendTo(world, actor, points[next].x, points[next].y);
+}
+
+function chase(world: World, row: number, behaviour: Extract<BehaviourEntry, { do: 'chase' }>): void {
+  const { table } = behaviours.in(world);
+  const quarry = table.column('quarry').data;
+  const actor = world.actors.handle(row);
+  const at = placeOf(world, row);
+  const home = homeOf(world, row);
+  const leash = behaviour.leash ?? behaviour.within * 2;
+  const other = nearest(world, row, behaviour.within, behaviour);
+  if (other < 0 || distanceOf(placeOf(world, other), home) > leash) {
+    if (quarry[row] !== 0) {
+      quarry[row] = 0;
+      sendTo(world, actor, home.x, home.y);
+    }
+    return;
+  }
+  quarry[row] = world.actors.handle(other);
+  const place = placeOf(world, other);
+  const reach = shortestReach(world, row) + bodyRadius(world, other);
+  // Within reach of all it has it stands, so that what standing needs can be used.
+  if (distanceOf(at, place) <= reach) headFor(world, actor, 0, 0);
+  else sendTo(world, actor, place.x, place.y);
+  useOn(world, row, other);
+}
+
+function flee(world: World, row: number, behaviour: Extract<BehaviourEntry, { do: 'flee' }>): void {
+  const { table } = behaviours.in(world);
+  const quarry = table.column('quarry').data;
+  const actor = world.actors.handle(row);
+  const other = nearest(world, row, behaviour.within, behaviour);
+  if (other < 0) {
+    if (quarry[row] !== 0) {
+      quarry[row] = 0;
+      headFor(world, actor, 0, 0);
+    }
+    return;
+  }
+  quarry[row] = world.actors.handle(other);
+  const [at, from] = [placeOf(world, row), placeOf(world, other)];
+  const length = distanceOf(at, from);
+  if (length === 0) headFor(world, actor, 1, 0);
+  else headFor(world, actor, (at.x - from.x) / length, (at.y - from.y) / length);
+}
+
+/** The abilities of an actor's kind. */
+function ownedBy(world: World, row: number): readonly Ability[] {
+  const { list } = abilities.in(world);
+  const ids = (world.rules.chapters.get('actors')!.entries as unknown as readonly ActorEntry[])[world.actors.column('type').data[row]]
+    .abilities;
+  return list.filter((ability) => ids.includes(ability.id));
+}
+
+function reachOf(world: World, row: number, { target }: Ability): number {
+  return target.range ? target.range.run(world, World.alone(world.actors.handle(row))) : Infinity;
+}
+
+function longestReach(world: World, row: number): number {
+  return ownedBy(world, row).reduce((most, ability) => Math.max(most, Math.min(5000, reachOf(world, row, ability))), 0);
+}
+
+function shortestReach(world: World, row: number): number {
+  const all = ownedBy(world, row);
+  return all.length === 0 ? 0 : all.reduce((least, ability) => Math.min(least, reachOf(world, row, ability)), 5000);
+}
+
+/** Uses the first of its abilities that it can use on somebody, in the order in which its kind has them. What it can't is not asked for. */
+function useOn(world: World, row: number, other: number): void {
+  const actor = world.actors.handle(row);
+  const { x, y } = placeOf(world, other);
+  const target = other;
+  for (const ability of ownedBy(world, row))
+    if (canUse(world, actor, ability, { x, y, target })) return useAbility(world, actor, ability.id, { x, y, target });
+}

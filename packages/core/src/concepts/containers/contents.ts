@@ -1,0 +1,158 @@
+import type { World } from '../../world/world.js';
+import { attributes, changeAttribute, hasAttribute, readAttribute } from '../attributes/index.js';
+import { nameNumber } from '../memory/index.js';
+import type { Container, Content } from './compile.js';
+import { containerAt, containers, openedBy } from './index.js';
+import { OPEN } from './tables.js';
+
+/** Contents that are everybody's. */
+const COMMON = -1;
+
+const whoseFor = (world: World, container: Container, visitor: number) => (container.perPlayer ? nameNumber(world, visitor) : COMMON);
+
+/** Decides what is in a container for a visitor, unless that is decided already. */
+export function hold(world: World, thing: number, container: Container, visitor: number): void {
+  const { lids, filled, contents } = containers.in(world);
+  const whose = whoseFor(world, container, visitor);
+  const [things, whoses] = ['thing', 'whose'].map((name) => filled.column(name).data);
+  for (let at = 0; at < filled.high; at++) if (filled.live[at] === 1 && things[at] === thing && whoses[at] === whose) return;
+  const at = filled.add();
+  filled.column('thing').data[at] = thing;
+  filled.column('whose').data[at] = whose;
+  const since = lids.column('filled').data;
+  const row = world.actors.rowOf(thing);
+  if (since[row] === 0) since[row] = world.tick;
+  // Luck belongs to the thing, or to the player who looks into it: not to whoever comes first.
+  const lucky = container.perPlayer ? visitor : thing;
+  const parties = { owner: lucky, source: visitor, target: thing };
+  for (const content of container.holds) {
+    // Rolled whatever the chance is, so that a change to it moves nobody else's luck.
+    const drawn = world.roll(content.luck, lucky);
+    if (content.chance && drawn >= content.chance.run(world, parties)) continue;
+    const drawnAmount = content.amount?.run(world, parties) ?? 0;
+    // What is counted in whole things lies there in whole things.
+    const whole = content.gives >= 0 && attributes.of(world.rules).list[content.gives].whole;
+    const amount = whole ? Math.floor(drawnAmount + 0.5) : drawnAmount;
+    if (content.gives >= 0 && amount <= 0) continue;
+    const cell = contents.add();
+    const cells = { thing, whose, what: world.textIndex(content.id), amount };
+    contents.write(cell, cells);
+  }
+}
+
+const contentOf = (world: World, container: Container, row: number): Content | undefined => {
+  const id = world.text(containers.in(world).contents.column('what').data[row]);
+  return container.holds.find((content) => content.id === id);
+};
+
+/** The rows of what somebody may take from a thing, in the order in which it holds them. */
+function availableTo(world: World, visitor: number, thing: number, container: Container): readonly number[] {
+  const { contents } = containers.in(world);
+  const [things, whoses] = ['thing', 'whose'].map((name) => contents.column(name).data);
+  const whose = whoseFor(world, container, visitor);
+  const found: number[] = [];
+  for (let row = 0; row < contents.high; row++)
+    if (contents.live[row] === 1 && things[row] === thing && whoses[row] === whose && contentOf(world, container, row)) found.push(row);
+  const place = (row: number) => container.holds.indexOf(contentOf(world, container, row)!);
+  return found.sort((a, b) => place(a) - place(b));
+}
+
+/** The container that somebody has wide open, with its row; undefined while it still opens. */
+function openContainer(world: World, thing: number): Container | undefined {
+  const row = world.actors.rowOf(thing);
+  return row >= 0 && containers.in(world).lids.column('lid').data[row] === OPEN ? containerAt(world, row) : undefined;
+}
+
+/** Takes one of the things that somebody is shown. */
+export function takeOne(world: World, visitor: number, thing: number, item: number): void {
+  const container = openContainer(world, thing);
+  if (!container) return refuse(world, visitor, 'notOpen');
+  if (container.takes === 'all') return refuse(world, visitor, 'onlyAll', container);
+  if (!availableTo(world, visitor, thing, container).includes(item)) return refuse(world, visitor, 'taken', container);
+  if (!take(world, visitor, thing, container, item)) refuse(world, visitor, 'noRoom', container);
+  showAll(world);
+}
+
+/** Takes everything that somebody is shown; what there is no room for stays. */
+export function takeAll(world: World, visitor: number, thing: number): void {
+  const container = openContainer(world, thing);
+  if (!container) return refuse(world, visitor, 'notOpen');
+  if (container.takes === 'one') return refuse(world, visitor, 'onlyOne', container);
+  const { contents } = containers.in(world);
+  const items = availableTo(world, visitor, thing, container).map((row) => contents.handle(row));
+  let left = false;
+  // What one of them does may take the others away.
+  for (const item of items) {
+    const row = contents.rowOf(item);
+    if (row >= 0 && world.actors.rowOf(visitor) >= 0 && !take(world, visitor, thing, container, row)) left = true;
+  }
+  if (left) refuse(world, visitor, 'noRoom', container);
+  showAll(world);
+}
+
+function refuse(world: World, visitor: number, reason: string, container?: Container): void {
+  world.emit('itemRefused', { subject: visitor, source: visitor }, { reason, ...(container && { container: container.id }) });
+}
+
+/**
+ * Gives somebody a thing out of a container. What there is no room for stays in it.
+ * @returns whether anything was given
+ */
+function take(world: World, visitor: number, thing: number, container: Container, row: number): boolean {
+  const { contents } = containers.in(world);
+  const content = contentOf(world, container, row)!;
+  const amount = contents.column('amount').data[row];
+  const given = content.gives < 0 ? 0 : give(world, visitor, thing, content.gives, amount);
+  if (content.gives >= 0 && given <= 0) return false;
+  if (given < amount) contents.column('amount').data[row] = amount - given;
+  else contents.remove(row);
+  world.follow(
+    'itemTaken',
+    { subject: visitor, source: visitor, target: thing },
+    { container: container.id, item: content.id, label: content.label, amount: given },
+    () => content.then(world, { owner: visitor, source: visitor, target: thing }),
+  );
+  return true;
+}
+
+/** Gives what there is room for and returns how much that was. */
+function give(world: World, visitor: number, thing: number, attribute: number, amount: number): number {
+  const { list } = attributes.of(world.rules);
+  if (!hasAttribute(world, list[attribute], world.actors.rowOf(visitor))) return 0;
+  const before = readAttribute(world, visitor, attribute);
+  changeAttribute(world, visitor, attribute, amount, thing, 'give');
+  return readAttribute(world, visitor, attribute) - before;
+}
+
+/** Has every window show what is in its thing, and nothing else. */
+export function showAll(world: World): void {
+  const { openings, shown, contents } = containers.in(world);
+  if (openings.count === 0 && shown.count === 0) return;
+  const wanted: { visitor: number; thing: number; item: number; what: number; label: number; amount: number; place: number }[] = [];
+  const visitors = openings.column('visitor').data;
+  for (let at = 0; at < openings.high; at++) {
+    if (openings.live[at] === 0) continue;
+    const visitor = visitors[at];
+    const thing = openedBy(world, visitor);
+    const container = openContainer(world, thing);
+    if (!container) continue;
+    availableTo(world, visitor, thing, container).forEach((item, place) => {
+      const [what, amount] = ['what', 'amount'].map((name) => contents.column(name).data[item]);
+      const { label } = contentOf(world, container, item)!;
+      wanted.push({ visitor, thing, item, what, label: world.textIndex(label), amount, place });
+    });
+  }
+  const names = ['visitor', 'thing', 'item', 'what', 'label', 'amount', 'place'] as const;
+  const cells = Object.fromEntries(names.map((name) => [name, shown.column(name).data]));
+  const open = new Set(wanted);
+  for (let at = 0; at < shown.high; at++) {
+    if (shown.live[at] === 0) continue;
+    const same = [...open].find((one) => names.every((name) => one[name] === cells[name][at]));
+    if (same) open.delete(same);
+    else shown.remove(at);
+  }
+  for (const one of open) {
+    const at = shown.add();
+    for (const name of names) shown.column(name).data[at] = one[name];
+  }
+}

@@ -1,0 +1,230 @@
+import { z } from 'zod';
+import { defineConcept } from '../../world/concept.js';
+import type { EventData } from '../../world/events.js';
+import type { Table } from '../../world/table.js';
+import type { World } from '../../world/world.js';
+import { isReached, unmetNeed } from '../interactions/index.js';
+import { lives } from '../lives/index.js';
+import { compileContainers, type CompiledContainers, type Container } from './compile.js';
+import { hold, showAll, takeAll, takeOne } from './contents.js';
+import { events, type Leave, LEAVES } from './events.js';
+import { findings } from './findings.js';
+import { schema } from './schema.js';
+import { CLOSED, CLOSING, OPEN, OPENING, TABLES } from './tables.js';
+
+export { type Container } from './compile.js';
+export { hold } from './contents.js';
+export { CONTENTS, type ContainerEntry, type ContentEntry, TAKES, VISITORS } from './schema.js';
+export { LIDS, type Lid } from './tables.js';
+
+export interface Containers extends CompiledContainers {
+  readonly lids: Table;
+  readonly openings: Table;
+  readonly contents: Table;
+  readonly filled: Table;
+  readonly shown: Table;
+}
+
+/**
+ * Containers: things with a lid and a life (closed, opening, open, closing). What is in one is decided when it is first
+ * open and stays until it is taken; what a visitor's window shows is worked out from that, so the two can't disagree.
+ */
+export const containers = defineConcept<CompiledContainers, Containers>({
+  id: 'containers',
+  sections: { containers: { kind: 'chapter', title: 'Containers', entry: schema } },
+  compile: compileContainers,
+  tables: () => TABLES,
+  attach: (world, compiled) => ({
+    ...compiled,
+    lids: world.table('lids'),
+    openings: world.table('openings'),
+    contents: world.table('contents'),
+    filled: world.table('filled'),
+    shown: world.table('shown'),
+  }),
+  events,
+  inputs: {
+    take: {
+      args: {
+        /** The row of one of the things that are shown; everything where nothing is said. */
+        item: z.int('An item is a whole number.').min(0).optional(),
+      },
+      traced: true,
+      run: (world, visitor, { item }) => {
+        const thing = openedBy(world, visitor);
+        if (item === undefined) takeAll(world, visitor, thing);
+        else takeOne(world, visitor, thing, Number(item));
+      },
+    },
+  },
+  findings,
+  lifecycle: {
+    // What an edit has made something else has no lid any more, and nobody has it open.
+    rulesAdopted: (world) => {
+      const { lids, openings } = containers.in(world);
+      const thing = openings.column('thing').data;
+      for (let at = 0; at < openings.high; at++) {
+        const row = openings.live[at] === 1 ? world.actors.rowOf(thing[at]) : -1;
+        if (openings.live[at] === 1 && (row < 0 || !containerAt(world, row))) openings.remove(at);
+      }
+      for (let row = 0; row < lids.high; row++)
+        if (lids.live[row] === 1 && !containerAt(world, row)) lids.write(row, { lid: CLOSED, until: 0 });
+      showAll(world);
+    },
+    actorLeaving: (world, row) => {
+      const { openings } = containers.in(world);
+      const actor = world.actors.handle(row);
+      const [visitor, thing] = ['visitor', 'thing'].map((name) => openings.column(name).data);
+      for (let at = 0; at < openings.high; at++)
+        if (openings.live[at] === 1 && (visitor[at] === actor || thing[at] === actor)) leave(world, at, 'gone');
+    },
+  },
+  systems: { overlaps: moveLids },
+  display: ({ list, ofType }, rules) =>
+    ofType.flatMap((index, type) =>
+      index < 0 ? [] : [{ actor: rules.chapters.get('actors')!.ids[type], id: list[index].id, takes: list[index].takes }],
+    ),
+});
+
+/** The container that a thing is: its entry's, or what this one says otherwise; undefined where it is none. */
+export function containerAt(world: World, row: number): Container | undefined {
+  const { list, variants, ofType } = containers.in(world);
+  const index = ofType[world.actors.column('type').data[row]] ?? -1;
+  if (index < 0) return undefined;
+  return variants.get(lives.in(world).table.column('listed').data[row] - 1) ?? list[index];
+}
+
+/** The row of what says that somebody has something open, or is opening it; -1 where nobody has. */
+function openingBy(world: World, visitor: number): number {
+  const { openings } = containers.in(world);
+  const cells = openings.column('visitor').data;
+  for (let at = 0; at < openings.high; at++) if (openings.live[at] === 1 && cells[at] === visitor) return at;
+  return -1;
+}
+
+/** The thing that somebody has open, or is opening; 0 for none. */
+export function openedBy(world: World, visitor: number): number {
+  const at = openingBy(world, visitor);
+  return at < 0 ? 0 : containers.in(world).openings.column('thing').data[at];
+}
+
+/** Those who have a thing open, or are opening it. */
+export function visitorsOf(world: World, thing: number): readonly number[] {
+  const { openings } = containers.in(world);
+  const [visitor, things] = ['visitor', 'thing'].map((name) => openings.column(name).data);
+  const found: number[] = [];
+  for (let at = 0; at < openings.high; at++) if (openings.live[at] === 1 && things[at] === thing) found.push(visitor[at]);
+  return found;
+}
+
+/** What keeps somebody within reach from opening a thing; nothing where it may be opened. */
+export function openingRefusal(world: World, visitor: number, thing: number, container: Container): EventData | undefined {
+  const parties = { owner: visitor, source: visitor, target: thing };
+  if (container.who && container.who(world, parties) === 0) return { reason: 'notForYou' };
+  const [other] = visitorsOf(world, thing).filter((one) => one !== visitor);
+  if (container.alone && other !== undefined) return { reason: 'busy', with: world.nameOf(other), ticks: 0 };
+  const says = unmetNeed(world, container.needs, visitor, thing);
+  return says === undefined ? undefined : { reason: 'needs', says };
+}
+
+/** Has somebody whom nothing refuses open a thing: it begins to open, or they see at once what is in it. */
+export function openThing(world: World, visitor: number, thing: number, container: Container): void {
+  const { lids, openings } = containers.in(world);
+  const row = world.actors.rowOf(thing);
+  const at = openings.add();
+  openings.column('visitor').data[at] = visitor;
+  openings.column('thing').data[at] = thing;
+  const lid = lids.column('lid').data;
+  lids.column('cause').data[row] = world.cause;
+  if (lid[row] === CLOSED || lid[row] === CLOSING) {
+    lid[row] = OPENING;
+    lids.column('until').data[row] = world.tick + container.opening;
+    if (container.opening === 0) open(world, row, container);
+  } else if (lid[row] === OPEN) hold(world, thing, container, visitor);
+  showAll(world);
+}
+
+/** Has somebody close what they have open, or are opening. Nothing where they have nothing open. */
+export function closeBy(world: World, visitor: number): boolean {
+  const at = openingBy(world, visitor);
+  if (at < 0) return false;
+  leave(world, at, 'closed');
+  showAll(world);
+  return true;
+}
+
+/** Ends somebody's part in an open thing. The last to go has the lid come down. */
+function leave(world: World, at: number, how: Leave): void {
+  const { lids, openings } = containers.in(world);
+  const [visitor, thing] = ['visitor', 'thing'].map((name) => openings.column(name).data[at]);
+  openings.remove(at);
+  const row = world.actors.rowOf(thing);
+  if (row < 0 || visitorsOf(world, thing).length > 0) return;
+  const lid = lids.column('lid').data;
+  const container = containerAt(world, row);
+  if (lid[row] === CLOSED || !container) return;
+  lid[row] = CLOSING;
+  lids.column('until').data[row] = world.tick + container.closing;
+  lids.column('how').data[row] = LEAVES.indexOf(how);
+  if (container.closing === 0) close(world, row, container, visitor);
+}
+
+function open(world: World, row: number, container: Container): void {
+  const { lids } = containers.in(world);
+  const thing = world.actors.handle(row);
+  const present = visitorsOf(world, thing);
+  lids.column('lid').data[row] = OPEN;
+  lids.column('until').data[row] = 0;
+  for (const visitor of present) hold(world, thing, container, visitor);
+  world.since(lids.column('cause').data[row], () =>
+    world.emit('containerOpened', { subject: present[0] ?? 0, source: present[0] ?? 0, target: thing }, { container: container.id }),
+  );
+}
+
+function close(world: World, row: number, container: Container, by: number): void {
+  const { lids } = containers.in(world);
+  lids.column('lid').data[row] = CLOSED;
+  lids.column('until').data[row] = 0;
+  const subject = world.actors.rowOf(by) < 0 ? 0 : by;
+  const how = LEAVES[lids.column('how').data[row]];
+  world.since(lids.column('cause').data[row], () =>
+    world.emit('containerClosed', { subject, source: subject, target: world.actors.handle(row) }, { container: container.id, how }),
+  );
+}
+
+/** Lids follow their visitors and their times: who is out of reach has let go, what has opened is open, what was left closes. */
+function moveLids(world: World): void {
+  const { lids, openings, ofType } = containers.in(world);
+  if (!ofType.some((index) => index >= 0)) return;
+  const [visitor, thing] = ['visitor', 'thing'].map((name) => openings.column(name).data);
+  for (let at = 0; at < openings.high; at++) {
+    if (openings.live[at] === 0) continue;
+    const row = world.actors.rowOf(thing[at]);
+    const container = row < 0 ? undefined : containerAt(world, row);
+    const reached = container && isReached(world, visitor[at], thing[at], container);
+    if (reached !== true) leave(world, at, reached === 'down' ? 'fell' : 'walkedOff');
+  }
+  const [lid, until, filled] = ['lid', 'until', 'filled'].map((name) => lids.column(name).data);
+  for (let row = 0; row < lids.high; row++) {
+    if (lids.live[row] === 0 || (lid[row] === CLOSED && filled[row] === 0)) continue;
+    const container = containerAt(world, row);
+    if (!container) continue;
+    if (lid[row] === OPENING && until[row] <= world.tick) open(world, row, container);
+    else if (lid[row] === CLOSING && until[row] <= world.tick) close(world, row, container, 0);
+    if (lid[row] === CLOSED && filled[row] !== 0 && container.refills > 0 && filled[row] + container.refills <= world.tick)
+      empty(world, row, container);
+  }
+  showAll(world);
+}
+
+/** Takes out what was left in a closed container: what is in it next is decided when it is next open. */
+function empty(world: World, row: number, container: Container): void {
+  const grip = containers.in(world);
+  const thing = world.actors.handle(row);
+  for (const table of [grip.contents, grip.filled]) {
+    const things = table.column('thing').data;
+    for (let at = 0; at < table.high; at++) if (table.live[at] === 1 && things[at] === thing) table.remove(at);
+  }
+  grip.lids.column('filled').data[row] = 0;
+  world.emit('containerFilled', { target: thing }, { container: container.id });
+}

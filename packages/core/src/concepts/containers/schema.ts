@@ -1,0 +1,59 @@
+import { z } from 'zod';
+import { amount, condition, duration, entryFields, id, label, reference, steadyAmount } from '../../ruleset/fields.js';
+import { actionList } from '../../ruleset/registry.js';
+import { needs, PARTIES, reach, words } from '../interactions/schema.js';
+
+/** Whether one visitor at a time has it open, or all who come. */
+export const VISITORS = ['one', 'many'] as const;
+/** Whether what is in it is for everybody, or each player finds their own. */
+export const CONTENTS = ['forAll', 'perPlayer'] as const;
+/** Whether things are taken one by one, all at once, or either way. */
+export const TAKES = ['one', 'all', 'either'] as const;
+
+const content = z.strictObject({
+  id: id(),
+  label: label(),
+  /** The pool or counter that is given, and how much of it is there. */
+  gives: reference('attributes').optional(),
+  amount: amount().optional(),
+  /** How likely it is there at all, from 0 to 1; certain where nothing is said. */
+  chance: steadyAmount().optional(),
+  /** What happens to the one who takes it. */
+  then: actionList().optional(),
+});
+export type ContentEntry = z.infer<typeof content>;
+
+/** What a placed container may say otherwise than its entry. */
+export const containerFields = () => ({
+  prompt: words(),
+  reach: reach(),
+  sight: z.boolean(),
+  who: condition(PARTIES),
+  needs: needs(),
+  opening: duration(),
+  closing: duration(),
+  visitors: z.enum(VISITORS, `One of ${VISITORS.join(', ')} is expected.`),
+  holds: z.array(content).max(50, 'A container holds at most 50 things.'),
+  contents: z.enum(CONTENTS, `One of ${CONTENTS.join(', ')} is expected.`),
+  takes: z.enum(TAKES, `One of ${TAKES.join(', ')} is expected.`),
+  /** How long after it was first opened it is filled anew, once it is closed. */
+  refills: duration(),
+});
+
+const fields = containerFields();
+export const schema = z.strictObject({
+  ...entryFields(),
+  prompt: fields.prompt.default('Open'),
+  reach: fields.reach.default(40),
+  sight: fields.sight.default(true),
+  who: fields.who.optional(),
+  needs: fields.needs.default([]),
+  opening: fields.opening.default('0ms'),
+  closing: fields.closing.default('0ms'),
+  visitors: fields.visitors.default('many'),
+  holds: fields.holds.default([]),
+  contents: fields.contents.default('forAll'),
+  takes: fields.takes.default('either'),
+  refills: fields.refills.optional(),
+});
+export type ContainerEntry = z.infer<typeof schema>;

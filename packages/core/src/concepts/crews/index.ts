@@ -1,0 +1,173 @@
+import { z } from 'zod';
+import { reference } from '../../ruleset/fields.js';
+import type { Finding } from '../../ruleset/problem.js';
+import { idOf, type Rules } from '../../ruleset/rules.js';
+import { type Concept, defineConcept } from '../../world/concept.js';
+import type { Column } from '../../world/table.js';
+import type { World } from '../../world/world.js';
+import type { Arena } from '../arena/index.js';
+import type { AttributeEntry } from '../attributes/index.js';
+import { rulesSchema, type TeamEntry, type TeamRules } from '../teams/schema.js';
+import { putInto, rebalance, switchTeam } from './assign.js';
+
+export { hindranceToSwitch, membersOf, noteParty, switchTeam, teamForJoining } from './assign.js';
+
+interface CompiledCrews {
+  readonly rules: TeamRules;
+  /** The stat whose sums are compared; -1 for none. */
+  readonly stat: number;
+  /** Ticks between two changes. */
+  readonly ticks: number;
+  /** What a change is remembered as. */
+  readonly purpose: number;
+}
+
+interface Crews extends CompiledCrews {
+  /** The team that was announced last, -1 for none; and one more than the text of the party. */
+  readonly settled: Column;
+  readonly party: Column;
+  readonly joined: Column;
+}
+
+const label = (rules: Rules, team: unknown) => rules.chapters.get('teams')?.entries.find(({ id }) => id === team)?.label ?? '';
+
+/** Crews: how players come into teams, and change them. The server decides; each settled change is announced once. */
+export const crews: Concept<CompiledCrews, Crews> = defineConcept<CompiledCrews, Crews>({
+  id: 'crews',
+  sections: { teamRules: { kind: 'value', title: 'Team rules', schema: rulesSchema } },
+  compile: (context) => {
+    const rules = context.section<TeamRules>('teamRules');
+    const stat = rules.stat === undefined ? -1 : context.index('attributes', rules.stat);
+    const target = context.entries<AttributeEntry>('attributes')[stat] as AttributeEntry | undefined;
+    if (rules.assign === 'lowest' && rules.stat === undefined)
+      context.problem(['teamRules', 'stat'], 'This is missing: say which stat is compared.');
+    if (target?.kind === 'pool')
+      context.problem(['teamRules', 'stat'], `${target.label} is a pool, which comes and goes: compare a stat or a counter.`);
+    if (rules.switching === 'after' && rules.after === undefined)
+      context.problem(['teamRules', 'after'], 'This is missing: say how long it takes until a player may change again.');
+    return {
+      rules,
+      stat,
+      ticks: rules.after === undefined ? 0 : Math.max(1, context.ticks(rules.after)),
+      purpose: context.purpose(['teamRules', 'switching']),
+    };
+  },
+  tables: () => [
+    {
+      name: 'crews',
+      extends: 'actors',
+      columns: [
+        { name: 'settled', kind: 'entry', chapter: 'teams', optional: true, see: 'server' },
+        { name: 'party', kind: 'int', see: 'server' },
+        // The tick at which it came.
+        { name: 'joined', kind: 'tick', see: 'server' },
+      ],
+    },
+  ],
+  attach: (world, compiled) => {
+    const table = world.table('crews');
+    return { ...compiled, settled: table.column('settled'), party: table.column('party'), joined: table.column('joined') };
+  },
+  events: {
+    teamChanged: {
+      label: 'a team changes',
+      when: 'At the thresholds’ turn of a tick, once for each whose team is another than was announced last; however often it moved in between.',
+      carries: { entries: { team: 'teams', before: 'teams' } },
+      see: 'everyone',
+      announced: true,
+      sentence: (e, speak) => {
+        const [team, before] = [e.data['team'], e.data['before']].map((id) => (id === '' ? '' : speak.label('teams', String(id))));
+        if (team === '') return `${e.who} leaves ${before}`;
+        return before === '' ? `${e.who} joins ${team}` : `${e.who} goes from ${before} to ${team}`;
+      },
+    },
+    switchRefused: {
+      label: 'a change of teams is refused',
+      when: 'Somebody asked for another team and something stands against it; nothing was changed.',
+      see: 'owner',
+      announced: true,
+      refusal: true,
+      sentence: (e) => String(e.data['says']),
+    },
+  },
+  actions: {
+    assign: {
+      label: 'put into a team',
+      sentence: 'put {to} into {team}',
+      causes: ({ team }) => [{ event: 'teamChanged', fields: { team } }],
+      args: { team: reference('teams') },
+      compile: (args, context) => {
+        const team = context.index('teams', String(args['team']));
+        return (world, actor) => putInto(world, actor, team);
+      },
+    },
+    release: {
+      label: 'put into no team',
+      sentence: 'put {to} into no team',
+      causes: () => [{ event: 'teamChanged' }],
+      args: {},
+      compile: () => (world, actor) => putInto(world, actor, -1),
+    },
+  },
+  inputs: {
+    switch: {
+      args: { team: z.string().max(48) },
+      traced: true,
+      run: (world, actor, { team }) => switchTeam(world, actor, String(team)),
+    },
+  },
+  findings: (_, rules) => withoutStarts(rules),
+  lifecycle: {
+    actorSpawned: (world, row) => {
+      crews.in(world).joined.data[row] = world.tick;
+      settle(world, row);
+    },
+    rulesAdopted: (world) => {
+      for (let row = 0; row < world.actors.high; row++) if (world.actors.live[row] === 1) settle(world, row);
+    },
+  },
+  systems: { thresholds: announceChanges },
+});
+
+/** Notes a team as known to everybody: it is not announced. */
+function settle(world: World, row: number): void {
+  const { settled } = crews.in(world);
+  settled.data[row] = world.actors.column('team').data[row];
+}
+
+function announceChanges(world: World): void {
+  if (crews.of(world.rules).rules.rebalance) rebalance(world);
+  const { settled } = crews.in(world);
+  const team = world.actors.column('team').data;
+  const { live, high } = world.actors;
+  for (let row = 0; row < high; row++) {
+    if (live[row] === 0 || settled.data[row] === team[row]) continue;
+    const before = settled.data[row];
+    settled.data[row] = team[row];
+    const name = (index: number) => (index < 0 ? '' : idOf(world.rules, 'teams', index));
+    world.emit('teamChanged', { subject: world.actors.handle(row) }, { team: name(team[row]), before: name(before) });
+  }
+}
+
+/** Teams that players are assigned to and that begin nowhere of their own, where others do. */
+function withoutStarts(rules: Rules): readonly Finding[] {
+  const arena = rules.document['arena'] as Arena | undefined;
+  const entries = (rules.chapters.get('teams')?.entries ?? []) as unknown as readonly TeamEntry[];
+  const starts = arena?.starts ?? [];
+  const found: Finding[] = [];
+  entries.forEach(({ id, open }, i) => {
+    if (open && starts.some(({ team }) => team !== undefined) && !starts.some(({ team }) => team === id || team === undefined))
+      found.push({
+        kind: 'noStart',
+        path: `/teams/${i}`,
+        message: `${label(rules, id)} has no start point, and other teams have: its players begin in the middle. Place one for it in the arena.`,
+      });
+  });
+  if (entries.length > 0 && !entries.some(({ open }) => open))
+    found.push({
+      kind: 'noOpenTeam',
+      path: '/teams/0/open',
+      message: 'No team is open: nobody who joins is assigned to one. Open one of them.',
+    });
+  return found;
+}

@@ -1,0 +1,67 @@
+import { toGrid } from '../../math/grid.js';
+import { World } from '../../world/world.js';
+import { hit, miss } from '../abilities/hits.js';
+import { abilities } from '../abilities/index.js';
+import { counts } from '../actors/index.js';
+import { actorsWithin } from '../movement/index.js';
+import type { Area } from './compile.js';
+import { deliveries, type Deliveries } from './index.js';
+
+/** Marks a circle of ground for an ability: it lands there after its delay, where it was aimed. */
+export function layArea(world: World, index: number, kind: Area, user: number, x: number, y: number): void {
+  const grip = deliveries.in(world);
+  const parties = World.alone(user);
+  const ticks = (seconds: number) => Math.max(0, Math.ceil(seconds * world.rules.tickRate - 1e-9));
+  const lands = world.tick + ticks(kind.delay.run(world, parties));
+  const row = grip.areas.add();
+  const cells = {
+    ability: index,
+    user,
+    x: toGrid(x),
+    y: toGrid(y),
+    radius: Math.max(0, kind.radius.run(world, parties)),
+    lands,
+    ends: lands + ticks(kind.lasts.run(world, parties)),
+    pulse: lands,
+    cause: world.cause,
+  };
+  for (const [name, value] of Object.entries(cells)) grip.ground[name as keyof typeof cells].data[row] = value;
+}
+
+/** A tick of all areas: those whose time has come land, those that stay do to whom they hold, those that are over go. */
+export function landAll(world: World): void {
+  const grip = deliveries.in(world);
+  const { areas, ground } = grip;
+  if (areas.count === 0) return;
+  for (let row = 0; row < areas.high; row++)
+    if (areas.live[row] === 1) world.since(ground.cause.data[row], () => advance(world, grip, row));
+}
+
+function advance(world: World, grip: Deliveries, row: number): void {
+  const { areas, ground } = grip;
+  const ability = abilities.of(world.rules).list[ground.ability.data[row]];
+  if (ability?.deliver?.by !== 'area') return areas.remove(row);
+  const kind = ability.deliver;
+  const lands = ground.lands.data[row];
+  if (lands > world.tick) return;
+  const handle = areas.handle(row);
+  const user = ground.user.data[row];
+  // An area that acts more than once acts at its last moment only where a pulse falls there.
+  const over = ground.ends.data[row] <= world.tick;
+  if (ground.pulse.data[row] <= world.tick && (lands === world.tick || kind.every > 0)) {
+    ground.pulse.data[row] = kind.every > 0 ? world.tick + kind.every : ground.ends.data[row] + 1;
+    const held = heldBy(world, kind, user, row);
+    if (lands === world.tick) world.emit('areaLanded', { subject: user, source: user }, { ability: ability.id, caught: held.length });
+    for (const target of held) if (world.actors.rowOf(target) >= 0) hit(world, ability, user, target);
+    if (held.length === 0 && ground.ends.data[row] === lands) miss(world, ability, user);
+  }
+  if (over && areas.rowOf(handle) >= 0) areas.remove(row);
+}
+
+function heldBy(world: World, { who }: Area, user: number, row: number): readonly number[] {
+  const { x, y, radius } = deliveries.in(world).ground;
+  const own = world.actors.rowOf(user);
+  return actorsWithin(world, x.data[row], y.data[row], radius.data[row])
+    .filter((other) => (own < 0 ? who === 'anyone' : counts(world, own, other, who)))
+    .map((other) => world.actors.handle(other));
+}

@@ -1,0 +1,192 @@
+import { cosine, sine } from '../../math/angles.js';
+import { World } from '../../world/world.js';
+import { hit, miss } from '../abilities/hits.js';
+import { abilities } from '../abilities/index.js';
+import { counts } from '../actors/index.js';
+import { arena, crossing } from '../arena/index.js';
+import { actorsWithin, bodyRadius, onGrid, placeOf } from '../movement/index.js';
+import { isDown } from '../states/index.js';
+import type { Projectile } from './compile.js';
+import { deliveries, type Deliveries } from './index.js';
+
+interface Point {
+  readonly x: number;
+  readonly y: number;
+}
+
+/** Sends an ability's projectiles on their way, spread evenly around a direction. */
+export function launchProjectiles(world: World, index: number, kind: Projectile, user: number, direction: Point, target: number): void {
+  const grip = deliveries.in(world);
+  const parties = World.alone(user);
+  const { x, y } = placeOf(world, world.actors.rowOf(user));
+  const speed = Math.max(0, kind.speed.run(world, parties));
+  const ticks = Math.max(1, Math.ceil(kind.lifetime.run(world, parties) * world.rules.tickRate - 1e-9));
+  for (let i = 0; i < kind.count; i++) {
+    const turn = kind.count === 1 ? 0 : (i / (kind.count - 1) - 0.5) * kind.spread;
+    const [c, s] = [cosine(turn), sine(turn)];
+    const row = grip.projectiles.add();
+    const cells = {
+      ability: index,
+      user,
+      x,
+      y,
+      wayX: direction.x * c - direction.y * s,
+      wayY: direction.x * s + direction.y * c,
+      speed,
+      ends: world.tick + ticks,
+      pierce: kind.pierce,
+      target,
+      cause: world.cause,
+    };
+    for (const [name, value] of Object.entries(cells)) grip.flying[name as keyof typeof cells].data[row] = value;
+  }
+}
+
+/** A tick of all that flies, in the order in which it was sent on its way. */
+export function flyAll(world: World): void {
+  const grip = deliveries.in(world);
+  const { projectiles, flying } = grip;
+  if (projectiles.count === 0) return;
+  for (let row = 0; row < projectiles.high; row++)
+    if (projectiles.live[row] === 1) world.since(flying.cause.data[row], () => fly(world, grip, row));
+}
+
+function fly(world: World, grip: Deliveries, row: number): void {
+  const { flying, projectiles } = grip;
+  const ability = abilities.of(world.rules).list[flying.ability.data[row]];
+  // An edit may have made something else of the ability: what flies of the old one is gone.
+  if (ability?.deliver?.by !== 'projectile') return end(grip, row);
+  const kind = ability.deliver;
+  if (kind.homing) turnTowards(world, grip, row, kind);
+  const from = { x: flying.x.data[row], y: flying.y.data[row] };
+  const way = flying.speed.data[row] / world.rules.tickRate;
+  const to = { x: from.x + flying.wayX.data[row] * way, y: from.y + flying.wayY.data[row] * way };
+  const stop = wallAt(world, from, to, kind.radius);
+  const user = flying.user.data[row];
+  const handle = projectiles.handle(row);
+  for (const { other, at } of metOn(world, grip, row, kind, from, to)) {
+    if (at > stop) break;
+    const target = world.actors.handle(other);
+    remember(grip, handle, target);
+    const last = flying.pierce.data[row] <= 0;
+    if (last) end(grip, row);
+    else flying.pierce.data[row]--;
+    hit(world, ability, user, target);
+    // What follows from a hit may have taken it away.
+    if (projectiles.rowOf(handle) < 0) return;
+  }
+  flying.x.data[row] = onGrid(to.x);
+  flying.y.data[row] = onGrid(to.y);
+  const { width, height } = arena.of(world.rules);
+  const outside = to.x < 0 || to.y < 0 || to.x > width || to.y > height;
+  if (stop > 1 && !outside && flying.ends.data[row] > world.tick) return;
+  const missed = !hasHit(grip, handle);
+  end(grip, row);
+  if (missed) miss(world, ability, user);
+}
+
+/** How far along its way it meets a wall: a share of the way; more than 1 where it does not. */
+function wallAt(world: World, from: Point, to: Point, radius: number): number {
+  let first = 2;
+  for (const wall of arena.of(world.rules).walls) {
+    const at = crossing(wall, radius, from.x, from.y, to.x, to.y);
+    if (at !== undefined && at < first) first = at;
+  }
+  return first;
+}
+
+/** Whom it meets on its way, in the order in which it meets them. Nobody is met twice by one projectile. */
+function metOn(
+  world: World,
+  grip: Deliveries,
+  row: number,
+  kind: Projectile,
+  from: Point,
+  to: Point,
+): readonly { other: number; at: number }[] {
+  const handle = grip.projectiles.handle(row);
+  const user = world.actors.rowOf(grip.flying.user.data[row]);
+  const dx = to.x - from.x;
+  const dy = to.y - from.y;
+  const square = dx * dx + dy * dy;
+  const near = actorsWithin(world, (from.x + to.x) / 2, (from.y + to.y) / 2, Math.sqrt(square) / 2 + kind.radius);
+  const met: { other: number; at: number }[] = [];
+  for (const other of near) {
+    if (other === user || !isFor(world, user, other, kind) || wasHit(grip, handle, world.actors.handle(other))) continue;
+    const place = placeOf(world, other);
+    const reach = kind.radius + bodyRadius(world, other);
+    const along = square === 0 ? 0 : ((place.x - from.x) * dx + (place.y - from.y) * dy) / square;
+    const at = along < 0 ? 0 : along > 1 ? 1 : along;
+    const offX = from.x + dx * at - place.x;
+    const offY = from.y + dy * at - place.y;
+    if (offX * offX + offY * offY <= reach * reach) met.push({ other, at });
+  }
+  return met.sort((a, b) => a.at - b.at || a.other - b.other);
+}
+
+/** Whether it meets somebody. What was sent by one who has gone meets everybody that it can't be told apart from: anyone. */
+function isFor(world: World, user: number, other: number, { who }: Projectile): boolean {
+  return user < 0 ? who === 'anyone' : counts(world, user, other, who);
+}
+
+/** Turns it towards whom it was aimed at, or where that one is gone or there was none, the nearest that counts. */
+function turnTowards(world: World, grip: Deliveries, row: number, kind: Projectile): void {
+  const { flying } = grip;
+  const from = { x: flying.x.data[row], y: flying.y.data[row] };
+  let other = world.actors.rowOf(flying.target.data[row]);
+  if (other >= 0 && (isDown(world, other) || wasHit(grip, grip.projectiles.handle(row), world.actors.handle(other)))) other = -1;
+  if (other < 0) other = nearest(world, grip, row, kind, from);
+  if (other < 0) return;
+  const to = placeOf(world, other);
+  const dx = to.x - from.x;
+  const dy = to.y - from.y;
+  const length = Math.sqrt(dx * dx + dy * dy);
+  if (length === 0) return;
+  flying.wayX.data[row] = dx / length;
+  flying.wayY.data[row] = dy / length;
+}
+
+function nearest(world: World, grip: Deliveries, row: number, kind: Projectile, from: Point): number {
+  const { flying, projectiles } = grip;
+  const user = world.actors.rowOf(flying.user.data[row]);
+  const reach = flying.speed.data[row] * Math.max(0, (flying.ends.data[row] - world.tick) / world.rules.tickRate);
+  let best = -1;
+  let least = Infinity;
+  for (const other of actorsWithin(world, from.x, from.y, reach)) {
+    if (other === user || !isFor(world, user, other, kind) || wasHit(grip, projectiles.handle(row), world.actors.handle(other))) continue;
+    const { x, y } = placeOf(world, other);
+    const apart = (x - from.x) * (x - from.x) + (y - from.y) * (y - from.y);
+    if (apart >= least) continue;
+    best = other;
+    least = apart;
+  }
+  return best;
+}
+
+function remember({ strikes }: Deliveries, projectile: number, target: number): void {
+  const row = strikes.add();
+  strikes.column('projectile').data[row] = projectile;
+  strikes.column('target').data[row] = target;
+}
+
+function wasHit(grip: Deliveries, projectile: number, target: number): boolean {
+  return findStrike(grip, projectile, target);
+}
+
+function hasHit(grip: Deliveries, projectile: number): boolean {
+  return findStrike(grip, projectile, undefined);
+}
+
+function findStrike({ strikes }: Deliveries, projectile: number, target: number | undefined): boolean {
+  const [of, whom] = ['projectile', 'target'].map((name) => strikes.column(name).data);
+  for (let row = 0; row < strikes.high; row++)
+    if (strikes.live[row] === 1 && of[row] === projectile && (target === undefined || whom[row] === target)) return true;
+  return false;
+}
+
+function end({ projectiles, strikes }: Deliveries, row: number): void {
+  const handle = projectiles.handle(row);
+  const of = strikes.column('projectile').data;
+  for (let at = 0; at < strikes.high; at++) if (strikes.live[at] === 1 && of[at] === handle) strikes.remove(at);
+  projectiles.remove(row);
+}

@@ -1,0 +1,36 @@
+import { z } from 'zod';
+import type { World } from '../../world/world.js';
+import { dialogues, endTalk, lineAt, partiesOf, speak, talkOf, tell } from './index.js';
+import { MOST_CHOICES } from './schema.js';
+
+export const CHOOSE_ARGS = {
+  /** The number of the choice, as it was offered; from 0. */
+  choice: z
+    .int('A choice is a whole number.')
+    .min(0)
+    .max(MOST_CHOICES - 1, 'There are not so many choices.'),
+};
+
+/** Answers the dialogue that one is the visitor of. What is not offered, or no longer, is answered by nothing. */
+export function choose(world: World, visitor: number, args: Readonly<Record<string, unknown>>): void {
+  const row = talkOf(world, visitor);
+  if (row < 0) return;
+  const number = Number(args['choice']);
+  const choice = lineAt(world, row)?.choices[number];
+  if (!choice || !isOffered(world, row, number)) return;
+  const parties = partiesOf(world, row);
+  const { talks } = dialogues.in(world);
+  const talk = talks.handle(row);
+  tell(world, row, 'choiceMade', { text: choice.text }, () => choice.then(world, parties));
+  // What it did may have ended the dialogue already.
+  if (talks.rowOf(talk) < 0) return;
+  if (choice.next < 0) endTalk(world, row, 'over');
+  else speak(world, row, choice.next);
+}
+
+function isOffered(world: World, row: number, number: number): boolean {
+  const { offered } = dialogues.in(world);
+  const [talk, numbers] = ['talk', 'number'].map((name) => offered.column(name).data);
+  for (let at = 0; at < offered.high; at++) if (offered.live[at] === 1 && talk[at] === row && numbers[at] === number) return true;
+  return false;
+}

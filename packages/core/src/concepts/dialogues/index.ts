@@ -1,0 +1,318 @@
+import type { FormulaFunction } from '../../formula/index.js';
+import type { CompileContext, CompiledThen } from '../../ruleset/context.js';
+import { reference } from '../../ruleset/fields.js';
+import type { Path } from '../../ruleset/problem.js';
+import { didYouMean } from '../../ruleset/suggest.js';
+import { defineConcept } from '../../world/concept.js';
+import type { EventSpec } from '../../world/events.js';
+import type { Table } from '../../world/table.js';
+import type { World } from '../../world/world.js';
+import { counts } from '../actors/index.js';
+import { actorsWithin, placeOf } from '../movement/index.js';
+import { choose, CHOOSE_ARGS } from './choices.js';
+import { findings } from './findings.js';
+import { type DialogueEntry, schema, type Speaker } from './schema.js';
+
+export { type DialogueEntry, SPEAKERS } from './schema.js';
+
+export interface Choice {
+  readonly text: string;
+  readonly test: FormulaFunction | undefined;
+  readonly then: CompiledThen;
+  /** The position of the line that follows; -1 for none. */
+  readonly next: number;
+}
+
+interface Line extends Choice {
+  readonly id: string;
+  readonly speaker: Speaker;
+  readonly ticks: number;
+  readonly choices: readonly Choice[];
+}
+
+interface Dialogue {
+  readonly id: string;
+  readonly within: number;
+  readonly lines: readonly Line[];
+  readonly luck: number;
+}
+
+export interface Dialogues {
+  readonly list: readonly Dialogue[];
+  readonly talks: Table;
+  readonly offered: Table;
+}
+
+export const DIALOGUE_ENDS = ['over', 'silence', 'broken'] as const;
+type DialogueEnd = (typeof DIALOGUE_ENDS)[number];
+const ENDINGS: Readonly<Record<DialogueEnd, string>> = {
+  over: 'is over',
+  silence: 'ends: nothing was chosen',
+  broken: 'is broken off',
+};
+
+const carries = { entries: { dialogue: 'dialogues' } };
+type See = 'owner' | 'team' | 'everyone';
+const heard = (data: Readonly<Record<string, unknown>>) => data['heard'] as See;
+const events: Readonly<Record<string, EventSpec>> = {
+  lineSpoken: {
+    label: 'a line is spoken',
+    when: 'A line of a dialogue stands, with who says it; what it does is still to come.',
+    carries,
+    arises: { from: 'dialogues', field: 'dialogue' },
+    see: heard,
+    announced: true,
+    sentence: (e) => `${e.data['speaker']}: “${e.data['text']}”`,
+  },
+  choiceMade: {
+    label: 'something is chosen in a dialogue',
+    when: 'A visitor has chosen; what the choice does is still to come.',
+    carries,
+    arises: { from: 'dialogues', field: 'dialogue' },
+    see: heard,
+    announced: true,
+    sentence: (e) => `${e.who} answers: “${e.data['text']}”`,
+  },
+  dialogueEnded: {
+    label: 'a dialogue ends',
+    when: 'The last line no longer stands.',
+    carries: { ...carries, words: { how: DIALOGUE_ENDS } },
+    arises: { from: 'dialogues', field: 'dialogue' },
+    see: heard,
+    announced: true,
+    sentence: (e, speak) => `${speak.label('dialogues', String(e.data['dialogue']))} ${ENDINGS[e.data['how'] as DialogueEnd]}`,
+  },
+};
+
+function compileDialogue(context: CompileContext, entry: DialogueEntry, i: number): Dialogue {
+  const path = ['dialogues', i, 'lines'];
+  const ids = entry.lines.map(({ id }) => id);
+  ids.forEach((id, k) => {
+    if (ids.indexOf(id) < k) context.problem([...path, k, 'id'], `${id} is taken by line ${ids.indexOf(id)} of this dialogue.`);
+  });
+  const follow = (next: string | undefined, behind: number, at: Path): number => {
+    if (next === undefined) return behind < ids.length ? behind : -1;
+    if (next === 'end') return -1;
+    if (!ids.includes(next)) context.problem(at, `This dialogue has no line ${next}.${didYouMean(next, [...ids, 'end'])}`);
+    return ids.indexOf(next);
+  };
+  return {
+    id: entry.id,
+    within: entry.within,
+    luck: context.purpose(['dialogues', i, 'speaker']),
+    lines: entry.lines.map((line, k): Line => {
+      const at = [...path, k];
+      const part = (
+        one: { text: string; if?: string | undefined; next?: string | undefined },
+        then: CompiledThen,
+        where: Path,
+      ): Choice => ({
+        text: one.text,
+        test: one.if === undefined ? undefined : context.condition(one.if, ['target']),
+        then,
+        next: follow(one.next, k + 1, [...where, 'next']),
+      });
+      return {
+        ...part(line, context.then(line.then ?? [], [...at, 'then']), at),
+        id: line.id,
+        speaker: line.speaker,
+        ticks: Math.max(1, context.ticks(line.for)),
+        choices: (line.choices ?? []).map((choice, c) =>
+          part(choice, context.then(choice.then ?? [], [...at, 'choices', c, 'then']), [...at, 'choices', c]),
+        ),
+      };
+    }),
+  };
+}
+
+/** Dialogues: timed lines that a character and a visitor speak, with choices; every copy shows the same. */
+export const dialogues = defineConcept<readonly Dialogue[], Dialogues>({
+  id: 'dialogues',
+  sections: { dialogues: { kind: 'chapter', title: 'Dialogues', entry: schema } },
+  compile: (context) => context.entries<DialogueEntry>('dialogues').map((entry, i) => compileDialogue(context, entry, i)),
+  tables: (_, rules) => {
+    const see = {
+      column: 'dialogue',
+      of: (rules.chapters.get('dialogues')!.entries as unknown as readonly DialogueEntry[]).map((entry) => entry.heard as See),
+    };
+    return [
+      {
+        name: 'talks',
+        owner: 'visitor',
+        columns: [
+          { name: 'visitor', kind: 'actor', see },
+          { name: 'character', kind: 'actor', see },
+          { name: 'dialogue', kind: 'entry', chapter: 'dialogues', see },
+          { name: 'speaker', kind: 'actor', see },
+          { name: 'text', kind: 'text', see },
+          { name: 'until', kind: 'tick', see },
+          // The line, by the number of its id.
+          { name: 'line', kind: 'int', see: 'server' },
+          { name: 'scope', kind: 'int', see: 'server' },
+          { name: 'cause', kind: 'serial', see: 'server' },
+        ],
+      },
+      {
+        // What a visitor may choose just now.
+        name: 'choices',
+        owner: 'visitor',
+        columns: [
+          { name: 'visitor', kind: 'actor', see: 'owner' },
+          { name: 'talk', kind: 'int', see: 'owner' },
+          { name: 'number', kind: 'int', see: 'owner' },
+          { name: 'text', kind: 'text', see: 'owner' },
+        ],
+      },
+    ];
+  },
+  attach: (world, list) => ({ list, talks: world.table('talks'), offered: world.table('choices') }),
+  events,
+  actions: {
+    talk: {
+      label: 'begin a dialogue',
+      sentence: 'begin {dialogue} with {to}',
+      causes: ({ dialogue }) => [{ event: 'lineSpoken', fields: { dialogue } }],
+      args: { dialogue: reference('dialogues') },
+      compile: (args, context) => {
+        const index = context.index('dialogues', String(args['dialogue']));
+        return (world, actor, parties) => startTalk(world, index, actor, parties.target, parties.scope ?? 0);
+      },
+    },
+  },
+  inputs: {
+    choose: { args: CHOOSE_ARGS, traced: true, run: choose },
+  },
+  findings,
+  systems: { timers: goOn },
+});
+
+/** Begins a dialogue at its first line that holds. One that speaks already goes on with what it says. */
+function startTalk(world: World, index: number, visitor: number, character: number, scope: number): void {
+  if (talkOf(world, visitor) >= 0) return;
+  const { talks } = dialogues.in(world);
+  const row = talks.add();
+  const cells = { visitor, character, dialogue: index, scope, cause: world.cause };
+  talks.write(row, cells);
+  speak(world, row, 0);
+}
+
+/** The row of the dialogue that somebody is the visitor of, or -1. */
+export function talkOf(world: World, visitor: number): number {
+  const { talks } = dialogues.in(world);
+  const cells = talks.column('visitor').data;
+  for (let row = 0; row < talks.high; row++) if (talks.live[row] === 1 && cells[row] === visitor) return row;
+  return -1;
+}
+
+/** The line that stands in a dialogue; undefined where an edit has taken it out. */
+export function lineAt(world: World, row: number): Line | undefined {
+  const { list, talks } = dialogues.in(world);
+  const id = world.text(talks.column('line').data[row]);
+  return list[talks.column('dialogue').data[row]]?.lines.find((line) => line.id === id);
+}
+
+export const partiesOf = (world: World, row: number) => {
+  const { talks } = dialogues.in(world);
+  const [visitor, target, scope] = ['visitor', 'character', 'scope'].map((name) => talks.column(name).data[row]);
+  return { owner: visitor, source: visitor, target, scope };
+};
+
+/** Has the first line from a position on that holds stand; ends the dialogue where none does. */
+export function speak(world: World, row: number, from: number): void {
+  const { list, talks, offered } = dialogues.in(world);
+  const dialogue = list[talks.column('dialogue').data[row]];
+  const parties = partiesOf(world, row);
+  clearChoices(world, row);
+  let at = from;
+  while (at >= 0 && dialogue.lines[at]?.test?.(world, parties) === 0) at = at + 1;
+  const line = dialogue.lines[at] as Line | undefined;
+  if (!line) return endTalk(world, row, 'over');
+  const speaker = speakerOf(world, dialogue, line, parties.owner, parties.target);
+  const cells = { speaker, text: world.textIndex(line.text), until: world.tick + line.ticks, line: world.textIndex(line.id) };
+  talks.write(row, cells);
+  line.choices.forEach((choice, number) => {
+    if (choice.test?.(world, parties) === 0) return;
+    const choiceRow = offered.add();
+    const offer = { visitor: parties.owner, talk: row, number, text: world.textIndex(choice.text) };
+    offered.write(choiceRow, offer);
+  });
+  tell(world, row, 'lineSpoken', { speaker: world.nameOf(speaker), text: line.text }, () => line.then(world, parties));
+}
+
+/** Who says a line. One of the crew is drawn among those near the visitor; where there is none, the visitor says it. */
+function speakerOf(world: World, { within, luck }: Dialogue, { speaker }: Line, visitor: number, character: number): number {
+  if (speaker === 'character') return character;
+  const row = world.actors.rowOf(visitor);
+  if (speaker === 'visitor' || row < 0) return visitor;
+  const { x, y } = placeOf(world, row);
+  const crew = actorsWithin(world, x, y, within).filter((other) => counts(world, row, other, 'crew'));
+  const drawn = world.roll(luck, visitor);
+  return crew.length === 0 ? visitor : world.actors.handle(crew[Math.floor(drawn * crew.length)]);
+}
+
+/** Announces what happens in a dialogue to those who hear it, and does what follows. */
+export function tell(world: World, row: number, name: string, data: Readonly<Record<string, string>>, work: () => void): void {
+  const { talks } = dialogues.in(world);
+  const { owner, target } = partiesOf(world, row);
+  const entry = world.rules.chapters.get('dialogues')!.entries[talks.column('dialogue').data[row]] as unknown as DialogueEntry;
+  world.since(talks.column('cause').data[row], () =>
+    world.follow(name, { subject: owner, source: owner, target }, { dialogue: entry.id, heard: entry.heard, ...data }, work),
+  );
+}
+
+function clearChoices(world: World, row: number): void {
+  const { offered } = dialogues.in(world);
+  const talk = offered.column('talk').data;
+  for (let at = 0; at < offered.high; at++) if (offered.live[at] === 1 && talk[at] === row) offered.remove(at);
+}
+
+export function endTalk(world: World, row: number, how: DialogueEnd): void {
+  const { talks } = dialogues.in(world);
+  if (talks.live[row] === 0) return;
+  clearChoices(world, row);
+  tell(world, row, 'dialogueEnded', { how }, () => undefined);
+  talks.remove(row);
+}
+
+/** Lines whose time is over make room for the next. */
+function goOn(world: World): void {
+  const { talks } = dialogues.in(world);
+  const until = talks.column('until').data;
+  for (let row = 0; row < talks.high; row++) {
+    if (talks.live[row] === 0) continue;
+    if (world.actors.rowOf(talks.column('character').data[row]) < 0 && talks.column('character').data[row] !== 0) {
+      endTalk(world, row, 'broken');
+      continue;
+    }
+    if (until[row] > world.tick) continue;
+    const line = lineAt(world, row);
+    if (!line || line.choices.length > 0) endTalk(world, row, line ? 'silence' : 'over');
+    else if (line.next < 0) endTalk(world, row, 'over');
+    else speak(world, row, line.next);
+  }
+}
+
+/** Whether a dialogue that belongs to something still goes on. */
+export function isTalking(world: World, scope: number): boolean {
+  return scope !== 0 && rowsOfScope(world, scope).length > 0;
+}
+
+/** Breaks off what belongs to something that has ended. */
+export function stopTalking(world: World, scope: number): void {
+  for (const row of rowsOfScope(world, scope)) endTalk(world, row, 'broken');
+}
+
+/** What dialogues that go on belong to; those that stand for themselves are left out. */
+export function scopesTalking(world: World): readonly number[] {
+  const { talks } = dialogues.in(world);
+  const scopes = talks.column('scope').data;
+  return [...scopes.slice(0, talks.high).filter((scope, row) => talks.live[row] === 1 && scope !== 0)];
+}
+
+function rowsOfScope(world: World, scope: number): readonly number[] {
+  const { talks } = dialogues.in(world);
+  const cells = talks.column('scope').data;
+  const found: number[] = [];
+  for (let row = 0; row < talks.high; row++) if (talks.live[row] === 1 && cells[row] === scope) found.push(row);
+  return found;
+}

@@ -1,0 +1,50 @@
+import { z } from 'zod';
+import { condition, duration, entryFields, finite, id, visibility } from '../../ruleset/fields.js';
+import { actionList } from '../../ruleset/registry.js';
+import { PARTIES } from '../interactions/schema.js';
+
+/** Who says a line: the character, the visitor, or one of the visitor's crew near by, by chance. */
+export const SPEAKERS = ['character', 'visitor', 'crew'] as const;
+/** Where a dialogue goes on: at a line, or nowhere. */
+const next = () => z.string().max(48).optional();
+const said = () => z.string('Words are expected.').min(1, 'Words are expected.').max(200, 'A line has at most 200 characters.');
+
+export const MOST_CHOICES = 6;
+
+export const schema = z.strictObject({
+  ...entryFields(),
+  /** Who hears it: the visitor, the visitor's crew, or all. */
+  heard: visibility().exclude(['server']).default('everyone'),
+  /** How far one of the crew may be away to have a part in it. */
+  within: finite().min(1, 'A distance is 1 to 5000.').max(5000, 'A distance is 1 to 5000.').default(200),
+  lines: z
+    .array(
+      z.strictObject({
+        id: id(),
+        speaker: z.enum(SPEAKERS, `One of ${SPEAKERS.join(', ')} is expected.`).default('character'),
+        text: said(),
+        /** How long it stands; with choices, how long one has to choose. */
+        for: duration(),
+        /** It is passed over where this does not hold. */
+        if: condition(PARTIES).optional(),
+        then: actionList().optional(),
+        /** The line that follows it; "end" for none, the one behind it where nothing is said. */
+        next: next(),
+        choices: z
+          .array(
+            z.strictObject({
+              text: said(),
+              if: condition(PARTIES).optional(),
+              then: actionList().optional(),
+              next: next(),
+            }),
+          )
+          .max(MOST_CHOICES, `At most ${MOST_CHOICES} choices.`)
+          .optional(),
+      }),
+    )
+    .min(1, 'There is no line.')
+    .max(100, 'A dialogue has at most 100 lines.'),
+});
+export type DialogueEntry = z.infer<typeof schema>;
+export type Speaker = (typeof SPEAKERS)[number];

@@ -1,0 +1,113 @@
+import type { EventData, EventSpec, GameEvent, Speaker } from '../../world/events.js';
+
+/** Why somebody is refused at a thing within the world around them. */
+export const VISIT_REFUSALS = [
+  'nothing',
+  'tooFar',
+  'hidden',
+  'down',
+  'state',
+  'visiting',
+  'notForYou',
+  'remembered',
+  'busy',
+  'needs',
+  'tooPoor',
+] as const;
+export type VisitRefused = (typeof VISIT_REFUSALS)[number];
+
+/** How a visit ends. */
+export const VISIT_ENDS = ['done', 'walkedOff', 'fell', 'gone', 'left'] as const;
+export type VisitEnd = (typeof VISIT_ENDS)[number];
+
+const ENDINGS: Readonly<Record<VisitEnd, string>> = {
+  done: 'is done',
+  walkedOff: 'ends: its visitor walked off',
+  fell: 'ends: its visitor is down',
+  gone: 'ends: one of them has gone',
+  left: 'ends on request',
+};
+
+/** What of a request its refusal speaks of. */
+export interface Asked {
+  readonly chapter: 'interactions' | 'containers';
+  readonly id: string;
+}
+
+const nameOf = (data: EventData, speak: Speaker) =>
+  data['interaction'] !== undefined
+    ? speak.label('interactions', String(data['interaction']))
+    : data['container'] !== undefined
+      ? speak.label('containers', String(data['container']))
+      : data['thing'] !== undefined
+        ? speak.label('actors', String(data['thing']))
+        : '';
+
+const round = (value: unknown) => String(Math.round(Number(value) * 10) / 10);
+
+/** Why an interaction or a container is refused, in words that a player can act on. */
+export function refusalWords({ data }: Pick<GameEvent, 'data'>, speak: Speaker): string {
+  const { reason, ticks, says, with: other, attribute, needs, present, state } = data;
+  const name = nameOf(data, speak);
+  const about = name === '' ? '' : `${name}: `;
+  const later = ticks === undefined || Number(ticks) === 0 ? '' : ` for another ${speak.time(Number(ticks))}`;
+  switch (reason as VisitRefused) {
+    case 'nothing':
+      return 'Nothing is within reach.';
+    case 'tooFar':
+      return `${about}come nearer.`;
+    case 'hidden':
+      return `${about}a wall is in the way.`;
+    case 'down':
+      return `${about}this takes two who are up.`;
+    case 'state':
+      return `${about}not while ${speak.label('states', String(state)).toLowerCase()}.`;
+    case 'visiting':
+      return `${about}you are busy with another already.`;
+    case 'notForYou':
+      return `${about}this is not for you.`;
+    case 'remembered':
+      return says === undefined ? `${about}not again${later}.` : `${about}${says}`;
+    case 'busy':
+      return `${about}busy with ${other}${later}.`;
+    case 'needs':
+      return `${about}${says}`;
+    case 'tooPoor':
+      return says === undefined
+        ? `${about}this asks ${round(needs)} ${speak.label('attributes', String(attribute)).toLowerCase()}, and you have ${round(present)}.`
+        : `${about}${says}`;
+  }
+}
+
+const carries = { entries: { interaction: 'interactions', thing: 'actors' } };
+
+export const events: Readonly<Record<string, EventSpec>> = {
+  visitBegan: {
+    label: 'a visit begins',
+    when: 'What an interaction asks first is paid and its visitor is with it; what it does is still to come.',
+    carries,
+    arises: { from: 'interactions', field: 'interaction' },
+    see: 'everyone',
+    announced: true,
+    sentence: (e, speak) => `${e.who}: ${nameOf(e.data, speak).toLowerCase()} begins`,
+  },
+  visitEnded: {
+    label: 'a visit ends',
+    when: 'A visit is over and nothing that it began goes on; what is given back for one that broke is still to come.',
+    carries: { ...carries, words: { how: VISIT_ENDS } },
+    arises: { from: 'interactions', field: 'interaction' },
+    see: 'everyone',
+    announced: true,
+    sentence: (e, speak) => `${e.who}: ${nameOf(e.data, speak).toLowerCase()} ${ENDINGS[e.data['how'] as VisitEnd]}`,
+  },
+  visitRefused: {
+    label: 'somebody is refused at a thing',
+    when: 'An interaction or a container was asked for and not begun; nothing was changed and nothing was paid.',
+    carries: { entries: { ...carries.entries, container: 'containers' }, words: { reason: VISIT_REFUSALS } },
+    arises: { from: 'interactions', field: 'interaction' },
+    see: 'owner',
+    announced: true,
+    refusal: true,
+    sentence: refusalWords,
+  },
+};

@@ -1,0 +1,323 @@
+import type { FormulaFunction } from '../../formula/index.js';
+import type { Amount, CompileContext, CompiledThen } from '../../ruleset/context.js';
+import type { Path } from '../../ruleset/problem.js';
+import { defineConcept } from '../../world/concept.js';
+import type { EventData } from '../../world/events.js';
+import type { Table } from '../../world/table.js';
+import type { World } from '../../world/world.js';
+import { actors } from '../actors/index.js';
+import { placements } from '../arena/index.js';
+import { changeAttribute, hasAttribute, attributes, readAttribute } from '../attributes/index.js';
+import { isTalking, scopesTalking, stopTalking } from '../dialogues/index.js';
+import { lives } from '../lives/index.js';
+import { EVERYBODY, nameNumber, recall, remember } from '../memory/index.js';
+import { endWaits, isWaiting, scopesWaiting } from '../sequences/index.js';
+import { events, type VisitEnd } from './events.js';
+import { findings } from './findings.js';
+import { isReached } from './reach.js';
+import { type InteractionEntry, schema } from './schema.js';
+
+export { type Asked, refusalWords, type VisitRefused } from './events.js';
+export { apart, isReached, type Reach } from './reach.js';
+export { type InteractionEntry, REMEMBERS, SERVES } from './schema.js';
+
+interface Need {
+  readonly test: FormulaFunction;
+  readonly say: string;
+}
+
+/** What has to be so, compiled; containers ask it too. */
+export const compileNeeds = (context: CompileContext, needs: readonly { if: string; say: string }[]): readonly Need[] =>
+  needs.map(({ if: test, say }) => ({ test: context.condition(test, ['target']), say }));
+
+/** The words for the first need that is not met. */
+export function unmetNeed(world: World, needs: readonly Need[], visitor: number, thing: number): string | undefined {
+  return needs.find(({ test }) => test(world, { owner: visitor, source: visitor, target: thing }) === 0)?.say;
+}
+
+export interface Interaction {
+  readonly id: string;
+  readonly prompt: string;
+  readonly reach: number;
+  readonly sight: boolean;
+  readonly who: FormulaFunction | undefined;
+  readonly needs: readonly Need[];
+  readonly price: { readonly attribute: number; readonly amount: Amount; readonly say: string | undefined } | undefined;
+  /** Ticks that a visit takes at least; 0 where its list of actions says alone. */
+  readonly busy: number;
+  readonly oneAtATime: boolean;
+  readonly then: CompiledThen;
+  readonly onBreak: CompiledThen | undefined;
+  readonly refund: number;
+  readonly remembers: { readonly all: boolean; readonly ticks: number; readonly say: string | undefined } | undefined;
+  /** What a visit is remembered as. */
+  readonly purpose: number;
+}
+
+interface CompiledInteractions {
+  readonly list: readonly Interaction[];
+  /** What one placed thing says otherwise, by its position among them and the interaction's. */
+  readonly variants: ReadonlyMap<string, Interaction>;
+  /** The interactions of each kind of actor. */
+  readonly ofType: readonly (readonly number[])[];
+}
+
+interface Interactions extends CompiledInteractions {
+  readonly table: Table;
+}
+
+function compileOne(context: CompileContext, entry: InteractionEntry, own: Partial<InteractionEntry>, at: Path, placed: Path): Interaction {
+  const all = { ...entry, ...own };
+  // What is not said anew keeps its place, and with it its luck.
+  const path = (field: keyof InteractionEntry) => [...(field in own ? placed : at), field];
+  return {
+    id: entry.id,
+    prompt: all.prompt,
+    reach: all.reach,
+    sight: all.sight,
+    who: all.who === undefined ? undefined : context.condition(all.who, ['target']),
+    needs: compileNeeds(context, all.needs),
+    price: all.price && {
+      attribute: context.index('attributes', all.price.attribute),
+      amount: context.amount(all.price.amount, [...path('price'), 'amount'], ['target']),
+      say: all.price.say,
+    },
+    busy: all.busy === undefined ? 0 : Math.max(1, context.ticks(all.busy)),
+    oneAtATime: all.serves === 'one',
+    then: context.then(all.then, path('then')),
+    onBreak: all.onBreak && context.then(all.onBreak, path('onBreak')),
+    refund: all.refund ?? 0,
+    remembers: all.remembers && {
+      all: all.remembers.whom === 'all',
+      ticks: all.remembers.for === undefined ? 0 : context.ticks(all.remembers.for),
+      say: all.remembers.say,
+    },
+    purpose: context.purpose(at),
+  };
+}
+
+/**
+ * Interactions: walk up, press a key. What is offered within reach, what it asks first, and a visit that takes its time
+ * and ends when its visitor walks off. A visit is a row: its lists of actions wait for as long as it lasts.
+ */
+export const interactions = defineConcept<CompiledInteractions, Interactions>({
+  id: 'interactions',
+  sections: { interactions: { kind: 'chapter', title: 'Interactions', entry: schema } },
+  compile: (context) => {
+    const entries = context.entries<InteractionEntry>('interactions');
+    entries.forEach(({ price }, i) => {
+      const kind =
+        price && context.entries<{ id: string; kind: string; label: string }>('attributes').find(({ id }) => id === price.attribute);
+      if (kind?.kind === 'stat')
+        context.problem(['interactions', i, 'price', 'attribute'], `${kind.label} is a stat: a price is paid from a pool or a counter.`);
+    });
+    const variants = placements(context, 'actor').flatMap(({ index, thing }) =>
+      (thing.with?.asks ?? []).map(({ interaction, ...own }, k) => {
+        const i = context.index('interactions', interaction);
+        const said = Object.fromEntries(Object.entries(own).filter(([, value]) => value !== undefined));
+        return [
+          `${index}/${i}`,
+          compileOne(context, entries[i], said, ['interactions', i], ['arena', 'placed', index, 'with', 'asks', k]),
+        ] as const;
+      }),
+    );
+    return {
+      list: entries.map((entry, i) => compileOne(context, entry, {}, ['interactions', i], [])),
+      variants: new Map(variants),
+      ofType: context
+        .entries<{ interactions: readonly string[] }>('actors')
+        .map((type) => type.interactions.map((id) => context.index('interactions', id))),
+    };
+  },
+  tables: () => [
+    {
+      name: 'visits',
+      owner: 'visitor',
+      columns: [
+        { name: 'visitor', kind: 'actor', see: 'everyone' },
+        { name: 'thing', kind: 'actor', see: 'everyone' },
+        { name: 'interaction', kind: 'entry', chapter: 'interactions', see: 'everyone' },
+        { name: 'since', kind: 'tick', see: 'everyone' },
+        // When its time is over; 0 where only its list of actions says.
+        { name: 'until', kind: 'tick', see: 'everyone' },
+        { name: 'paid', kind: 'number', see: 'owner', decimals: 3 },
+        { name: 'cause', kind: 'serial', see: 'server' },
+      ],
+    },
+  ],
+  attach: (world, compiled) => ({ ...compiled, table: world.table('visits') }),
+  events,
+  findings,
+  lifecycle: {
+    // A visit that an edit has taken out leaves nothing behind that goes on.
+    rulesAdopted: (world) => {
+      const { table } = interactions.in(world);
+      for (const scope of [...scopesWaiting(world), ...scopesTalking(world)])
+        if (table.rowOf(scope) < 0) {
+          endWaits(world, scope);
+          stopTalking(world, scope);
+        }
+    },
+    actorLeaving: (world, row) => {
+      const actor = world.actors.handle(row);
+      for (const visit of visitsOf(world, actor)) endVisit(world, visit, 'gone');
+    },
+  },
+  systems: { overlaps: endAll },
+  display: ({ list }) => list.map(({ id, prompt }) => ({ id, prompt })),
+});
+
+/** An interaction with a thing: its entry's, or what this one says otherwise. */
+export function interactionWith(world: World, thing: number, index: number): Interaction {
+  const { variants, list } = interactions.in(world);
+  const listed = lives.in(world).table.column('listed').data[world.actors.rowOf(thing)];
+  return variants.get(`${listed - 1}/${index}`) ?? list[index];
+}
+
+/** The interactions that a thing has, in its order. */
+export function interactionsOf(world: World, thingRow: number): readonly number[] {
+  return interactions.in(world).ofType[world.actors.column('type').data[thingRow]] ?? [];
+}
+
+/** The rows of visits that an actor pays or is paid. */
+function visitsOf(world: World, actor: number): readonly number[] {
+  const { table } = interactions.in(world);
+  const [visitor, thing] = ['visitor', 'thing'].map((name) => table.column(name).data);
+  const found: number[] = [];
+  for (let at = 0; at < table.high; at++) if (table.live[at] === 1 && (visitor[at] === actor || thing[at] === actor)) found.push(at);
+  return found;
+}
+
+/** The row of the visit that somebody pays just now, or -1. */
+export function visitBy(world: World, visitor: number): number {
+  const { table } = interactions.in(world);
+  const cells = table.column('visitor').data;
+  for (let at = 0; at < table.high; at++) if (table.live[at] === 1 && cells[at] === visitor) return at;
+  return -1;
+}
+
+/** What of a price an actor has to pay now; 0 for none. */
+export function priceFor(world: World, { price }: Interaction, visitor: number, thing: number): number {
+  return price ? Math.max(0, price.amount.run(world, { owner: visitor, source: visitor, target: thing })) : 0;
+}
+
+/**
+ * What keeps somebody within reach from an interaction; nothing where it may begin. `notForYou` is not even offered.
+ */
+export function visitRefusal(world: World, visitor: number, thing: number, index: number): EventData | undefined {
+  const one = interactionWith(world, thing, index);
+  const parties = { owner: visitor, source: visitor, target: thing };
+  if (one.who && one.who(world, parties) === 0) return { reason: 'notForYou' };
+  const remembered = rememberedOf(world, one, visitor, thing);
+  if (remembered) return remembered;
+  if (one.oneAtATime) {
+    const { table } = interactions.in(world);
+    for (const at of visitsOf(world, thing)) {
+      if (table.column('thing').data[at] !== thing || table.column('visitor').data[at] === visitor) continue;
+      const until = table.column('until').data[at];
+      return { reason: 'busy', with: world.nameOf(table.column('visitor').data[at]), ticks: Math.max(0, until - world.tick) };
+    }
+  }
+  const says = unmetNeed(world, one.needs, visitor, thing);
+  if (says !== undefined) return { reason: 'needs', says };
+  return tooPoor(world, one, visitor, thing);
+}
+
+function rememberedOf(world: World, { remembers, purpose }: Interaction, visitor: number, thing: number): EventData | undefined {
+  if (!remembers) return undefined;
+  const known = recall(world, remembers.all ? EVERYBODY : nameNumber(world, visitor), purpose, thing);
+  if (!known) return undefined;
+  return {
+    reason: 'remembered',
+    ...(known.until !== 0 && { ticks: known.until - world.tick }),
+    ...(remembers.say !== undefined && { says: remembers.say }),
+  };
+}
+
+function tooPoor(world: World, one: Interaction, visitor: number, thing: number): EventData | undefined {
+  const { price } = one;
+  if (!price) return undefined;
+  const needs = priceFor(world, one, visitor, thing);
+  const attribute = attributes.of(world.rules).list[price.attribute];
+  const present = hasAttribute(world, attribute, world.actors.rowOf(visitor)) ? readAttribute(world, visitor, price.attribute) : 0;
+  if (present >= needs) return undefined;
+  return { reason: 'tooPoor', attribute: attribute.id, needs, present, ...(price.say !== undefined && { says: price.say }) };
+}
+
+/** Begins a visit that nothing refuses: what it asks is paid, then it does what it does. */
+export function beginVisit(world: World, visitor: number, thing: number, index: number): void {
+  const { table } = interactions.in(world);
+  const one = interactionWith(world, thing, index);
+  const paid = priceFor(world, one, visitor, thing);
+  const row = table.add();
+  const until = one.busy === 0 ? 0 : world.tick + one.busy;
+  const cells = { visitor, thing, interaction: index, since: world.tick, until, paid, cause: 0 };
+  table.write(row, cells);
+  if (one.price) changeAttribute(world, visitor, one.price.attribute, -paid, thing, 'take');
+  if (one.remembers) remember(world, one.remembers.all ? EVERYBODY : nameNumber(world, visitor), one.purpose, thing, one.remembers.ticks);
+  const scope = scopeOf(world, row);
+  const began = world.announce(
+    'visitBegan',
+    { subject: visitor, source: visitor, target: thing },
+    { interaction: one.id, ...withOf(world, thing) },
+  );
+  if (!began) return;
+  table.column('cause').data[row] = began.serial;
+  world.because(began, () => one.then(world, { owner: visitor, source: visitor, target: thing, scope }));
+  if (isOver(world, row)) endVisit(world, row, 'done');
+}
+
+/** The number that what a visit began goes by. */
+const scopeOf = (world: World, row: number) => interactions.in(world).table.handle(row);
+
+const withOf = (world: World, thing: number) => ({
+  thing: actors.in(world).types[world.actors.column('type').data[world.actors.rowOf(thing)]]?.id ?? '',
+});
+
+function isOver(world: World, row: number): boolean {
+  const { table } = interactions.in(world);
+  if (table.live[row] === 0) return false;
+  const until = table.column('until').data[row];
+  const scope = scopeOf(world, row);
+  return until <= world.tick && !isWaiting(world, scope) && !isTalking(world, scope);
+}
+
+/** Ends visits whose visitor is no longer there, and those whose time is over. */
+function endAll(world: World): void {
+  const { table } = interactions.in(world);
+  if (table.count === 0) return;
+  const [visitor, thing, interaction] = ['visitor', 'thing', 'interaction'].map((name) => table.column(name).data);
+  for (let row = 0; row < table.high; row++) {
+    if (table.live[row] === 0) continue;
+    const one = interactionWith(world, thing[row], interaction[row]);
+    const reached = isReached(world, visitor[row], thing[row], one);
+    if (reached !== true) endVisit(world, row, reached === 'down' ? 'fell' : 'walkedOff');
+    else if (isOver(world, row)) endVisit(world, row, 'done');
+  }
+}
+
+/** Ends a visit: nothing that it began goes on. One that ends before its time gives back what its author says. */
+export function endVisit(world: World, row: number, how: VisitEnd): void {
+  const { table } = interactions.in(world);
+  if (table.live[row] === 0) return;
+  const [visitor, thing, interaction, paid, cause] = ['visitor', 'thing', 'interaction', 'paid', 'cause'].map(
+    (name) => table.column(name).data[row],
+  );
+  const one = interactionWith(world, thing, interaction);
+  const scope = scopeOf(world, row);
+  table.remove(row);
+  endWaits(world, scope);
+  stopTalking(world, scope);
+  world.since(cause, () =>
+    world.follow(
+      'visitEnded',
+      { subject: visitor, source: visitor, target: thing },
+      { interaction: one.id, how, ...(world.actors.rowOf(thing) >= 0 && withOf(world, thing)) },
+      () => {
+        if (how === 'done' || world.actors.rowOf(visitor) < 0) return;
+        if (one.price && one.refund > 0) changeAttribute(world, visitor, one.price.attribute, paid * one.refund, thing, 'give');
+        one.onBreak?.(world, { owner: visitor, source: visitor, target: thing });
+      },
+    ),
+  );
+}

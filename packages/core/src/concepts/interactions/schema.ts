@@ -1,0 +1,60 @@
+import { z } from 'zod';
+import { condition, duration, entryFields, finite, reference, steadyAmount } from '../../ruleset/fields.js';
+import { actionList } from '../../ruleset/registry.js';
+
+/** The character is the target of whatever an interaction asks or does; bare names belong to its visitor. */
+export const PARTIES = ['target'] as const;
+/** Whom it serves at a time: one visitor of the same character, or each that comes. */
+export const SERVES = ['one', 'each'] as const;
+export const REMEMBERS = ['player', 'all'] as const;
+
+export const words = () => z.string('Words are expected.').min(1, 'Words are expected.').max(160, 'At most 160 characters.');
+export const reach = () => finite().min(1, 'A reach is 1 to 1000.').max(1000, 'A reach is 1 to 1000.');
+/** What has to be so, and the words for whom it is not. */
+export const needs = () => z.array(z.strictObject({ if: condition(PARTIES), say: words() })).max(10, 'At most 10 needs.');
+
+/** What a placed character may say otherwise than the interaction. */
+export const interactionFields = () => ({
+  prompt: words(),
+  /** How far it reaches, from body to body. */
+  reach: reach(),
+  /** Whether a wall between them is in the way. */
+  sight: z.boolean(),
+  /** To whom it is offered at all; to anyone where nothing is said. */
+  who: condition(PARTIES),
+  needs: needs(),
+  /** What is paid before anything happens, in one step or not at all, and the words for whom it is too much. */
+  price: z.strictObject({ attribute: reference('attributes'), amount: steadyAmount(PARTIES), say: words().optional() }),
+  /** How long a visit takes. */
+  busy: duration(),
+  serves: z.enum(SERVES, `One of ${SERVES.join(', ')} is expected.`),
+  then: actionList(),
+  /** When a visit ends before its time: the visitor walked off, fell or went. */
+  onBreak: actionList(),
+  /** The share of the price that is given back when a visit ends before its time. */
+  refund: finite().min(0, 'A share is 0 to 1.').max(1, 'A share is 0 to 1.'),
+  /** Not again after a visit, for its player or for everybody, for this long or ever. */
+  remembers: z.strictObject({
+    whom: z.enum(REMEMBERS, `One of ${REMEMBERS.join(', ')} is expected.`).default('player'),
+    for: duration().optional(),
+    say: words().optional(),
+  }),
+});
+
+const fields = interactionFields();
+export const schema = z.strictObject({
+  ...entryFields(),
+  prompt: fields.prompt,
+  reach: fields.reach.default(60),
+  sight: fields.sight.default(true),
+  who: fields.who.optional(),
+  needs: fields.needs.default([]),
+  price: fields.price.optional(),
+  busy: fields.busy.optional(),
+  serves: fields.serves.default('one'),
+  then: fields.then.default([]),
+  onBreak: fields.onBreak.optional(),
+  refund: fields.refund.optional(),
+  remembers: fields.remembers.optional(),
+});
+export type InteractionEntry = z.infer<typeof schema>;

@@ -1,0 +1,347 @@
+import { z } from 'zod';
+import type { CompiledThen } from '../../ruleset/context.js';
+import { finite, reference } from '../../ruleset/fields.js';
+import type { Then } from '../../ruleset/registry.js';
+import type { Rules } from '../../ruleset/rules.js';
+import { defineConcept } from '../../world/concept.js';
+import type { EventSpec, GameEvent } from '../../world/events.js';
+import type { Table } from '../../world/table.js';
+import { World } from '../../world/world.js';
+import { type ActorEntry, actors, removeActor, typeOf } from '../actors/index.js';
+import { attributes, lowOf, restart } from '../attributes/index.js';
+import { endEffectsOf } from '../effects/index.js';
+import { headFor, placeActor, placeOf, startPoint } from '../movement/index.js';
+import { enterState, isDown, leaveState, states } from '../states/index.js';
+import { bringIn, compilePlaced, followPopulation, type PlacedLife, populate } from './population.js';
+
+export { bringIn, MOST_ACTORS } from './population.js';
+
+/** Who hurt somebody longer ago than this had no part in its fall, in seconds. */
+const HELP_WINDOW = 10;
+
+interface Life {
+  /** The pool that it falls at the bottom of; -1 for none. */
+  readonly pool: number;
+  readonly onSpawn: CompiledThen | undefined;
+  readonly onDefeat: CompiledThen | undefined;
+  /** Ticks until it comes back; 0 where it does not. */
+  readonly after: number;
+  readonly atStart: boolean;
+  readonly goes: boolean;
+}
+
+interface CompiledLives {
+  readonly list: readonly Life[];
+  readonly placed: ReadonlyMap<number, PlacedLife>;
+}
+
+interface Lives extends CompiledLives {
+  readonly table: Table;
+  readonly harm: Table;
+}
+
+const events: Readonly<Record<string, EventSpec>> = {
+  actorDefeated: {
+    label: 'an actor falls',
+    when: 'An actor is down, nothing is on it any more; what follows from its fall is still to come.',
+    arises: 'core',
+    carries: { entries: { type: 'actors' }, amounts: ['helpers'] },
+    see: 'everyone',
+    announced: true,
+    sentence: (e) => `${e.who} falls${e.source === 0 || e.source === e.subject ? '' : `, by ${e.by}`}${helped(Number(e.data['helpers']))}`,
+  },
+  arenaFull: {
+    label: 'the arena is full',
+    when: 'Somebody was to be brought in and was not: the arena holds no more actors.',
+    see: 'server',
+    refusal: true,
+    sentence: (e, speak) => `no room for another ${speak.label('actors', String(e.data['type'])).toLowerCase()}`,
+  },
+  actorReturned: {
+    label: 'an actor comes back',
+    when: 'An actor is up again, where it belongs, with the pools that it begins with.',
+    arises: 'core',
+    carries: { entries: { type: 'actors' } },
+    see: 'everyone',
+    announced: true,
+    sentence: (e) => `${e.who} comes back`,
+  },
+};
+
+const helped = (count: number) => (count === 0 ? '' : count === 1 ? ', with the help of one' : `, with the help of ${count}`);
+
+/** Lives: who falls when a pool is empty, who did it and who helped, and how it comes back. */
+export const lives = defineConcept<CompiledLives, Lives>({
+  id: 'lives',
+  compile: (context) => ({
+    placed: compilePlaced(context),
+    list: context.entries<ActorEntry>('actors').map((entry, i): Life => {
+      const list = (field: 'onSpawn' | 'onDefeat') => {
+        const actions = entry[field] as Then | undefined;
+        return actions === undefined || actions.length === 0 ? undefined : context.then(actions, ['actors', i, field]);
+      };
+      if (entry.life !== undefined) {
+        const pool = context.index('attributes', entry.life);
+        const target = context.entries<{ label: string; kind: string }>('attributes')[pool];
+        if (target && target.kind !== 'pool')
+          context.problem(['actors', i, 'life'], `${target.label} is not a pool: nobody falls at its bottom.`);
+        if (!entry.attributes.some(({ attribute }) => attribute === entry.life))
+          context.problem(['actors', i, 'life'], `${entry.label} does not have ${entry.life}: add it to its attributes.`);
+      }
+      return {
+        pool: entry.life === undefined ? -1 : context.index('attributes', entry.life),
+        onSpawn: list('onSpawn'),
+        onDefeat: list('onDefeat'),
+        after: entry.respawn === undefined ? 0 : Math.max(1, context.ticks(entry.respawn.after)),
+        atStart: entry.respawn?.at !== 'place',
+        goes: entry.respawn === undefined && entry.kind !== 'player',
+      };
+    }),
+  }),
+  tables: () => [
+    {
+      name: 'lives',
+      extends: 'actors',
+      columns: [
+        // The tick at which it comes back; 0 where it is up, or never does.
+        { name: 'returns', kind: 'tick', see: 'everyone' },
+        { name: 'falls', kind: 'int', see: 'everyone' },
+        { name: 'homeX', kind: 'number', see: 'server', decimals: 1 },
+        { name: 'homeY', kind: 'number', see: 'server', decimals: 1 },
+        // It has been put somewhere of its own, and is not one of those who begin at a start point.
+        { name: 'placed', kind: 'flag', see: 'server' },
+        // One more than its position among the placed things; 0 for one that was not placed.
+        { name: 'listed', kind: 'int', see: 'server' },
+        // One more than the position of the spawner that made it; 0 for none.
+        { name: 'made', kind: 'int', see: 'server' },
+      ],
+    },
+    {
+      name: 'harm',
+      owner: 'actor',
+      columns: [
+        { name: 'actor', kind: 'actor', see: 'server' },
+        { name: 'by', kind: 'actor', see: 'server' },
+        { name: 'amount', kind: 'number', see: 'server', decimals: 1 },
+        { name: 'tick', kind: 'tick', see: 'server' },
+        { name: 'cause', kind: 'serial', see: 'server' },
+      ],
+    },
+  ],
+  attach: (world, compiled) => ({ ...compiled, table: world.table('lives'), harm: world.table('harm') }),
+  events,
+  selectors: {
+    helpers: {
+      schema: z.literal('helpers'),
+      matches: (to) => to === 'helpers',
+      select:
+        () =>
+        (world, { owner, source }) =>
+          helpersOf(world, owner, source),
+    },
+  },
+  actions: {
+    fell: {
+      label: 'fell at once',
+      sentence: 'fell {to} at once',
+      causes: () => [{ event: 'actorDefeated' }],
+      args: {},
+      compile: () => (world, actor, parties) => defeat(world, actor, parties.source === actor ? 0 : parties.source),
+    },
+    summon: {
+      label: 'bring an actor in',
+      sentence: 'bring {actor} in at {to}',
+      causes: () => [{ event: 'actorSpawned' }, { event: 'arenaFull' }],
+      args: {
+        actor: reference('actors'),
+        x: finite().optional(),
+        y: finite().optional(),
+        /** The team that it is on; none where nothing is said. */
+        team: reference('teams').optional(),
+      },
+      compile: (args, context) => {
+        const type = context.index('actors', String(args['actor']));
+        const team = args['team'] === undefined ? -1 : context.index('teams', String(args['team']));
+        return (world, actor) => {
+          const here = placeOf(world, world.actors.rowOf(actor));
+          bringIn(world, type, team, { x: Number(args['x'] ?? here.x), y: Number(args['y'] ?? here.y) });
+        };
+      },
+    },
+    revive: {
+      label: 'bring back at once',
+      sentence: 'bring {to} back at once',
+      causes: () => [{ event: 'actorReturned' }],
+      args: {},
+      compile: () => comeBack,
+    },
+  },
+  lifecycle: {
+    worldStarted: populate,
+    rulesAdopted: followPopulation,
+    actorSpawned: (world, row) => {
+      const life = lives.in(world).list[world.actors.column('type').data[row]];
+      life.onSpawn?.(world, World.alone(world.actors.handle(row)));
+    },
+  },
+  witness: noteHarm,
+  systems: { timers: returnAll, thresholds: fellEmpty },
+});
+
+/** The same rules, under which nobody falls: for asking how a pool goes on that somebody falls at the bottom of. */
+export function withoutFalls(rules: Rules): Rules {
+  const compiled = lives.of(rules);
+  const list = compiled.list.map((life) => ({ ...life, pool: -1 }));
+  return { ...rules, compiled: new Map([...rules.compiled, [lives.id, { ...compiled, list }]]) };
+}
+
+/** Notes where an actor belongs: there it comes back to. */
+export function settleAt(world: World, row: number, x: number, y: number, { listed = 0, made = 0 } = {}): void {
+  const { table } = lives.in(world);
+  const cells = { homeX: x, homeY: y, placed: 1, listed, made };
+  table.write(row, cells);
+}
+
+/** The point that an actor belongs to: where it was put, or where its team begins. */
+export function homeOf(world: World, row: number): { readonly x: number; readonly y: number } {
+  const { table } = lives.in(world);
+  return table.column('placed').data[row] === 1
+    ? { x: table.column('homeX').data[row], y: table.column('homeY').data[row] }
+    : startPoint(world, row);
+}
+
+/** Whoever lowers a pool that somebody falls at the bottom of has a part in its fall. */
+function noteHarm(world: World, event: GameEvent): void {
+  if (event.name !== 'attributeChanged' || event.data['how'] !== 'hurt' || event.source === 0 || event.source === event.subject) return;
+  const { list, harm } = lives.in(world);
+  const row = world.actors.rowOf(event.subject);
+  const lost = -Number(event.data['given']);
+  if (row < 0 || lost <= 0) return;
+  const { pool } = list[world.actors.column('type').data[row]];
+  if (pool < 0 || world.rules.chapters.get('attributes')!.ids[pool] !== event.data['attribute']) return;
+  const at = harmRow(world, harm, event.subject, event.source);
+  harm.column('amount').data[at] += lost;
+  harm.column('tick').data[at] = world.tick;
+  harm.column('cause').data[at] = event.serial;
+}
+
+/** The row of what one did to another: that which there is, or one that is too old to count any more, or a new one. */
+function harmRow(world: World, harm: Table, of: number, who: number): number {
+  const [actor, by, tick] = ['actor', 'by', 'tick'].map((name) => harm.column(name).data);
+  const oldest = world.tick - HELP_WINDOW * world.rules.tickRate;
+  let free = -1;
+  for (let row = 0; row < harm.high; row++) {
+    if (harm.live[row] === 0) continue;
+    if (actor[row] === of && by[row] === who) return row;
+    if (free < 0 && tick[row] < oldest) free = row;
+  }
+  const at = free >= 0 ? free : harm.add();
+  // The columns may have grown with the row.
+  harm.column('actor').data[at] = of;
+  harm.column('by').data[at] = who;
+  harm.column('amount').data[at] = 0;
+  return at;
+}
+
+interface Harm {
+  readonly by: number;
+  readonly cause: number;
+  readonly row: number;
+}
+
+/** Who hurt an actor within the window, the last one first. */
+function harmTo(world: World, of: number): readonly Harm[] {
+  const { harm } = lives.in(world);
+  const [actor, by, tick, cause] = ['actor', 'by', 'tick', 'cause'].map((name) => harm.column(name).data);
+  const found: Harm[] = [];
+  for (let at = 0; at < harm.high; at++)
+    if (harm.live[at] === 1 && actor[at] === of && tick[at] >= world.tick - HELP_WINDOW * world.rules.tickRate)
+      found.push({ by: by[at], cause: cause[at], row: at });
+  return found.sort((a, b) => b.cause - a.cause);
+}
+
+/** What each of those did who hurt an actor within the window, in table order. */
+export function harmShares(world: World, of: number): readonly { readonly by: number; readonly amount: number }[] {
+  const { harm } = lives.in(world);
+  const amount = harm.column('amount').data;
+  return harmTo(world, of)
+    .filter(({ by }) => world.actors.rowOf(by) >= 0)
+    .map(({ by, row }) => ({ by, amount: amount[row] }))
+    .sort((a, b) => world.actors.rowOf(a.by) - world.actors.rowOf(b.by));
+}
+
+/** Those who had a part in an actor's fall without having done it. */
+function helpersOf(world: World, actor: number, did: number): readonly number[] {
+  return harmTo(world, actor)
+    .map(({ by }) => by)
+    .filter((by) => by !== did && world.actors.rowOf(by) >= 0)
+    .sort((a, b) => world.actors.rowOf(a) - world.actors.rowOf(b));
+}
+
+/** Fells everybody whose life is at its bottom. */
+function fellEmpty(world: World): void {
+  const { list } = lives.in(world);
+  if (!list.some((life) => life.pool >= 0)) return;
+  const { live, high } = world.actors;
+  const type = world.actors.column('type').data;
+  const stats = attributes.in(world);
+  const fallen: number[] = [];
+  for (let row = 0; row < high; row++) {
+    const pool = live[row] === 1 ? list[type[row]].pool : -1;
+    if (pool < 0 || isDown(world, row)) continue;
+    const actor = world.actors.handle(row);
+    if (stats.cells[pool].value.data[row] <= lowOf(world, stats.compiled.list[pool], actor)) fallen.push(actor);
+  }
+  for (const actor of fallen) {
+    const [last] = harmTo(world, actor);
+    world.since(last?.cause ?? 0, () => defeat(world, actor, last?.by ?? 0));
+  }
+}
+
+/** Fells an actor: it is down, nothing is on it any more, and what follows from its fall follows. */
+function defeat(world: World, actor: number, by: number): void {
+  const row = world.actors.rowOf(actor);
+  if (row < 0 || isDown(world, row)) return;
+  const { list, table } = lives.in(world);
+  const life = list[world.actors.column('type').data[row]];
+  if (!enterState(world, actor, states.in(world).down)) return;
+  headFor(world, actor, 0, 0);
+  endEffectsOf(world, actor, 'ownerGone');
+  table.column('falls').data[row]++;
+  table.column('returns').data[row] = life.after === 0 ? 0 : world.tick + life.after;
+  const helpers = helpersOf(world, actor, by).length;
+  world.follow('actorDefeated', { subject: actor, source: by, target: by }, { type: typeOf(world, row).id, helpers }, () =>
+    life.onDefeat?.(world, { owner: actor, source: by, target: actor }),
+  );
+  // Whoever a spawner made does not come back by itself: its spawner makes another.
+  if (life.goes || table.column('made').data[row] > 0) removeActor(world, actor);
+}
+
+function returnAll(world: World): void {
+  const { table } = lives.in(world);
+  const returns = table.column('returns').data;
+  for (let row = 0; row < table.high; row++)
+    if (returns[row] !== 0 && returns[row] <= world.tick && table.live[row] === 1) comeBack(world, world.actors.handle(row));
+}
+
+/** Brings one that is down back: where it belongs, with what it begins with. */
+function comeBack(world: World, actor: number): void {
+  const row = world.actors.rowOf(actor);
+  if (row < 0 || !isDown(world, row)) return;
+  const { list, table, harm } = lives.in(world);
+  const life = list[world.actors.column('type').data[row]];
+  table.column('returns').data[row] = 0;
+  for (let at = 0; at < harm.high; at++) if (harm.live[at] === 1 && harm.column('actor').data[at] === actor) harm.remove(at);
+  restart(world, row);
+  if (life.atStart) {
+    const { x, y } = homeOf(world, row);
+    placeActor(world, row, x, y);
+  }
+  leaveState(world, actor, states.in(world).down);
+  world.follow(
+    'actorReturned',
+    { subject: actor, source: actor },
+    { type: actors.in(world).types[world.actors.column('type').data[row]].id },
+    () => life.onSpawn?.(world, World.alone(actor)),
+  );
+}

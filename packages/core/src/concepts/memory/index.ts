@@ -1,0 +1,90 @@
+import { defineConcept } from '../../world/concept.js';
+import type { Table } from '../../world/table.js';
+import type { World } from '../../world/world.js';
+
+interface Memory {
+  readonly table: Table;
+  /** The rows by what they are about; derived, and built anew when rows came or went. */
+  readonly index: { version: number; rows: Map<string, number> };
+}
+
+/** Whom something is remembered of where it is remembered of everybody at once. */
+export const EVERYBODY = -1;
+
+/**
+ * Memory: what the world around players remembers of them by name, so that leaving and coming back is no way round it.
+ * A row says that a party (or everybody) did something at a place: how often, and until when that counts.
+ */
+export const memory = defineConcept<undefined, Memory>({
+  id: 'memory',
+  tables: () => [
+    {
+      name: 'memory',
+      hidden: true,
+      columns: [
+        // The number of the name that it is of; EVERYBODY where it is of all.
+        { name: 'who', kind: 'int', see: 'server' },
+        // What it is about: the purpose of a place in the rules.
+        { name: 'what', kind: 'int', see: 'server' },
+        // The handle of the thing that it happened at; 0 where it is about none.
+        { name: 'thing', kind: 'int', see: 'server' },
+        { name: 'count', kind: 'int', see: 'server' },
+        // From this tick on it counts no more; 0 for never.
+        { name: 'until', kind: 'tick', see: 'server' },
+      ],
+    },
+  ],
+  attach: (world) => ({ table: world.table('memory'), index: { version: -1, rows: new Map() } }),
+});
+
+/** The number under which an actor's name is remembered. */
+export const nameNumber = (world: World, actor: number): number => world.actors.column('name').data[world.actors.rowOf(actor)];
+
+function rowOf(world: World, who: number, what: number, thing: number): number {
+  const { table, index } = memory.in(world);
+  if (index.version !== table.version) {
+    index.rows.clear();
+    const [whos, whats, things] = ['who', 'what', 'thing'].map((name) => table.column(name).data);
+    for (let row = 0; row < table.high; row++) if (table.live[row] === 1) index.rows.set(`${whos[row]}/${whats[row]}/${things[row]}`, row);
+    index.version = table.version;
+  }
+  return index.rows.get(`${who}/${what}/${thing}`) ?? -1;
+}
+
+export interface Recalled {
+  readonly count: number;
+  /** The tick from which it counts no more; 0 for never. */
+  readonly until: number;
+}
+
+/** What is remembered and still counts; undefined where nothing does. */
+export function recall(world: World, who: number, what: number, thing = 0): Recalled | undefined {
+  const row = rowOf(world, who, what, thing);
+  if (row < 0) return undefined;
+  const { table } = memory.in(world);
+  const until = table.column('until').data[row];
+  return until !== 0 && until <= world.tick ? undefined : { count: table.column('count').data[row], until };
+}
+
+/** Notes that it happened once more. What counted no longer begins anew, with the time that is given; 0 ticks is for ever. */
+export function remember(world: World, who: number, what: number, thing: number, ticks: number): void {
+  const known = recall(world, who, what, thing);
+  const { table } = memory.in(world);
+  const found = rowOf(world, who, what, thing);
+  const row = found >= 0 ? found : table.add();
+  const cells = {
+    who,
+    what,
+    thing,
+    count: (known?.count ?? 0) + 1,
+    until: known ? known.until : ticks === 0 ? 0 : world.tick + ticks,
+  };
+  table.write(row, cells);
+}
+
+/** Forgets all that was remembered of a thing that has gone. */
+export function forgetThing(world: World, thing: number): void {
+  const { table } = memory.in(world);
+  const things = table.column('thing').data;
+  for (let row = 0; row < table.high; row++) if (table.live[row] === 1 && things[row] === thing) table.remove(row);
+}

@@ -1,0 +1,91 @@
+import type { World } from '../../world/world.js';
+import { arena } from '../arena/index.js';
+import { isDown } from '../states/index.js';
+import { movement, X, Y } from './index.js';
+import { bodyRadius } from './system.js';
+
+/** The side of a cell, in arena units: a few bodies wide. */
+const CELL = 64;
+const NOBODY_NEAR: readonly number[] = [];
+
+/**
+ * Who is where: bodies by the square of ground that their middle is on. Worked out from the tables when it is first asked
+ * after something moved; it holds nothing that they do not.
+ */
+export class Near {
+  private stale = true;
+  private across = 1;
+  private down = 1;
+  private heads = new Int32Array(1);
+  private nexts = new Int32Array(0);
+  private largest = 0;
+  private high = -1;
+  /** The rows that were found, kept to be filled anew. */
+  private found: number[] = [];
+  private count = 0;
+
+  /** Bodies have moved, come or gone. */
+  spoil(): void {
+    this.stale = true;
+  }
+
+  /** The rows of actors whose body touches a circle, ascending; those that are down are left out. */
+  touching(world: World, x: number, y: number, radius: number): readonly number[] {
+    if (this.stale || this.high !== world.actors.high) this.build(world);
+    const { table } = movement.in(world);
+    const xs = table.columns[X].data;
+    const ys = table.columns[Y].data;
+    const { live } = world.actors;
+    const reach = radius + this.largest;
+    const left = this.cell(x - reach, this.across);
+    const right = this.cell(x + reach, this.across);
+    const top = this.cell(y - reach, this.down);
+    const bottom = this.cell(y + reach, this.down);
+    this.count = 0;
+    for (let cy = top; cy <= bottom; cy++)
+      for (let cx = left; cx <= right; cx++)
+        for (let row = this.heads[cy * this.across + cx]; row >= 0; row = this.nexts[row]) {
+          if (live[row] === 0) continue;
+          const dx = xs[row] - x;
+          const dy = ys[row] - y;
+          const apart = dx * dx + dy * dy;
+          if (apart > reach * reach) continue;
+          const own = radius + bodyRadius(world, row);
+          if (apart <= own * own && !isDown(world, row)) this.found[this.count++] = row;
+        }
+    // Mostly nobody is there: nothing is made then.
+    if (this.count === 0) return NOBODY_NEAR;
+    const rows = this.found.slice(0, this.count);
+    return this.count === 1 ? rows : rows.sort((a, b) => a - b);
+  }
+
+  private cell(value: number, count: number): number {
+    const at = Math.floor(value / CELL);
+    return at < 0 ? 0 : at >= count ? count - 1 : at;
+  }
+
+  private build(world: World): void {
+    const { table } = movement.in(world);
+    const xs = table.columns[X].data;
+    const ys = table.columns[Y].data;
+    const { live, high } = world.actors;
+    const ground = arena.of(world.rules);
+    this.across = Math.max(1, Math.ceil(ground.width / CELL));
+    this.down = Math.max(1, Math.ceil(ground.height / CELL));
+    const cells = this.across * this.down;
+    if (this.heads.length !== cells) this.heads = new Int32Array(cells);
+    this.heads.fill(-1);
+    if (this.nexts.length < high) this.nexts = new Int32Array(Math.max(64, high * 2));
+    this.largest = 0;
+    for (let row = 0; row < high; row++) {
+      if (live[row] === 0) continue;
+      const at = this.cell(ys[row], this.down) * this.across + this.cell(xs[row], this.across);
+      this.nexts[row] = this.heads[at];
+      this.heads[at] = row;
+      const radius = bodyRadius(world, row);
+      if (radius > this.largest) this.largest = radius;
+    }
+    this.high = high;
+    this.stale = false;
+  }
+}

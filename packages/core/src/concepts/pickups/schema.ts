@@ -1,0 +1,40 @@
+import { z } from 'zod';
+import { condition, duration, entryFields, finite } from '../../ruleset/fields.js';
+import { actionList } from '../../ruleset/registry.js';
+
+export const SHAPES = ['circle', 'diamond', 'capsule', 'square', 'triangle'] as const;
+/** Whom a pickup is gone for once it is taken. */
+export const GONE = ['forAll', 'perPlayer'] as const;
+
+const radius = () => finite().min(1, 'A radius is 1 to 200.').max(200, 'A radius is 1 to 200.');
+
+/** What a placed pickup may say otherwise than its entry. */
+export const pickupFields = () => ({
+  radius: radius(),
+  /** Who may take it; anyone where nothing is said. Bare names belong to the one who touches it. */
+  who: condition(),
+  /** What one is told who may not. */
+  refusal: z.string().min(1).max(160),
+  then: actionList(),
+  /** Whether it is gone for everybody once it is taken, or only for the player who took it. */
+  gone: z.enum(GONE, `One of ${GONE.join(', ')} is expected.`),
+  /** How long it lies before it is gone unclaimed. */
+  lasts: duration(),
+  /** How long after it was taken, or was gone, another lies in its place. */
+  returns: duration(),
+});
+
+const fields = pickupFields();
+export const schema = z.strictObject({
+  ...entryFields(),
+  radius: fields.radius.default(10),
+  /** How it is drawn. */
+  shape: z.enum(SHAPES, `One of ${SHAPES.join(', ')} is expected.`).default('circle'),
+  who: fields.who.optional(),
+  refusal: fields.refusal.optional(),
+  then: fields.then.default([]),
+  gone: fields.gone.default('forAll'),
+  lasts: fields.lasts.optional(),
+  returns: fields.returns.optional(),
+});
+export type PickupEntry = z.infer<typeof schema>;

@@ -1,0 +1,239 @@
+import { z } from 'zod';
+import { defineConcept } from '../../world/concept.js';
+import type { EventData } from '../../world/events.js';
+import type { Table } from '../../world/table.js';
+import type { World } from '../../world/world.js';
+import { containerAt, closeBy, openedBy, openingRefusal, openThing } from '../containers/index.js';
+import {
+  apart,
+  beginVisit,
+  endVisit,
+  interactions,
+  interactionsOf,
+  interactionWith,
+  isReached,
+  priceFor,
+  visitBy,
+  visitRefusal,
+} from '../interactions/index.js';
+import { bodyRadius, placeOf } from '../movement/index.js';
+import { seats } from '../seats/index.js';
+import { isDown, mayUse, stateOf } from '../states/index.js';
+
+/** What is offered is a container, not one of the interactions. */
+const CONTAINER = -1;
+/** At most this many offers at a time. */
+const MOST_OFFERS = 6;
+
+interface Offer {
+  readonly thing: number;
+  /** The interaction's position, or CONTAINER. */
+  readonly what: number;
+  readonly price: number;
+  readonly currency: number;
+}
+
+/** Worked out from the tables, and held only until actors come or go. */
+interface Things {
+  version: number;
+  rows: number[];
+}
+
+interface ReachGrip {
+  readonly things: Things;
+  readonly offers: Table;
+  /** How far anything reaches. */
+  readonly farthest: number;
+}
+
+/** Reach: what the things around a player offer to them, and the one key with which they are asked for it. */
+export const reach = defineConcept<undefined, ReachGrip>({
+  id: 'reach',
+  tables: () => [
+    {
+      name: 'offers',
+      owner: 'visitor',
+      columns: [
+        { name: 'visitor', kind: 'actor', see: 'owner' },
+        { name: 'thing', kind: 'actor', see: 'owner' },
+        { name: 'interaction', kind: 'entry', chapter: 'interactions', optional: true, see: 'owner' },
+        { name: 'prompt', kind: 'text', see: 'owner' },
+        { name: 'price', kind: 'number', see: 'owner', decimals: 3 },
+        { name: 'currency', kind: 'entry', chapter: 'attributes', optional: true, see: 'owner' },
+        // The tick at which the one that it is with is done; 0 where it is free, or nobody can tell.
+        { name: 'busyUntil', kind: 'tick', see: 'owner' },
+        { name: 'busy', kind: 'flag', see: 'owner' },
+        { name: 'order', kind: 'int', see: 'owner' },
+      ],
+    },
+  ],
+  attach: (world) => {
+    const containers = world.rules.document['containers'] as readonly { reach: number }[];
+    const placed = JSON.stringify((world.rules.document['arena'] as { placed: unknown }).placed);
+    const overrides = [...placed.matchAll(/"reach":(\d+(?:\.\d+)?)/g)].map(([, value]) => Number(value));
+    const reaches = [...interactions.of(world.rules).list, ...containers].map((one) => one.reach);
+    return {
+      things: { version: -1, rows: [] },
+      offers: world.table('offers'),
+      farthest: Math.max(0, ...reaches, ...overrides),
+    };
+  },
+  inputs: {
+    interact: {
+      args: {
+        /** The row of the actor that it is asked of; the nearest that offers something where nothing is said. */
+        with: z.int('An actor is named by its row.').min(0).optional(),
+        /** The id of the interaction; the first that is offered where nothing is said. */
+        what: z.string().max(48).optional(),
+      },
+      traced: true,
+      run: ask,
+    },
+    leave: {
+      args: {},
+      traced: true,
+      run: (world, visitor) => {
+        const visit = visitBy(world, visitor);
+        if (visit >= 0) endVisit(world, visit, 'left');
+        closeBy(world, visitor);
+      },
+    },
+  },
+  systems: { overlaps: offerAll },
+});
+
+/** The rows of those that offer something; found anew when actors came or went. */
+function thingsOf(world: World): Things {
+  const { things } = reach.in(world);
+  const { version, high, live } = world.actors;
+  if (things.version === version) return things;
+  things.version = version;
+  things.rows = [];
+  for (let row = 0; row < high; row++) {
+    if (live[row] === 1 && (interactionsOf(world, row).length > 0 || containerAt(world, row) !== undefined)) things.rows.push(row);
+  }
+  return things;
+}
+
+/** Those that offer something and may be near enough to somebody for it. */
+function thingsNear(world: World, row: number): readonly number[] {
+  const { rows } = thingsOf(world);
+  if (rows.length === 0) return rows;
+  const here = placeOf(world, row);
+  const own = reach.in(world).farthest + bodyRadius(world, row);
+  return rows.filter((other) => {
+    const at = placeOf(world, other);
+    const dx = at.x - here.x;
+    const dy = at.y - here.y;
+    const most = own + bodyRadius(world, other);
+    return other !== row && dx * dx + dy * dy <= most * most;
+  });
+}
+
+/** What is offered to somebody, the nearest first, each thing's in its own order. Containers come before interactions. */
+function offersTo(world: World, visitor: number): readonly Offer[] {
+  const row = world.actors.rowOf(visitor);
+  if (row < 0 || isDown(world, row)) return [];
+  const near = thingsNear(world, row)
+    .map((other) => ({ other, away: apart(world, row, other) }))
+    .sort((a, b) => a.away - b.away || a.other - b.other);
+  const found: Offer[] = [];
+  for (const { other } of near) {
+    const thing = world.actors.handle(other);
+    const parties = { owner: visitor, source: visitor, target: thing };
+    const container = containerAt(world, other);
+    if (container && isReached(world, visitor, thing, container) === true && container.who?.(world, parties) !== 0)
+      found.push({ thing, what: CONTAINER, price: 0, currency: -1 });
+    for (const what of interactionsOf(world, other)) {
+      const one = interactionWith(world, thing, what);
+      if (isReached(world, visitor, thing, one) !== true || one.who?.(world, parties) === 0) continue;
+      found.push({ thing, what, price: priceFor(world, one, visitor, thing), currency: one.price?.attribute ?? -1 });
+    }
+  }
+  return found.slice(0, MOST_OFFERS);
+}
+
+/** Notes for every seat what is offered to its player, where that has changed. */
+function offerAll(world: World): void {
+  const { table } = seats.in(world);
+  const { offers, farthest } = reach.in(world);
+  if (farthest === 0 && offers.count === 0) return;
+  if (offers.count === 0 && thingsOf(world).rows.length === 0) return;
+  const actors = table.column('actor').data;
+  const names = ['visitor', 'thing', 'interaction', 'prompt', 'price', 'currency', 'busyUntil', 'busy', 'order'] as const;
+  const wanted = new Map<string, readonly number[]>();
+  for (let row = 0; row < table.high; row++) {
+    if (table.live[row] === 0) continue;
+    const visitor = actors[row];
+    offersTo(world, visitor).forEach(({ thing, what, price, currency }, order) => {
+      const container = what === CONTAINER ? containerAt(world, world.actors.rowOf(thing)) : undefined;
+      const prompt = world.textIndex(container ? container.prompt : interactionWith(world, thing, what).prompt);
+      const refusal = container ? openingRefusal(world, visitor, thing, container) : visitRefusal(world, visitor, thing, what);
+      const busy = refusal?.['reason'] === 'busy' || (refusal?.['reason'] === 'remembered' && refusal['ticks'] !== undefined);
+      const until = busy && Number(refusal['ticks']) > 0 ? world.tick + Number(refusal['ticks']) : 0;
+      const cells = [visitor, thing, what, prompt, price, currency, until, busy ? 1 : 0, order];
+      wanted.set(cells.join('/'), cells);
+    });
+  }
+  if (wanted.size === 0 && offers.count === 0) return;
+  const cells = names.map((name) => offers.column(name).data);
+  for (let at = 0; at < offers.high; at++) {
+    if (offers.live[at] === 0) continue;
+    const key = cells.map((column) => column[at]).join('/');
+    if (!wanted.delete(key)) offers.remove(at);
+  }
+  for (const values of wanted.values()) {
+    const at = offers.add();
+    names.forEach((name, i) => (offers.column(name).data[at] = values[i]));
+  }
+}
+
+function refuse(world: World, visitor: number, thing: number, data: EventData): void {
+  const row = world.actors.rowOf(thing);
+  world.emit(
+    'visitRefused',
+    { subject: visitor, source: visitor, target: thing },
+    { ...(row >= 0 && { thing: world.rules.chapters.get('actors')!.ids[world.actors.column('type').data[row]] }), ...data },
+  );
+}
+
+/** What a player asks of a thing: what it offers begins, or they are told why not. */
+function ask(world: World, visitor: number, args: Readonly<Record<string, unknown>>): void {
+  const row = world.actors.rowOf(visitor);
+  const wanted = args['with'] === undefined ? undefined : Number(args['with']);
+  if (wanted !== undefined && (wanted >= world.actors.high || world.actors.live[wanted] === 0))
+    return refuse(world, visitor, 0, { reason: 'nothing' });
+  const offers = offersTo(world, visitor).filter(({ thing }) => wanted === undefined || world.actors.rowOf(thing) === wanted);
+  const id = args['what'] as string | undefined;
+  const offer = id === undefined ? offers[0] : offers.find(({ what }) => what !== CONTAINER && interactions.in(world).list[what].id === id);
+  const thing = offer?.thing ?? (wanted === undefined ? 0 : world.actors.handle(wanted));
+  if (isDown(world, row)) return refuse(world, visitor, thing, { reason: 'down' });
+  // Asking for what one has open already closes it.
+  if (thing !== 0 && offer?.what === CONTAINER && openedBy(world, visitor) === thing) return void closeBy(world, visitor);
+  if (!mayUse(world, row))
+    return refuse(world, visitor, thing, { reason: 'state', state: world.rules.chapters.get('states')!.ids[stateOf(world, row)] });
+  if (!offer) return refuse(world, visitor, thing, { reason: whyNot(world, visitor, thing, id) });
+  if (visitBy(world, visitor) >= 0 || openedBy(world, visitor) !== 0) return refuse(world, visitor, thing, { reason: 'visiting' });
+  if (offer.what === CONTAINER) {
+    const container = containerAt(world, world.actors.rowOf(thing))!;
+    const refusal = openingRefusal(world, visitor, thing, container);
+    if (refusal) return refuse(world, visitor, thing, { container: container.id, ...refusal });
+    return openThing(world, visitor, thing, container);
+  }
+  const refusal = visitRefusal(world, visitor, thing, offer.what);
+  if (refusal) return refuse(world, visitor, thing, { interaction: interactions.in(world).list[offer.what].id, ...refusal });
+  beginVisit(world, visitor, thing, offer.what);
+}
+
+/** Why a thing that was asked offers nothing. */
+function whyNot(world: World, visitor: number, thing: number, id: string | undefined): string {
+  const row = world.actors.rowOf(thing);
+  if (row < 0) return 'nothing';
+  const all = interactionsOf(world, row).filter((what) => id === undefined || interactions.in(world).list[what].id === id);
+  const container = id === undefined ? containerAt(world, row) : undefined;
+  const reaches = [...(container ? [container] : []), ...all.map((what) => interactionWith(world, thing, what))];
+  if (reaches.length === 0) return 'nothing';
+  const met = reaches.map((one) => isReached(world, visitor, thing, one));
+  if (met.includes(true)) return 'notForYou';
+  return met.includes('hidden') ? 'hidden' : met.includes('tooFar') ? 'tooFar' : 'down';
+}

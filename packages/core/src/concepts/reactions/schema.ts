@@ -1,0 +1,25 @@
+import { z } from 'zod';
+import { duration, entryFields, finite } from '../../ruleset/fields.js';
+import { actionList, pattern } from '../../ruleset/registry.js';
+
+/** How often at most a reaction runs: a number, in a time or ever, for everybody together or for each that the event is about. */
+const atMost = () =>
+  z.strictObject({
+    times: finite().int('Times are a whole number.').min(1, 'At least once.').max(1000).default(1),
+    every: duration().optional(),
+    per: z.enum(['all', 'actor'], 'One of all, actor is expected.').default('all'),
+  });
+
+const reactionFields = () => ({
+  on: pattern(),
+  then: actionList().default([]),
+  atMost: atMost().optional(),
+});
+
+/** A reaction of the whole ruleset. */
+export const schema = z.strictObject({ ...entryFields(), ...reactionFields() });
+export type ReactionEntry = z.infer<typeof schema>;
+
+/** Reactions inside another entry, whose bearer they belong to: an actor's own, or of who has an effect on. */
+export const ownReactions = () => z.array(z.strictObject(reactionFields())).max(20, 'At most 20 reactions.').optional();
+export type OwnReaction = Omit<ReactionEntry, 'id' | 'label'>;

@@ -1,0 +1,119 @@
+import { duration, reference } from '../../ruleset/fields.js';
+import { defineConcept } from '../../world/concept.js';
+import type { EventSpec } from '../../world/events.js';
+import { type CompiledStates, compileStates } from './compile.js';
+import { findings } from './findings.js';
+import { GIVEN, schema } from './schema.js';
+import { adoptStates, endTimes, enterState, leaveState, type States, stateOf, TRANSITIONS, witnessStates } from './system.js';
+
+export { ALLOWED, type Allowed, GIVEN, type StateEntry } from './schema.js';
+export { enterState, isDown, leaveState, letMove, mayFollowState, mayMove, mayUse, noteMoving, stateOf, type States } from './system.js';
+
+const WORDS: Readonly<Record<string, string>> = {
+  began: '',
+  ended: '',
+  status: ', by a status',
+  event: ', by an event',
+  moved: '',
+  stopped: '',
+};
+
+const events: Readonly<Record<string, EventSpec>> = {
+  stateChanged: {
+    label: 'a state changes',
+    when: 'An actor is in its new action state.',
+    arises: 'core',
+    carries: { entries: { from: 'states', to: 'states' }, words: { how: TRANSITIONS } },
+    see: (data, seeEntry) => seeEntry('states', String(data['to'])),
+    sentence: (e, speak) => {
+      const name = (id: unknown) => speak.label('states', String(id)).toLowerCase();
+      return `${e.who}: ${name(e.data['from'])} → ${name(e.data['to'])}${WORDS[String(e.data['how'])]}`;
+    },
+  },
+};
+
+/** Action states: what an actor is doing, one at a time, what it may do meanwhile, and what may come next. */
+export const states = defineConcept<CompiledStates, States>({
+  id: 'states',
+  sections: { states: { kind: 'chapter', title: 'States', entry: schema, given: GIVEN as readonly { id: string }[] } },
+  vocabulary: (ids) => ({
+    functions: [
+      {
+        name: 'doing',
+        chapter: 'states',
+        ids: ids('states'),
+        amounts: 0,
+        yields: 'condition',
+        read: (index) => (world, actor) => {
+          const row = world.actors.rowOf(actor);
+          return row >= 0 && stateOf(world, row) === index ? 1 : 0;
+        },
+      },
+    ],
+  }),
+  compile: compileStates,
+  tables: ({ entries }) => {
+    const see = { column: 'state', of: entries.map((entry) => entry.see) };
+    return [
+      {
+        name: 'states',
+        extends: 'actors',
+        columns: [
+          { name: 'state', kind: 'entry', chapter: 'states', optional: true, see },
+          { name: 'since', kind: 'tick', see },
+          // The tick at which it ends by itself; 0 where something else ends it.
+          { name: 'until', kind: 'tick', see },
+          // Whether the actor may move of its own will: its state says so, or what it is doing does.
+          { name: 'free', kind: 'flag', see: 'owner' },
+        ],
+      },
+    ];
+  },
+  attach: (world, compiled) => {
+    const table = world.table('states');
+    return {
+      ...compiled,
+      table,
+      get state() {
+        return table.column('state').data;
+      },
+    };
+  },
+  events,
+  actions: {
+    enter: {
+      label: 'put into a state',
+      sentence: 'put {to} into {state} for {for}',
+      causes: ({ state }) => [{ event: 'stateChanged', fields: { to: state } }],
+      args: { state: reference('states'), for: duration().optional() },
+      compile: (args, context) => {
+        const state = context.index('states', String(args['state']));
+        const ticks = args['for'] === undefined ? undefined : context.ticks(String(args['for']));
+        return (world, actor) => void enterState(world, actor, state, 'began', { ...(ticks !== undefined && { ticks }) });
+      },
+    },
+    leave: {
+      label: 'end a state',
+      sentence: 'end {state} of {to}',
+      causes: ({ state }) => [{ event: 'stateChanged', fields: { from: state } }],
+      args: { state: reference('states') },
+      compile: (args, context) => {
+        const state = context.index('states', String(args['state']));
+        return (world, actor) => leaveState(world, actor, state);
+      },
+    },
+  },
+  findings,
+  witness: witnessStates,
+  systems: { timers: endTimes },
+  lifecycle: {
+    actorSpawned: (world, row) => {
+      const { table, idle, list } = states.in(world);
+      table.column('state').data[row] = idle;
+      table.column('since').data[row] = world.tick;
+      table.column('free').data[row] = list[idle].mayMove ? 1 : 0;
+    },
+    rulesAdopted: adoptStates,
+  },
+  display: ({ entries }) => entries.filter((entry) => entry.see !== 'server').map(({ id, label, allows }) => ({ id, label, allows })),
+});

@@ -1,0 +1,39 @@
+import { z } from 'zod';
+import { colour, duration, entryFields, finite, reference } from '../../ruleset/fields.js';
+
+export const PATTERNS = ['plain', 'stripes', 'dots', 'checks'] as const;
+/** Where who joins goes: to the team with the fewest players, or with the least of a stat among its players. */
+export const ASSIGNS = ['fewest', 'lowest'] as const;
+/** When a player may change teams by asking for it. */
+export const SWITCHES = ['free', 'after', 'balanced', 'never'] as const;
+
+export const schema = z.strictObject({
+  ...entryFields(),
+  colour: colour().default('#6b655c'),
+  /** How the team's actors are filled where colour alone would not tell. */
+  pattern: z.enum(PATTERNS, `One of ${PATTERNS.join(', ')} is expected.`).default('plain'),
+  /** One or two characters that stand for the team. */
+  mark: z.string().min(1).max(2).default('•'),
+  /** Most players; as many as like where nothing is said. */
+  capacity: finite().int('A capacity is a whole number.').min(1, 'At least one player.').max(200, 'At most 200 players.').optional(),
+  /** Whether players are assigned to it, and may switch to it. Nobody is put into one that is not open, unless by name. */
+  open: z.boolean('true or false is expected.').default(true),
+});
+export type TeamEntry = z.infer<typeof schema>;
+
+/** How players come into teams, and change them. */
+export const rulesSchema = z
+  .strictObject({
+    assign: z.enum(ASSIGNS, `One of ${ASSIGNS.join(', ')} is expected.`).default('fewest'),
+    /** The stat whose sum is compared, for `lowest`. */
+    stat: reference('attributes').optional(),
+    switching: z.enum(SWITCHES, `One of ${SWITCHES.join(', ')} is expected.`).default('balanced'),
+    /** How long after a change the next may be asked for, for `after`. */
+    after: duration().optional(),
+    /** Whether a player may be in no team by asking for it. */
+    neutral: z.boolean('true or false is expected.').default(false),
+    /** Whether somebody is moved over where a leaving has left the open teams more than one apart: who came last. */
+    rebalance: z.boolean('true or false is expected.').default(false),
+  })
+  .default({ assign: 'fewest', switching: 'balanced', neutral: false, rebalance: false });
+export type TeamRules = z.infer<typeof rulesSchema>;

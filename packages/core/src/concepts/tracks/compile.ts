@@ -1,0 +1,147 @@
+import { NOBODY } from '../../formula/index.js';
+import { toGrid } from '../../math/grid.js';
+import type { Amount, CompileContext, CompiledPattern, CompiledThen } from '../../ruleset/context.js';
+import type { Pattern, Then } from '../../ruleset/registry.js';
+import type { Rules } from '../../ruleset/rules.js';
+import type { World } from '../../world/world.js';
+import type { ActorEntry } from '../actors/index.js';
+import type { AttributeEntry } from '../attributes/index.js';
+import { LOCALS, PARTIES, type Share, type TrackEntry } from './schema.js';
+
+const CHAPTER = 'tracks';
+/** The least that a level takes, whatever its formula says. */
+const LEAST_NEED = 0.001;
+
+export interface Source {
+  readonly pattern: CompiledPattern;
+  readonly who: NonNullable<Pattern['who']>;
+  readonly amount: Amount;
+  readonly share: Share | undefined;
+}
+
+export interface Growth {
+  readonly attribute: number;
+  readonly amount: Amount;
+  /** The number under which the rules keep the amount. */
+  readonly live: number;
+}
+
+export interface Track {
+  readonly index: number;
+  readonly id: string;
+  readonly label: string;
+  readonly levels: number;
+  readonly carry: boolean;
+  readonly sources: readonly Source[];
+  readonly onLevel: readonly { readonly from: number; readonly to: number; readonly every: number; readonly then: CompiledThen }[];
+  readonly points: readonly { readonly tree: number; readonly each: number }[];
+  readonly growth: readonly Growth[];
+  readonly loss: TrackEntry['loss'];
+  /** What it takes from a level to the next. */
+  readonly need: (rules: Rules, level: number) => number;
+}
+
+export interface CompiledTracks {
+  readonly entries: readonly TrackEntry[];
+  readonly list: readonly Track[];
+  /** By kind of actor: players alone have levels. */
+  readonly players: readonly boolean[];
+  /** By event: the sources that wait for it. */
+  readonly on: ReadonlyMap<string, readonly { readonly track: Track; readonly source: Source }[]>;
+}
+
+export function compileTracks(context: CompileContext, levelOf: (world: World, actor: number, track: number) => number): CompiledTracks {
+  const entries = context.entries<TrackEntry>(CHAPTER);
+  const list = entries.map((entry, i) => compileOne(context, entry, i, levelOf));
+  const on = new Map<string, { track: Track; source: Source }[]>();
+  for (const track of list)
+    for (const source of track.sources) on.set(source.pattern.event, [...(on.get(source.pattern.event) ?? []), { track, source }]);
+  return { entries, list, players: context.entries<ActorEntry>('actors').map(({ kind }) => kind === 'player'), on };
+}
+
+function compileOne(
+  context: CompileContext,
+  entry: TrackEntry,
+  index: number,
+  levelOf: (world: World, actor: number, track: number) => number,
+): Track {
+  const path = [CHAPTER, index];
+  if (Array.isArray(entry.needs) && entry.needs.length !== entry.levels - 1)
+    context.problem(
+      [...path, 'needs'],
+      `${entry.levels} levels take ${entry.levels - 1} amounts, one to get from each level to the next; these are ${entry.needs.length}.`,
+    );
+  return {
+    index,
+    id: entry.id,
+    label: entry.label,
+    levels: entry.levels,
+    carry: entry.carry,
+    sources: entry.sources.map(({ on, amount, share }, k) => ({
+      pattern: context.pattern(on as Pattern),
+      who: (on as Pattern).who ?? 'subject',
+      amount: context.amount(amount, [...path, 'sources', k, 'amount'], PARTIES),
+      share,
+    })),
+    onLevel: entry.onLevel.map(({ from = 2, to = entry.levels, every = 1, then }, k) => {
+      if (from > to) context.problem([...path, 'onLevel', k, 'from'], `The first level comes first: ${from} is above ${to}.`);
+      return { from, to, every, then: context.then(then as Then, [...path, 'onLevel', k, 'then']) };
+    }),
+    points: entry.points.map(({ tree, each }) => ({ tree: context.index('trees', tree), each })),
+    growth: entry.growth.map(({ attribute: id, amount: written }, k) => {
+      const at = [...path, 'growth', k];
+      const attribute = context.index('attributes', id);
+      const target = context.entries<AttributeEntry>('attributes')[attribute] as AttributeEntry | undefined;
+      if (target && target.kind !== 'stat')
+        context.problem([...at, 'attribute'], `${target.label} is a ${target.kind}: what grows is a stat, such as its maximum.`);
+      const { run, constant, references } = context.amountOver(written, LOCALS);
+      const amount: Amount = {
+        run: (world, parties) => run(world, { ...parties, event: { level: levelOf(world, parties.owner, index) } }),
+        ...(constant !== undefined && { constant }),
+        references,
+      };
+      return { attribute, amount, live: context.keepAmount([...at, 'amount'], amount) };
+    }),
+    loss: entry.loss,
+    need: compileNeed(context, entry, index),
+  };
+}
+
+/** What a level takes is the same for everybody: its formula speaks of nobody. */
+function compileNeed(context: CompileContext, { needs, label, levels }: TrackEntry, index: number): Track['need'] {
+  if (Array.isArray(needs)) return (_, level) => toGrid(Math.max(LEAST_NEED, needs[Math.min(level, needs.length) - 1]));
+  const formula = context.amountOver(needs as number | string, LOCALS);
+  const read = formula.references.find(({ chapter }) => chapter !== 'curves');
+  if (read)
+    context.problem(
+      [CHAPTER, index, 'needs'],
+      `What a level of ${label} takes is the same for everybody: it can read level and curves, and not ${read.id}.`,
+    );
+  const asked = (rules: Rules, level: number) => {
+    // Curves are read from the rules alone; nothing else of a world can be asked here.
+    const world = { rules } as unknown as World;
+    return formula.run(world, { ...NOBODY, event: { level } });
+  };
+  if (!read && formula.references.length === 0)
+    for (let level = 1; level < levels; level++)
+      if (asked(undefined as unknown as Rules, level) <= 0) {
+        context.problem(
+          [CHAPTER, index, 'needs'],
+          `From level ${level} to ${level + 1} this comes to ${asked(undefined as unknown as Rules, level)}: a level takes more than nothing.`,
+        );
+        break;
+      }
+  return (rules, level) => Math.max(LEAST_NEED, asked(rules, level));
+}
+
+/** The whole of a track's table: what each level takes, and all that it takes to get there from level 1. */
+export function tableOf(rules: Rules, track: Track): readonly { readonly level: number; readonly need: number; readonly total: number }[] {
+  const rows: { level: number; need: number; total: number }[] = [];
+  let total = 0;
+  for (let level = 1; level <= track.levels; level++) {
+    const need = level < track.levels ? track.need(rules, level) : 0;
+    rows.push({ level, need, total });
+    total = toGrid(total + need);
+  }
+  return rows;
+}

@@ -1,0 +1,175 @@
+import { z } from 'zod';
+import { amount, type AmountSource, finite, reference } from '../../ruleset/fields.js';
+import type { ActionSpec } from '../../world/concept.js';
+import { type Concept, defineConcept } from '../../world/concept.js';
+import { type GameEvent, partyIn } from '../../world/events.js';
+import type { Column, PerEntry, TableSpec } from '../../world/table.js';
+import type { World } from '../../world/world.js';
+import { award, divide, experienceOf, grow, levelOf, loseByFall } from './award.js';
+import { type CompiledTracks, compileTracks } from './compile.js';
+import { events } from './events.js';
+import { findings } from './findings.js';
+import { HOW_SHARED, schema, type Share } from './schema.js';
+
+export { growthHolder, levelOf, peakOf, trackOfHolder } from './award.js';
+export { tableOf, type Track } from './compile.js';
+export { AMONG, HOW_SHARED, LOCALS, MOST_LEVELS, type Share, type TrackEntry } from './schema.js';
+
+interface Tracks extends CompiledTracks {
+  readonly cells: readonly { readonly level: Column; readonly experience: Column; readonly peak: Column }[];
+  /** Who had which part in a fall, from its announcement until it is heard in the same tick. */
+  readonly parts: Map<string, ReturnType<typeof divide>>;
+}
+
+/** The column of the level reached; that of what is earned towards the next has the track's own name. */
+const levelColumn = (id: string) => `${id}.level`;
+/** The column of the highest level ever reached: what is rewarded once is rewarded by it. */
+const peakColumn = (id: string) => `${id}.peak`;
+
+function trackTables({ entries, players }: CompiledTracks): readonly TableSpec[] {
+  const present: PerEntry<boolean> = { column: 'type', of: players };
+  return [
+    {
+      name: 'tracks',
+      extends: 'actors',
+      columns: entries.flatMap(({ id, see, formerly = [] }) => [
+        { name: id, kind: 'number' as const, see, decimals: 1, saved: true, present, formerly },
+        { name: levelColumn(id), kind: 'int' as const, see, saved: true, present, formerly: formerly.map(levelColumn) },
+        { name: peakColumn(id), kind: 'int' as const, see, saved: true, present, formerly: formerly.map(peakColumn) },
+      ]),
+    },
+  ];
+}
+
+const awarding: ActionSpec = {
+  label: 'award experience',
+  sentence: 'award {amount} {track} to {to}, shared in the crew {share}, within {within}',
+  causes: ({ track }) => ['experienceGained', 'levelReached'].map((event) => ({ event, fields: { track } })),
+  args: {
+    track: reference('tracks'),
+    amount: amount(['source', 'target']),
+    /** How it is divided in the crew: equal, full, help. For the one alone where nothing is said. */
+    share: z.enum(HOW_SHARED, `One of ${HOW_SHARED.join(', ')} is expected.`).optional(),
+    within: finite().min(1).max(5000).optional(),
+  },
+  compile: (args, context, path) => {
+    const index = context.index('tracks', String(args['track']));
+    const by = context.amount(args['amount'] as AmountSource, [...path, 'amount'], ['source', 'target']);
+    const how = args['share'] as Share['how'] | undefined;
+    const within = args['within'] as number | undefined;
+    const share: Share | undefined = how && { among: 'crew', how, ...(within !== undefined && { within }) };
+    return (world, actor, parties) => {
+      // The one whose list of actions this is may be the one who fell.
+      const parts = divide(world, by.run(world, { ...parties, owner: actor }), actor, parties.owner, share);
+      for (const part of parts) award(world, part.actor, index, part.amount, parties.source);
+    };
+  },
+};
+
+/** Tracks: experience that players earn, and the levels that it leads to. */
+export const tracks: Concept<CompiledTracks, Tracks> = defineConcept<CompiledTracks, Tracks>({
+  id: 'tracks',
+  sections: { tracks: { kind: 'chapter', title: 'Levels', entry: schema } },
+  vocabulary: (ids) => ({
+    functions: [
+      {
+        name: 'level',
+        chapter: 'tracks',
+        ids: ids('tracks'),
+        amounts: 0,
+        yields: 'amount',
+        read: (k) => (world, actor) => levelOf(world, actor, k),
+      },
+      {
+        name: 'experience',
+        chapter: 'tracks',
+        ids: ids('tracks'),
+        amounts: 0,
+        yields: 'amount',
+        read: (k) => (world, actor) => experienceOf(world, actor, k),
+      },
+    ],
+  }),
+  compile: (context) => compileTracks(context, levelOf),
+  tables: trackTables,
+  attach: (world, compiled) => ({
+    ...compiled,
+    cells: compiled.list.map(({ id }) => ({
+      level: world.table('tracks').column(levelColumn(id)),
+      experience: world.table('tracks').column(id),
+      peak: world.table('tracks').column(peakColumn(id)),
+    })),
+    parts: new Map(),
+  }),
+  events,
+  actions: { award: awarding },
+  findings,
+  lifecycle: {
+    actorSpawned: (world, row) => {
+      const { cells, players } = tracks.in(world);
+      if (!players[world.actors.column('type').data[row]]) return;
+      for (const { level, peak } of cells) level.data[row] = peak.data[row] = 1;
+      grow(world, row, 0);
+    },
+    playerLoaded: (world, row) => sound(world, row, tracks.in(world).list.length),
+    rulesAdopted: (world, before) => {
+      const old = tracks.of(before.rules).list.length;
+      for (let row = 0; row < world.actors.high; row++) if (world.actors.live[row] === 1) sound(world, row, old);
+    },
+  },
+  // Whoever fell may be gone when it is heard, and what was done to them with it.
+  witness: (world, event) => {
+    const { on, parts } = tracks.in(world);
+    if (event.name !== 'actorDefeated') return;
+    for (const { track, source } of on.get(event.name) ?? []) {
+      const earner = partyIn(event, source.who);
+      if (source.share?.how === 'help' && source.pattern.matches(world, event, earner))
+        parts.set(partsKey(event, track.index, track.sources.indexOf(source)), divide(world, 1, earner, event.subject, source.share));
+    }
+  },
+  hears: (world, event) => {
+    const { on, parts } = tracks.in(world);
+    for (const { track, source } of on.get(event.name) ?? []) earn(world, event, track.index, track.sources.indexOf(source));
+    if (event.name === 'actorDefeated') loseByFall(world, event);
+    for (const key of parts.keys()) if (key.startsWith(`${event.serial}/`)) parts.delete(key);
+  },
+  display: ({ entries, list }, rules) =>
+    entries
+      .map((entry, i) => ({ entry, track: list[i] }))
+      .filter(({ entry }) => entry.see !== 'server')
+      .map(({ entry, track }) => ({
+        id: entry.id,
+        label: entry.label,
+        levels: entry.levels,
+        see: entry.see,
+        needs: Array.from({ length: entry.levels - 1 }, (_, i) => track.need(rules, i + 1)),
+      })),
+});
+
+const partsKey = (event: GameEvent, track: number, source: number) => `${event.serial}/${track}/${source}`;
+
+function earn(world: World, event: GameEvent, index: number, k: number): void {
+  const { list, parts } = tracks.in(world);
+  const { pattern, who, amount: by, share: shared } = list[index].sources[k];
+  const earner = partyIn(event, who);
+  if (!pattern.matches(world, event, earner)) return;
+  const { subject, source, target, data } = event;
+  const whole = by.run(world, { owner: earner, subject, source, target, event: data });
+  const known = parts.get(partsKey(event, index, k))?.map(({ actor, amount: part }) => ({ actor, amount: part * whole }));
+  for (const part of known ?? divide(world, whole, earner, subject, shared)) award(world, part.actor, index, part.amount, source);
+}
+
+/** Levels within what the rules have, what is earned below what the next takes, and what grows as it should be. */
+function sound(world: World, row: number, before: number): void {
+  const { list, cells, players } = tracks.in(world);
+  if (players[world.actors.column('type').data[row]])
+    for (const track of list) {
+      const { level, experience, peak } = cells[track.index];
+      level.data[row] = Math.min(track.levels, Math.max(1, level.data[row]));
+      peak.data[row] = Math.min(track.levels, Math.max(level.data[row], peak.data[row]));
+      const need = level.data[row] < track.levels ? track.need(world.rules, level.data[row]) : 0;
+      // An edit that makes a level cheaper does not hand levels out: what is there is held just below.
+      experience.data[row] = Math.max(0, Math.min(experience.data[row], Math.max(0, need - 0.001)));
+    }
+  grow(world, row, before);
+}

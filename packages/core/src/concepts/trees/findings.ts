@@ -1,0 +1,92 @@
+import type { Finding } from '../../ruleset/problem.js';
+import type { Rules } from '../../ruleset/rules.js';
+import { tracks } from '../tracks/index.js';
+import type { CompiledTrees, Tree } from './compile.js';
+import { legalPart, type Means, spentOn } from './legal.js';
+
+const MANY = 1_000_000;
+const endless: Means = { earned: MANY, reached: () => MANY };
+
+/** Nodes that can never be learned, choices that lock what lies behind them, and points that nobody is ever given. */
+export function findings({ entries, list }: CompiledTrees, rules: Rules): readonly Finding[] {
+  const levels = tracks.of(rules).list;
+  return list.flatMap((tree, t): Finding[] => {
+    const path = `/trees/${t}`;
+    const found: Finding[] = [];
+    // Alone: everything is learned for it, as if choices excluded nothing.
+    const open = legalPart(
+      { nodes: tree.nodes, excludes: tree.excludes.map(() => []) },
+      tree.nodes.map(({ ranks }) => ranks),
+      endless,
+    );
+    tree.nodes.forEach((node, i) => {
+      const at = `${path}/nodes/${i}`;
+      const { track, level } = node.needs;
+      if (track >= 0 && levels[track] && level > levels[track].levels)
+        found.push({
+          kind: 'neverOpen',
+          path: `${at}/needs/level`,
+          message: `${node.label} can never be learned: ${levels[track].label} ends at ${levels[track].levels}, and it needs ${level}.`,
+        });
+      else if (open[i] === 0)
+        found.push({ kind: 'neverOpen', path: at, message: `${node.label} can never be learned: ${circleWords(tree, i)}` });
+      else if (isLocked(tree, i))
+        found.push({
+          kind: 'lockedByChoice',
+          path: at,
+          message: `${node.label} can never be learned: it needs nodes that exclude each other. Have it need any of them, or take the choice out.`,
+        });
+    });
+    const whole = spentOn(
+      tree,
+      tree.nodes.map(({ ranks }) => ranks),
+    );
+    const given =
+      entries[t].points +
+      levels.reduce(
+        (sum, { points, levels: top }) => sum + points.filter((p) => p.tree === t).reduce((s, p) => s + p.each * (top - 1), 0),
+        0,
+      );
+    const asActions = JSON.stringify(rules.document).includes('"do":"givePoints"');
+    if (tree.nodes.length > 0 && given === 0 && !asActions)
+      found.push({
+        kind: 'noPoints',
+        path,
+        message: `Nobody ever has a point for ${tree.label}: have the levels of a track give some, or let everybody begin with some.`,
+      });
+    else if (tree.nodes.length > 0 && !asActions && given < Math.min(...tree.nodes.map(({ costs }) => costs[0] ?? 0)))
+      found.push({
+        kind: 'noPoints',
+        path,
+        message: `${given} points are ever given for ${tree.label}, and its cheapest node takes more. The whole tree takes ${whole}.`,
+      });
+    return found;
+  });
+}
+
+function circleWords({ nodes }: Tree, i: number): string {
+  const { all, any, spent } = nodes[i].needs;
+  const names = [...all, ...any].map(({ node }) => nodes[node].label);
+  if (names.length > 0) return `what it needs (${names.join(', ')}) needs it in turn, or can’t be learned either.`;
+  return spent > 0 ? `it needs ${spent} points spent, and the nodes that can be learned take fewer.` : 'look at what it needs.';
+}
+
+/** Whether a node needs others that exclude each other, or itself, along every way to it. */
+function isLocked(tree: Tree, node: number): boolean {
+  return !ways(tree, node, [], 0).some(() => true);
+}
+
+/** Sets of nodes with which a node can be learned and that do not exclude each other: some of them, as many as need be looked at. */
+function ways(tree: Tree, node: number, within: readonly number[], depth: number): readonly (readonly number[])[] {
+  if (depth > 12 || within.includes(node)) return [within];
+  if (within.some((one) => tree.excludes[node].includes(one))) return [];
+  const { all, any } = tree.nodes[node].needs;
+  let sets: readonly (readonly number[])[] = [[...within, node]];
+  for (const { node: other } of all)
+    sets = sets.flatMap((set) => (set.includes(other) ? [set] : ways(tree, other, set, depth + 1))).slice(0, 64);
+  if (any.length > 0)
+    sets = sets
+      .flatMap((set) => any.flatMap(({ node: other }) => (set.includes(other) ? [set] : ways(tree, other, set, depth + 1))))
+      .slice(0, 64);
+  return sets;
+}

@@ -1,0 +1,236 @@
+import type { FormulaFunction } from '../../formula/index.js';
+import type { CompileContext, CompiledThen } from '../../ruleset/context.js';
+import type { Path } from '../../ruleset/problem.js';
+import { labelOf, type Rules } from '../../ruleset/rules.js';
+import { defineConcept } from '../../world/concept.js';
+import type { EventSpec } from '../../world/events.js';
+import type { Table } from '../../world/table.js';
+import { World } from '../../world/world.js';
+import { followPlaced, type PlacedAs, placements } from '../arena/index.js';
+import { actorsWithin, headingCause, placeOf } from '../movement/index.js';
+import { findings } from './findings.js';
+import { schema, type ZoneEntry } from './schema.js';
+
+export type { ZoneEntry } from './schema.js';
+
+interface ZoneRules {
+  readonly id: string;
+  readonly who: FormulaFunction | undefined;
+  readonly onEnter: CompiledThen;
+  readonly onLeave: CompiledThen;
+  /** Ticks between two of its doings inside; 0 for none. */
+  readonly every: number;
+  readonly inside: CompiledThen;
+}
+
+/** A zone where it is placed. */
+export interface PlacedZone extends ZoneRules {
+  readonly index: number;
+  readonly thing: PlacedAs<'zone'>;
+}
+
+interface Zones {
+  readonly list: readonly PlacedZone[];
+  readonly table: Table;
+}
+
+const carries = { entries: { zone: 'zones' } };
+const events: Readonly<Record<string, EventSpec>> = {
+  zoneEntered: {
+    label: 'a zone is entered',
+    when: 'After movement, once somebody for whom it is a zone has their middle in it.',
+    carries,
+    arises: { from: 'zones', field: 'zone' },
+    see: 'owner',
+    announced: true,
+    sentence: (e, speak) => `${e.who} enters ${speak.label('zones', String(e.data['zone'])).toLowerCase()}`,
+  },
+  zoneLeft: {
+    label: 'a zone is left',
+    when: 'After movement, once somebody who was in it has left it, or it is no longer a zone for them.',
+    carries,
+    arises: { from: 'zones', field: 'zone' },
+    see: 'owner',
+    announced: true,
+    sentence: (e, speak) => `${e.who} leaves ${speak.label('zones', String(e.data['zone'])).toLowerCase()}`,
+  },
+};
+
+function compileZone(context: CompileContext, entry: ZoneEntry, own: Partial<ZoneEntry>, at: Path, placed: Path): ZoneRules {
+  const all = { ...entry, ...own };
+  // What is not said anew keeps its place, and with it its luck.
+  const path = (field: keyof ZoneEntry) => [...(field in own ? placed : at), field];
+  const ticks = all.every === undefined ? 0 : context.ticks(all.every.time);
+  return {
+    id: entry.id,
+    who: all.who === undefined ? undefined : context.condition(all.who),
+    onEnter: context.then(all.onEnter, path('onEnter')),
+    onLeave: context.then(all.onLeave, path('onLeave')),
+    every: all.every === undefined ? 0 : Math.max(1, ticks),
+    inside: context.then(all.every?.then ?? [], [...path('every'), 'then']),
+  };
+}
+
+/** Zones: stretches of the arena that do something to those who enter, stay and leave. Who is inside is said by their middle. */
+export const zones = defineConcept<readonly PlacedZone[], Zones>({
+  id: 'zones',
+  sections: { zones: { kind: 'chapter', title: 'Zones', entry: schema } },
+  compile: (context) => {
+    const entries = context.entries<ZoneEntry>('zones');
+    // Also those that nothing places: what is wrong in them is told all the same.
+    const unplaced = entries.map((entry, i) => compileZone(context, entry, {}, ['zones', i], []));
+    return placements(context, 'zone').flatMap(({ index, thing }) => {
+      const i = entries.findIndex(({ id }) => id === thing.zone);
+      if (i < 0) return [];
+      const own = thing.with as Partial<ZoneEntry> | undefined;
+      const rules =
+        own === undefined ? unplaced[i] : compileZone(context, entries[i], own, ['zones', i], ['arena', 'placed', index, 'with']);
+      return [{ ...rules, index, thing }];
+    });
+  },
+  tables: () => [
+    {
+      name: 'inside',
+      owner: 'actor',
+      columns: [
+        { name: 'actor', kind: 'actor', see: 'owner' },
+        // The zone's position among the placed things.
+        { name: 'placed', kind: 'int', see: 'owner' },
+        { name: 'since', kind: 'tick', see: 'owner' },
+        // When it next does something to who is inside; 0 for never.
+        { name: 'next', kind: 'tick', see: 'server' },
+        { name: 'seen', kind: 'tick', see: 'server' },
+      ],
+    },
+  ],
+  attach: (world, list) => ({ list, table: world.table('inside') }),
+  events,
+  findings,
+  lifecycle: { rulesAdopted: followZones },
+  systems: { overlaps: crossAll },
+  display: (list, rules) =>
+    list.map(({ id, index, thing: { x, y, radius, width, height } }) => ({
+      id,
+      label: labelOf(rules, 'zones', id),
+      ...colourOf(rules, id),
+      index,
+      x,
+      y,
+      ...(radius !== undefined && { radius }),
+      ...(width !== undefined && { width, height }),
+    })),
+});
+
+const colourOf = (rules: Rules, id: string) => {
+  const { colour } = rules.chapters.get('zones')!.entries.find((entry) => entry.id === id) as unknown as ZoneEntry;
+  return colour === undefined ? {} : { colour };
+};
+
+/** Whether a point lies in a zone; its edge belongs to it. */
+export function isInZone({ x: mx, y: my, radius, width = 0, height = 0 }: PlacedAs<'zone'>, x: number, y: number): boolean {
+  const dx = x - mx;
+  const dy = y - my;
+  if (radius !== undefined) return dx * dx + dy * dy <= radius * radius;
+  return Math.abs(dx) * 2 <= width && Math.abs(dy) * 2 <= height;
+}
+
+/** Those in a zone for whom it is one, ascending by row. */
+function insiders(world: World, { thing, who }: PlacedZone): readonly number[] {
+  const { x, y, radius, width = 0, height = 0 } = thing;
+  const reach = radius ?? Math.sqrt(width * width + height * height) / 2;
+  const near = actorsWithin(world, x, y, reach);
+  if (near.length === 0) return near;
+  return near.filter((row) => {
+    const at = placeOf(world, row);
+    return isInZone(thing, at.x, at.y) && (!who || who(world, World.alone(world.actors.handle(row))) !== 0);
+  });
+}
+
+/** Handles are below this. */
+const HANDLES = 2147483648;
+/** One number for a zone and somebody in it. */
+const pairOf = (placed: number, actor: number) => placed * HANDLES + actor;
+
+/** First who has left, then who has entered, zone by zone; then what it does to those inside whose time has come. */
+function crossAll(world: World): void {
+  const { list, table } = zones.in(world);
+  if (list.length === 0 && table.count === 0) return;
+  const known = new Map<number, number>();
+  const [actor, placed, seen] = ['actor', 'placed', 'seen'].map((name) => table.column(name).data);
+  for (let at = 0; at < table.high; at++) if (table.live[at] === 1) known.set(pairOf(placed[at], actor[at]), at);
+  const fresh: { zone: PlacedZone; actor: number }[] = [];
+  for (const zone of list)
+    for (const row of insiders(world, zone)) {
+      const handle = world.actors.handle(row);
+      const at = known.get(pairOf(zone.index, handle));
+      if (at === undefined) fresh.push({ zone, actor: handle });
+      else seen[at] = world.tick;
+    }
+  if (table.count > 0) leaveUnseen(world);
+  for (const { zone, actor: entering } of fresh) enter(world, zone, entering);
+  if (table.count > 0) pulseAll(world);
+}
+
+function leaveUnseen(world: World): void {
+  const { list, table } = zones.in(world);
+  const [actor, placed, seen] = ['actor', 'placed', 'seen'].map((name) => table.column(name).data);
+  for (let at = 0; at < table.high; at++) {
+    if (table.live[at] === 0 || seen[at] === world.tick) continue;
+    const who = actor[at];
+    const zone = list.find(({ index }) => index === placed[at]);
+    table.remove(at);
+    if (zone) announce(world, 'zoneLeft', zone, who, zone.onLeave);
+  }
+}
+
+function enter(world: World, zone: PlacedZone, actor: number): void {
+  // What an earlier zone did on this tick may have taken it away.
+  if (world.actors.rowOf(actor) < 0) return;
+  const { table } = zones.in(world);
+  const at = table.add();
+  const cells = {
+    actor,
+    placed: zone.index,
+    since: world.tick,
+    seen: world.tick,
+    next: zone.every === 0 ? 0 : world.tick + zone.every,
+  };
+  table.write(at, cells);
+  announce(world, 'zoneEntered', zone, actor, zone.onEnter);
+}
+
+function announce(world: World, name: string, { id }: PlacedZone, actor: number, then: CompiledThen): void {
+  const row = world.actors.rowOf(actor);
+  world.since(row < 0 ? 0 : headingCause(world, row), () =>
+    world.follow(name, { subject: actor, source: actor }, { zone: id }, () => then(world, World.alone(actor))),
+  );
+}
+
+function pulseAll(world: World): void {
+  const { list, table } = zones.in(world);
+  const [actor, placed, next] = ['actor', 'placed', 'next'].map((name) => table.column(name).data);
+  for (let at = 0; at < table.high; at++) {
+    if (table.live[at] === 0 || next[at] === 0 || next[at] > world.tick) continue;
+    const zone = list.find(({ index }) => index === placed[at]);
+    if (!zone) continue;
+    next[at] = zone.every === 0 ? 0 : world.tick + zone.every;
+    zone.inside(world, World.alone(actor[at]));
+  }
+}
+
+/** Under edited rules who is inside a zone that is still placed stays inside; one that is gone is left without a word. */
+function followZones(world: World, before: World): void {
+  const moved = followPlaced(before.rules, world.rules, 'zone');
+  const { list, table } = zones.in(world);
+  const [placed, next] = ['placed', 'next'].map((name) => table.column(name).data);
+  for (let at = 0; at < table.high; at++) {
+    if (table.live[at] === 0) continue;
+    const index = moved.get(placed[at]) ?? -1;
+    const zone = list.find((one) => one.index === index);
+    if (!zone) table.remove(at);
+    else {
+      placed[at] = index;
+      next[at] = zone.every === 0 ? 0 : next[at] === 0 ? world.tick + zone.every : next[at];
+    }
+  }
+}

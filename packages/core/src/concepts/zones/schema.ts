@@ -1,0 +1,24 @@
+import { z } from 'zod';
+import { colour, condition, duration, entryFields } from '../../ruleset/fields.js';
+import { actionList } from '../../ruleset/registry.js';
+
+/** What a placed zone may say otherwise than its entry. */
+export const zoneFields = () => ({
+  /** For whom it is one; for anyone where nothing is said. Bare names belong to the one inside. */
+  who: condition(),
+  onEnter: actionList(),
+  onLeave: actionList(),
+  /** What happens to those inside, again and again from when they entered. */
+  every: z.strictObject({ time: duration(), then: actionList().default([]) }),
+});
+
+const fields = zoneFields();
+export const schema = z.strictObject({
+  ...entryFields(),
+  colour: colour().optional(),
+  who: fields.who.optional(),
+  onEnter: fields.onEnter.default([]),
+  onLeave: fields.onLeave.default([]),
+  every: fields.every.optional(),
+});
+export type ZoneEntry = z.infer<typeof schema>;

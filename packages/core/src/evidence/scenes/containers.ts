@@ -1,0 +1,121 @@
+import type { ActorEntry } from '../../concepts/actors/index.js';
+import { containerAt, type ContainerEntry, containers, hold } from '../../concepts/containers/index.js';
+import { actorOfSeat } from '../../concepts/seats/index.js';
+import { toMilliseconds } from '../../ruleset/fields.js';
+import type { Rules } from '../../ruleset/rules.js';
+import { type Evidence, inWords, NONE, type Span } from '../types.js';
+import { ask, MIDDLE, perform, playerOf, put, type Scene, span, staged, VISITOR } from './stage.js';
+
+/** How many are opened for what is in one on average. */
+const OPENED = 400;
+const BESIDE = { x: MIDDLE.x - 32, y: MIDDLE.y };
+
+/** A container that is opened, emptied and closed, and what is in many of its kind. */
+export function containerEvidence(rules: Rules, id: string): Evidence {
+  const entry = (rules.chapters.get('containers')?.entries as unknown as readonly ContainerEntry[] | undefined)?.find(
+    (one) => one.id === id,
+  );
+  const types = (rules.chapters.get('actors')?.entries ?? []) as unknown as readonly (ActorEntry & { container?: string })[];
+  const holder = types.find(({ container }) => container === id);
+  const player = playerOf(rules);
+  if (!entry || !holder || !player) return NONE;
+  const stage = staged(withoutNeeds(rules, id), [{ actor: holder.id, ...MIDDLE }]);
+  const [opening, closing] = [entry.opening, entry.closing].map((time) => toMilliseconds(time) / 1000);
+  const [asks, takes] = [1.5, 1.5 + opening + 1.5];
+  const closes = takes + 1.5;
+  const seconds = Math.ceil(closes + closing + 2);
+  const lids: number[] = [];
+  const scene = perform(
+    stage,
+    seconds,
+    [
+      { at: 1, commands: [put(VISITOR, BESIDE)] },
+      { at: asks, commands: [ask(VISITOR, { do: 'interact' })] },
+      { at: takes, commands: [ask(VISITOR, { do: 'take' })] },
+      { at: closes, commands: [ask(VISITOR, { do: 'interact' })] },
+    ],
+    { each: (world) => void lids.push(Math.max(...world.table('lids').column('lid').data)) },
+  );
+  return {
+    ...NONE,
+    actor: player.label,
+    seconds,
+    perSecond: rules.tickRate,
+    spans: [...lidSpans(lids, rules.tickRate), ...insideSpan(scene, closes)],
+    moments: scene.moments,
+    facts: [
+      ...contents(stage, entry, holder.id),
+      { label: 'Visitors', value: entry.visitors === 'one' ? 'one at a time' : 'all who come' },
+      {
+        label: 'What is in it is',
+        value: entry.contents === 'perPlayer' ? 'each player’s own' : 'for everybody: what one takes is gone for all',
+      },
+      {
+        label: 'Filled anew',
+        value:
+          entry.refills === undefined ? 'never' : `${entry.refills.replace(/(ms|s)$/, ' $1')} after it was first opened, once it is closed`,
+      },
+    ],
+  };
+}
+
+/** The scene is about its life: what it asks of its visitor is taken as given. */
+function withoutNeeds(rules: Rules, id: string): Rules {
+  const list = (rules.document['containers'] as readonly ContainerEntry[]).map((entry) => {
+    const { who: _who, ...others } = entry;
+    return entry.id === id ? { ...others, needs: [] } : entry;
+  });
+  return { ...rules, document: { ...rules.document, containers: list } };
+}
+
+const LIDS = ['closed', 'opening', 'open', 'closing'];
+function lidSpans(lids: readonly number[], perSecond: number): readonly Span[] {
+  const spans: Span[] = [];
+  let from = 0;
+  lids.forEach((lid, i) => {
+    if (lid === lids[i + 1]) return;
+    spans.push(span(from / perSecond, (i + 1) / perSecond, LIDS[lid], 'part'));
+    from = i + 1;
+  });
+  return spans;
+}
+
+function insideSpan({ events }: Scene, closes: number): readonly Span[] {
+  const [opened, taken] = ['containerOpened', 'itemTaken'].map((name) => events.find((event) => event.name === name)?.t);
+  return opened === undefined
+    ? []
+    : [span(opened, closes, 'the window shows what is in it', 'step', taken === undefined ? undefined : `emptied at ${inWords(taken)} s`)];
+}
+
+/** How often each thing is there, and how much of it: as it is written, and over many that were opened. */
+function contents(rules: Rules, entry: ContainerEntry, actor: string): Evidence['facts'] {
+  const stage = staged(
+    rules,
+    Array.from({ length: OPENED }, (_, i) => ({ actor, x: 20 + (i % 40) * 28, y: 20 + Math.floor(i / 40) * 40 })),
+  );
+  const { world } = perform(stage, 0.1, []);
+  const visitor = actorOfSeat(world, VISITOR);
+  const grip = containers.in(world);
+  let opened = 0;
+  for (let row = 0; row < world.actors.high; row++) {
+    const container = world.actors.live[row] === 1 ? containerAt(world, row) : undefined;
+    if (!container) continue;
+    hold(world, world.actors.handle(row), container, visitor);
+    // Luck is the player's where each finds their own: one who opens many is as good as many who open one.
+    opened++;
+  }
+  const [what, amount] = ['what', 'amount'].map((name) => grip.contents.column(name).data);
+  return entry.holds.map(({ id, label, chance, gives }) => {
+    const found: number[] = [];
+    for (let row = 0; row < grip.contents.high; row++)
+      if (grip.contents.live[row] === 1 && world.text(what[row]) === id) found.push(amount[row]);
+    const written = typeof chance === 'number' ? `${inWords(chance * 100)} %` : chance === undefined ? 'always' : 'by its formula';
+    const seen = chance === undefined ? '' : `, ${inWords((100 * found.length) / Math.max(1, opened))} % of ${opened} opened`;
+    const [least, most] = [Math.min(...found), Math.max(...found)];
+    const range =
+      gives === undefined || found.length === 0
+        ? ''
+        : `; ${least === most ? inWords(least) : `${inWords(least)} to ${inWords(most)}, on average ${inWords(found.reduce((a, b) => a + b, 0) / found.length)}`}`;
+    return { label, value: `${written}${seen}${range}` };
+  });
+}

@@ -1,0 +1,1 @@
+export { type PredictedUse, Prediction } from './prediction.js';

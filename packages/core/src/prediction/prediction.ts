@@ -1,0 +1,182 @@
+import { type AbilityView, type Refusal, refusalOf } from '../concepts/abilities/refusals.js';
+import { type Ground, stepBody } from '../concepts/movement/ground.js';
+import type { Announcement, Copy } from '../replication/index.js';
+
+/** What a display is told of the rules, as far as a prediction needs it. */
+interface Shown {
+  readonly arena: Ground;
+  readonly actors: readonly { readonly id: string; readonly radius: number | string; readonly speed?: string }[];
+  readonly states: readonly { readonly id: string; readonly allows: readonly string[] }[];
+  readonly abilities: readonly {
+    readonly id: string;
+    readonly costs: readonly { readonly attribute: string; readonly amount: number }[];
+    readonly stored?: number;
+    readonly still?: boolean;
+  }[];
+}
+
+interface Heading {
+  readonly x: number;
+  readonly y: number;
+}
+
+/** A tick that was lived here and that the server has not told of yet. */
+interface Lived extends Heading {
+  /** The number of the last input that had been sent by then. */
+  readonly n: number;
+}
+
+/** A use that was asked for, and what has become of it. */
+export interface PredictedUse {
+  readonly ability: string;
+  readonly n: number;
+  /** `waiting` for the server's word; `takenBack` where the server refused what was expected here. */
+  readonly state: 'waiting' | 'takenBack';
+  /** Ticks lived here since it was asked for or taken back. */
+  readonly age: number;
+}
+
+/** More than this was never lived ahead: a connection that is so late predicts no more. */
+const MOST_AHEAD = 200;
+/** How many ticks it stays known that something was taken back. */
+const REMEMBERED = 30;
+const STILL: Heading = { x: 0, y: 0 };
+
+/**
+ * What a seat expects of its own actor before it is told: where it is, by the same steps as the server's, and what it has
+ * begun, by the same questions. The server's word always counts: each frame puts the expectation on what it tells, and only
+ * what was asked since is added.
+ */
+export class Prediction {
+  private lived: Lived[] = [];
+  private heading: Heading = STILL;
+  private last = 0;
+  private pending: { ability: string; n: number; state: PredictedUse['state']; age: number; answered: boolean }[] = [];
+
+  constructor(
+    private readonly copy: Copy,
+    /** The row of the seat's actor. */
+    private readonly row: number,
+  ) {}
+
+  private get shown(): Shown {
+    return this.copy.schema.display as unknown as Shown;
+  }
+
+  /** An input is sent. Returns what refuses a use here already: it is sent all the same, and the server's word counts. */
+  sent(n: number, input: { readonly do: string; readonly [argument: string]: unknown }): Refusal | undefined {
+    this.last = n;
+    if (input.do === 'move') this.heading = { x: Number(input['x']), y: Number(input['y']) };
+    if (input.do === 'stop' || input.do === 'moveTo') this.heading = STILL;
+    if (input.do !== 'use') return undefined;
+    const ability = String(input['ability']);
+    const refusal = this.refusal(ability);
+    if (!refusal) this.pending.push({ ability, n, state: 'waiting', age: 0, answered: false });
+    return refusal;
+  }
+
+  /** A tick is lived here. */
+  step(): void {
+    this.lived.push({ ...this.heading, n: this.last });
+    if (this.lived.length > MOST_AHEAD) this.lived.shift();
+    for (const use of this.pending) use.age++;
+    this.pending = this.pending.filter((use) => use.state === 'waiting' || use.age < REMEMBERED);
+  }
+
+  /** A frame was taken in: what the server has lived through is no longer expected. */
+  confirmed(): void {
+    const { copy, row } = this;
+    const seat = copy
+      .rows('seats')
+      .find((at) => copy.value('seats', at, 'lastInput') !== undefined && this.rowOf(copy.value('seats', at, 'actor')) === row);
+    const seen = seat === undefined ? 0 : Number(copy.value('seats', seat, 'lastInput') ?? 0);
+    this.lived = this.lived.filter(({ n }) => n > seen);
+    // A refusal is told just behind the frame that it belongs to: what is not refused by the next one was not refused.
+    this.pending = this.pending.filter((use) => use.state === 'takenBack' || !use.answered);
+    for (const use of this.pending) use.answered ||= use.n <= seen;
+  }
+
+  /** Announcements were heard: a use that the server refused is taken back. */
+  heard(items: readonly Announcement[]): void {
+    for (const { event, data } of items) {
+      if (event !== 'abilityRefused') continue;
+      const use = this.pending.find((waiting) => waiting.state === 'waiting' && waiting.ability === data['ability']);
+      if (use) Object.assign(use, { state: 'takenBack', age: 0 });
+    }
+  }
+
+  /** Uses that were asked for and are not confirmed, and those lately taken back. */
+  get uses(): readonly PredictedUse[] {
+    return this.pending;
+  }
+
+  /** Where the actor is expected to be; undefined where that can't be told from here. */
+  place(): { readonly x: number; readonly y: number } | undefined {
+    const { copy, row } = this;
+    const [x, y] = ['x', 'y'].map((axis) => copy.value('bodies', row, axis));
+    const kind = this.shown.actors.find(({ id }) => id === copy.value('actors', row, 'type'));
+    const speed = kind?.speed === undefined ? undefined : copy.value('attributes', row, kind.speed);
+    const radius = typeof kind?.radius === 'string' ? copy.value('attributes', row, kind.radius) : kind?.radius;
+    if (x === undefined || y === undefined || speed === undefined || radius === undefined) return undefined;
+    let at = { x: Number(x), y: Number(y) };
+    if (copy.value('states', row, 'free') !== 1) return at;
+    const way = Number(speed) / copy.schema.tickRate;
+    for (const { x: dx, y: dy } of this.lived)
+      if (dx !== 0 || dy !== 0) at = stepBody(this.shown.arena, at.x, at.y, dx, dy, way, Number(radius));
+    return at;
+  }
+
+  /** How far the expectation is from what was told, in arena units. */
+  ahead(): number {
+    const at = this.place();
+    if (!at) return 0;
+    const [x, y] = ['x', 'y'].map((axis) => Number(this.copy.value('bodies', this.row, axis)));
+    return Math.sqrt((at.x - x) * (at.x - x) + (at.y - y) * (at.y - y));
+  }
+
+  private rowOf(handle: unknown): number {
+    return typeof handle === 'number' ? handle & 0xfffff : -1;
+  }
+
+  /** The rows of a table that belong to the seat's actor. */
+  private own(table: string): readonly number[] {
+    return this.copy.rows(table).filter((at) => this.rowOf(this.copy.value(table, at, 'actor')) === this.row);
+  }
+
+  /** What keeps the seat's actor from beginning an ability, as far as the seat can know. */
+  refusal(id: string): Refusal | undefined {
+    const { copy, row, shown } = this;
+    const ability = shown.abilities.find((known) => known.id === id);
+    const at = this.own('abilities').find((owned) => copy.value('abilities', owned, 'ability') === id);
+    const number = (column: string) => Number(copy.value('abilities', at ?? -1, column) ?? 0);
+    const state = copy.value('states', row, 'state');
+    const view: AbilityView = {
+      owned: () => at !== undefined && ability !== undefined,
+      busyWith: () => {
+        const cast = this.own('casts').find((under) => copy.value('casts', under, 'phase') !== 2);
+        return cast === undefined ? undefined : String(copy.value('casts', cast, 'ability'));
+      },
+      forbiddingState: () => {
+        const known = shown.states.find((candidate) => candidate.id === state);
+        return known && !known.allows.includes('use') ? known.id : undefined;
+      },
+      // What is sent now is asked in the next tick at the earliest.
+      wait: () => Math.max(0, number('ready') - copy.tick - 1),
+      storeWait: () => (ability?.stored !== undefined && number('stored') <= 0 ? Math.max(0, number('refill') - copy.tick - 1) : 0),
+      unmet: () => undefined,
+      onTheWay: () => ability?.still === true && (this.heading.x !== 0 || this.heading.y !== 0),
+      aim: () => undefined,
+      short: () => {
+        const short = ability?.costs.find(({ attribute, amount }) => {
+          const present = copy.value('attributes', row, attribute);
+          // A copy is told rounded numbers: only what is short by more than that is known to be short.
+          return typeof present === 'number' && present + 1 <= amount;
+        });
+        return (
+          short && { attribute: short.attribute, needs: short.amount, present: Number(copy.value('attributes', row, short.attribute)) }
+        );
+      },
+    };
+    return refusalOf(view);
+  }
+}

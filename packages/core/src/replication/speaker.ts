@@ -1,0 +1,7 @@
+import { labelOf, type Rules } from '../ruleset/rules.js';
+import { seconds, type Speaker } from '../world/events.js';
+
+/** The words of a ruleset's own entries. */
+export function speakerOf(rules: Rules): Speaker {
+  return { label: (chapter, id) => labelOf(rules, chapter, id), time: (ticks) => seconds(ticks, rules.tickRate) };
+}

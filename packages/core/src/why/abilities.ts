@@ -1,0 +1,45 @@
+import { z } from 'zod';
+import type { Ability } from '../concepts/abilities/compile.js';
+import { abilities, fillTooltip, numbersOf, ownedRow, pricesOf, refusalNow, refusalWords, wrapText } from '../concepts/abilities/index.js';
+import { speakerOf } from '../replication/speaker.js';
+import type { World } from '../world/world.js';
+
+/** An ability as it is for one actor at one moment. */
+export const abilityNow = z.strictObject({
+  id: z.string(),
+  label: z.string(),
+  /** The tooltip's lines, and the box that its author means it to fit; none where it has no tooltip. */
+  lines: z.array(z.string()),
+  box: z.strictObject({ width: z.int(), lines: z.int() }).optional(),
+  /** Seconds, but for the range. */
+  numbers: z.record(z.string(), z.number()),
+  costs: z.array(z.strictObject({ attribute: z.string(), amount: z.number() })),
+  /** What keeps it from being used now, in words. */
+  refusal: z.string().optional(),
+});
+export type AbilityNow = z.infer<typeof abilityNow>;
+
+/** The abilities of an actor with today's numbers, as what is on it makes them; none where it has gone. */
+export function abilitiesNow(world: World, actor: number): readonly AbilityNow[] {
+  const grip = abilities.in(world);
+  if (world.actors.rowOf(actor) < 0) return [];
+  return grip.list.filter((ability) => ownedRow(grip, actor, ability.index) >= 0).map((ability) => abilityFor(world, ability, actor));
+}
+
+function abilityFor(world: World, ability: Ability, actor: number): AbilityNow {
+  const numbers = numbersOf(world, ability, actor);
+  const { tooltip } = ability;
+  const refusal = refusalNow(world, ability, actor);
+  const prices = pricesOf(world, ability, actor);
+  return {
+    id: ability.id,
+    label: ability.label,
+    lines: tooltip ? [...wrapText(fillTooltip(tooltip, world, actor, numbers), tooltip.width)] : [],
+    ...(tooltip && { box: { width: tooltip.width, lines: tooltip.lines } }),
+    numbers,
+    costs: ability.costs.map((cost, i) => ({ attribute: cost.id, amount: prices[i] })),
+    ...(refusal && {
+      refusal: refusalWords({ who: world.nameOf(actor), data: { ability: ability.id, ...refusal } }, speakerOf(world.rules)),
+    }),
+  };
+}

@@ -1,0 +1,67 @@
+import { Harness, type RoomInfo, type Screen } from '../testing/harness.js';
+
+describe('Progress, on the wire', () => {
+  let harness: Harness;
+  let room: RoomInfo;
+  let truth: Screen;
+  let north: Screen;
+  let south: Screen;
+
+  beforeAll(async () => (harness = await Harness.start()));
+  afterAll(() => harness.stop());
+  beforeEach(async () => {
+    room = await harness.newRoom();
+    truth = harness.screen(room.id);
+    north = harness.screen(room.id, room.seats[0].join);
+    south = harness.screen(room.id, room.seats[1].join);
+    await Promise.all([truth, north, south].map((screen) => screen.ready()));
+  });
+  afterEach(() => Promise.all([truth, north, south].map((screen) => screen.closed ?? screen.close())));
+
+  /** What a screen was told of north. */
+  const told = ({ copy }: Screen, table: string, column: string) => copy!.value(table, north.welcome!.row!, column);
+
+  it('tells everybody of a level, and of skills and achievements their owner alone', async () => {
+    truth.poke('north', { do: 'award', track: 'standing', amount: 600 });
+    truth.poke('north', { do: 'unlock', achievement: 'firstBlood' });
+    north.ask({ do: 'learn', tree: 'diversTrade', node: 'deepBreath' });
+    await north.until('it is learned', () => told(north, 'trees', 'diversTrade.deepBreath.rank') === 1);
+    await south.until('the level is told', () => told(south, 'tracks', 'standing.level') === 4);
+    expect([told(north, 'trees', 'diversTrade'), told(north, 'achievements', 'firstBlood.done')]).toEqual([4, 1]);
+    expect([told(south, 'trees', 'diversTrade'), told(south, 'achievements', 'firstBlood.done')]).toEqual([undefined, undefined]);
+    expect(south.news.some(({ event }) => ['achievementUnlocked', 'nodeLearned', 'pointsGained'].includes(event))).toBeFalse();
+    expect(south.news.filter(({ event }) => event === 'levelReached').length).toBe(3);
+  });
+
+  it('tells of a secret achievement nobody but who has it, not even that it is there', async () => {
+    truth.poke('north', { do: 'unlock', achievement: 'lastBreath' });
+    await north.until('it is told', () => north.copy!.rows('secretsFound').length === 1);
+    for (const screen of [north, south]) expect(JSON.stringify(screen.copy!.schema)).not.toMatch(/lastBreath|last breath/);
+    expect(south.copy!.rows('secretsFound')).toEqual([]);
+    expect(JSON.stringify(south.copy!.contents())).not.toContain('last breath');
+    expect(JSON.stringify(south.news)).not.toContain('last breath');
+  });
+
+  it('refuses claims for what was not earned, and changes nothing', async () => {
+    for (const input of [
+      { do: 'learn', tree: 'diversTrade', node: 'salvor' },
+      { do: 'learn', tree: 'diversTrade', node: '__proto__' },
+      { do: 'unlearn', tree: 'diversTrade', node: 'deepBreath' },
+      { do: 'respec', tree: 'diversTrade' },
+      { do: 'switch', team: 'watchers' },
+      { do: 'switch', team: 'gannet' },
+    ])
+      north.ask(input);
+    const refused = () => north.news.filter(({ refusal }) => refusal).length;
+    await north.until('all are refused', () => refused() === 6);
+    expect([told(north, 'trees', 'diversTrade'), told(north, 'trees', 'diversTrade.spent')]).toEqual([1, 0]);
+    expect(told(north, 'actors', 'team')).toBe('petrel');
+    expect(south.news.some(({ refusal }) => refusal)).toBeFalse();
+    // Giving oneself something is no request of a seat.
+    north.ask({ do: 'award', track: 'standing', amount: 5000 });
+    north.ask({ do: 'unlock', achievement: 'firstBlood' });
+    truth.poke('south', { do: 'give', attribute: 'scrip', amount: 1 });
+    await south.until('a tick has passed', () => south.value('scrip') === 1);
+    expect([told(north, 'tracks', 'standing.level'), told(north, 'achievements', 'firstBlood.done')]).toEqual([1, 0]);
+  });
+});

@@ -1,0 +1,70 @@
+import type { Copy } from '@eager-ember/core';
+import { type ActorView, displayOf, rowOf } from './display';
+import { until } from './surroundings';
+
+/** From this scale on everybody’s name is written, and that of zones. */
+export const NAMES_FROM = 0.42;
+type Colours = (name: string) => string;
+
+const number = (copy: Copy, table: string, row: number, column: string) => Number(copy.value(table, row, column) ?? 0);
+const font = (px: number) => `600 ${px}px 'Atkinson Hyperlegible Next Variable', sans-serif`;
+
+/** The zones of the arena: under everything, each with its name. */
+export function drawZones(ctx: CanvasRenderingContext2D, copy: Copy, colour: Colours, scale: number): void {
+  for (const zone of displayOf(copy.schema).zones) {
+    const own = zone.colour ?? colour('copy');
+    ctx.beginPath();
+    if (zone.radius !== undefined) ctx.arc(zone.x, zone.y, zone.radius, 0, 2 * Math.PI);
+    else ctx.rect(zone.x - (zone.width ?? 0) / 2, zone.y - (zone.height ?? 0) / 2, zone.width ?? 0, zone.height ?? 0);
+    ctx.globalAlpha = 0.13;
+    ctx.fillStyle = own;
+    ctx.fill();
+    ctx.globalAlpha = 0.8;
+    ctx.strokeStyle = own;
+    ctx.lineWidth = 1 / scale;
+    ctx.setLineDash([2 / scale, 3 / scale]);
+    ctx.stroke();
+    ctx.setLineDash([]);
+    ctx.globalAlpha = scale < NAMES_FROM ? 0 : 0.8;
+    ctx.fillStyle = colour('soft');
+    ctx.font = font(10 / scale);
+    ctx.textAlign = 'center';
+    ctx.fillText(zone.label.toLowerCase(), zone.x, zone.y - (zone.radius ?? (zone.height ?? 0) / 2) + 11 / scale);
+    ctx.globalAlpha = 1;
+  }
+}
+
+/** What is gone for a seat although it lies there for others. */
+export function takenBy(copy: Copy): ReadonlySet<number> {
+  return new Set(copy.rows('pickupsTaken').map((row) => number(copy, 'pickupsTaken', row, 'row')));
+}
+
+const LIDS = ['', 'opening', 'open', 'closing'];
+
+/** Lids that are up, whom characters are busy with, and what is said: words over their heads. */
+export function drawWords(ctx: CanvasRenderingContext2D, copy: Copy, actors: readonly ActorView[], colour: Colours, scale: number): void {
+  const words = new Map<number, string>();
+  for (const row of copy.rows('lids')) {
+    const lid = LIDS[number(copy, 'lids', row, 'lid')];
+    if (lid) words.set(row, lid);
+  }
+  for (const row of copy.rows('visits')) {
+    const left = until(copy, number(copy, 'visits', row, 'until'));
+    words.set(rowOf(number(copy, 'visits', row, 'thing')), left === '' ? 'busy' : `busy, ${left}`);
+  }
+  ctx.textAlign = 'center';
+  for (const [row, text] of words) {
+    const actor = actors.find((one) => one.row === row);
+    if (!actor) continue;
+    ctx.font = font(10.5 / scale);
+    ctx.fillStyle = colour('brass');
+    ctx.fillText(text, actor.x, actor.y - actor.radius - 5 / scale);
+  }
+  for (const row of copy.rows('talks')) {
+    const speaker = actors.find((one) => one.row === rowOf(number(copy, 'talks', row, 'speaker')));
+    if (!speaker) continue;
+    ctx.fillStyle = colour('copy');
+    ctx.font = font(17 / scale);
+    ctx.fillText('“…”', speaker.x, speaker.y - speaker.radius - 14 / scale);
+  }
+}

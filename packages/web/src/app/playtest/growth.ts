@@ -1,0 +1,90 @@
+import { type Copy, hindrance, hindranceBack, hindranceWords, type Means, type Shape, spentOn } from '@eager-ember/core';
+import { displayOf } from './display';
+
+/** A level track of an actor, as far as its copy was told. */
+export interface LevelView {
+  readonly id: string;
+  readonly label: string;
+  readonly level: number;
+  /** Towards the next level. */
+  readonly have: number;
+  readonly need: number;
+  /** 0 to 1. */
+  readonly share: number;
+  readonly text: string;
+}
+
+/** A skill tree of an actor, with what can be done about each node. */
+export interface TreeView {
+  readonly id: string;
+  readonly label: string;
+  readonly free: number;
+  readonly spent: number;
+  /** Words for giving everything back; nothing where that is not done. */
+  readonly respec: string;
+  readonly nodes: readonly {
+    readonly id: string;
+    readonly label: string;
+    readonly note: string;
+    readonly rank: number;
+    readonly ranks: number;
+    readonly cost: number;
+    readonly locked: string;
+    readonly held: string;
+  }[];
+}
+
+export interface GrowthView {
+  readonly levels: readonly LevelView[];
+  readonly trees: readonly TreeView[];
+}
+
+/** Reads an actor's levels and skill trees from a copy: only what the copy was told. */
+export function growthOf(copy: Copy, row: number): GrowthView {
+  const { tracks = [], trees = [], attributes } = displayOf(copy.schema);
+  const number = (table: string, column: string) => copy.value(table, row, column) as number | undefined;
+  const levels = tracks.flatMap(({ id, label, levels: top, needs }): readonly LevelView[] => {
+    const level = number('tracks', `${id}.level`);
+    if (level === undefined || level < 1) return [];
+    const have = number('tracks', id) ?? 0;
+    const need = level < top ? (needs[level - 1] ?? 0) : 0;
+    const share = need > 0 ? Math.min(1, have / need) : 1;
+    return [{ id, label, level, have, need, share, text: need > 0 ? `${Math.floor(have)} of ${Math.ceil(need)}` : 'the top' }];
+  });
+  return {
+    levels,
+    trees: trees.flatMap((tree): readonly TreeView[] => {
+      const earned = number('trees', tree.id);
+      if (earned === undefined) return [];
+      const ranks = tree.nodes.map((node) => number('trees', `${tree.id}.${node.id}.rank`) ?? 0);
+      const shape: Shape = tree;
+      const means: Means = { earned, reached: (track) => number('tracks', `${tree.tracks[track]}.peak`) ?? 0 };
+      const speak = { label: (_: string, id: string) => tracks.find((track) => track.id === id)?.label ?? id };
+      const words = (node: number, why: ReturnType<typeof hindrance>) =>
+        why === undefined ? '' : hindranceWords(tree.nodes, tree.tracks, node, why, speak);
+      const price =
+        tree.price &&
+        `${tree.price.amount} ${attributes.find(({ id }) => id === tree.price!.attribute)?.label.toLowerCase() ?? tree.price.attribute}`;
+      const spent = spentOn(shape, ranks);
+      return [
+        {
+          id: tree.id,
+          label: tree.label,
+          free: earned - spent,
+          spent,
+          respec: tree.how === 'never' ? '' : tree.how === 'paid' ? `give all back, ${price ?? 'for a price'}` : 'give all back',
+          nodes: tree.nodes.map((node, i) => ({
+            id: node.id,
+            label: node.label,
+            note: node.note,
+            rank: ranks[i],
+            ranks: node.ranks,
+            cost: node.costs[ranks[i]] ?? 0,
+            locked: words(i, hindrance(shape, ranks, i, means)),
+            held: tree.how === 'free' ? words(i, hindranceBack(shape, ranks, i, means)) : 'not one by one',
+          })),
+        },
+      ];
+    }),
+  };
+}

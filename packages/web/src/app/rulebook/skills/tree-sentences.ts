@@ -1,0 +1,156 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { CHANGEABLE, CHANGES } from '@eager-ember/core';
+import { entriesOf, freshId } from '../chapters';
+import { Choose, type Way } from '../spec/choose';
+import { type Clause, Clauses } from '../spec/clauses';
+import { amountOver, amount, choice, entry, numberFrom, text } from '../spec/formats';
+import { Note, NOTE } from '../spec/note';
+import { Part } from '../spec/part';
+import { Sentence } from '../spec/sentence';
+import { SpecFields } from '../spec/spec-fields';
+import { ChosenNode, type NodeJson } from './chosen-node';
+import { withoutNode } from './layout';
+
+const RESPECS: readonly Way[] = [
+  { value: 'free', label: 'come back at will', hint: 'one by one, or all' },
+  { value: 'paid', label: 'come back for a price', hint: 'all at once' },
+  { value: 'never', label: 'never come back', hint: 'what is learned stays' },
+];
+const NUMBERS: Readonly<Record<string, string>> = {
+  cooldown: 'cooldown',
+  cast: 'cast time',
+  recovery: 'recovery',
+  channel: 'channel time',
+  range: 'range',
+  costs: 'costs',
+};
+const CHANGED: Readonly<Record<string, string>> = { add: 'more', percent: '% more' };
+
+/** A skill tree in sentences: what holds for all of it, then the node that is chosen. */
+@Component({
+  selector: 'ee-tree-sentences',
+  imports: [Part, Sentence, Clauses, Note, Choose],
+  templateUrl: './tree-sentences.html',
+  styleUrl: './tree-sentences.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class TreeSentences extends SpecFields {
+  private readonly chosen = inject(ChosenNode);
+  protected readonly text = text;
+  protected readonly amount = amount;
+  protected readonly over = amountOver(['rank']);
+  protected readonly begins = numberFrom(0, 1000, 'points', true);
+  protected readonly ranks = numberFrom(1, 20, '', true);
+  protected readonly level = numberFrom(1, 500, '', true);
+  protected readonly spent = numberFrom(1, 1000, '', true);
+  protected readonly see = choice({ owner: 'Its owner', team: 'The crew', everyone: 'Everyone', server: 'Only the server' });
+  protected readonly respecs = RESPECS;
+  protected readonly attribute = entry('attributes', (one) => one['kind'] !== 'stat');
+  protected readonly effect = entry('effects', (one) => one['lifetime'] === 'lasting');
+  protected readonly ability = entry('abilities');
+  protected readonly track = entry('tracks');
+  protected readonly number = choice(Object.fromEntries(CHANGEABLE.map((name) => [name, NUMBERS[name]])));
+  protected readonly change = choice(Object.fromEntries(CHANGES.map((name) => [name, CHANGED[name]])));
+  protected readonly how = computed(() => String((this.context.value('respec') as { how?: string } | undefined)?.how ?? 'free'));
+  protected readonly nodes = computed(() => this.list<NodeJson>('nodes'));
+  /** A node of this tree, picked by its label. */
+  protected readonly node = computed(() => choice(Object.fromEntries(this.nodes().map(({ id, label }) => [id, label]))));
+  protected readonly index = computed(() => {
+    const found = this.nodes().findIndex(({ id }) => id === this.chosen.id());
+    return found < 0 && this.nodes().length > 0 ? 0 : found;
+  });
+  protected readonly current = computed(() => this.nodes()[this.index()]);
+  protected readonly at = computed(() => `nodes/${this.index()}`);
+  protected readonly clauses: readonly Clause[] = [{ at: 'see', name: 'who sees it', begins: 'everyone' }, NOTE];
+
+  protected here(field: string): boolean {
+    return this.has(`${this.at()}/${field}`);
+  }
+
+  protected respec(how: string): void {
+    const [first] = entriesOf(this.context.document(), 'attributes').filter((one) => one['kind'] === 'counter');
+    if (how === 'paid' && !first) return this.refusal.set('There is no counter that the price could be paid from.');
+    void this.put('respec', how === 'paid' ? { how, price: { attribute: first.id, amount: 50 } } : { how });
+  }
+
+  protected addNode(): void {
+    const from = this.current();
+    const id = freshId(
+      'New node',
+      this.nodes().map((node) => node.id),
+    );
+    // Below the one that is chosen, in the first place that is free there.
+    const y = Math.min(40, (from?.y ?? -1) + 1);
+    let x = from?.x ?? 1;
+    while (this.nodes().some((node) => (node.y ?? 0) === y && Math.abs((node.x ?? 0) - x) < 2)) x += 2;
+    void this.add('nodes', { id, label: 'New node', x: Math.min(40, x), y, ...(from && { needs: { all: [{ node: from.id }] } }) }).then(
+      () => this.chosen.id.set(id),
+    );
+  }
+
+  protected removeNode(): void {
+    const id = this.current()?.id;
+    if (id === undefined) return;
+    void this.putAll(withoutNode(this.nodes(), this.list<readonly string[]>('exclusive'), id));
+  }
+
+  protected addNeed(kind: 'all' | 'any'): void {
+    const known = new Set([this.current()?.id, ...this.list<{ node: string }>(`${this.at()}/needs/${kind}`).map(({ node }) => node)]);
+    const first = this.nodes().find(({ id }) => !known.has(id));
+    if (!first) return this.refusal.set('There is no other node that it could need.');
+    void this.need(kind, [...this.list(`${this.at()}/needs/${kind}`), { node: first.id }]);
+  }
+
+  /** One of its needs, or none of it any more; needs that say nothing are taken out. */
+  protected need(kind: string, value: unknown): Promise<void> {
+    const needs = { ...this.current()?.needs, [kind]: value };
+    const left = Object.fromEntries(
+      Object.entries(needs).filter(([, one]) => one !== undefined && !(Array.isArray(one) && one.length === 0)),
+    );
+    return this.put(`${this.at()}/needs`, Object.keys(left).length > 0 ? left : undefined);
+  }
+
+  protected removeNeed(kind: 'all' | 'any', index: number): void {
+    void this.need(
+      kind,
+      this.list(`${this.at()}/needs/${kind}`).filter((_, i) => i !== index),
+    );
+  }
+
+  protected addLevel(): void {
+    const [first] = entriesOf(this.context.document(), 'tracks');
+    if (!first) return this.refusal.set('There is no level track yet: begin one under Levels.');
+    void this.need('level', { track: first.id, at: 5 });
+  }
+
+  protected gives(kind: string, value: unknown): Promise<void> {
+    const left = Object.fromEntries(
+      Object.entries({ ...this.current()?.gives, [kind]: value }).filter(
+        ([, one]) => one !== undefined && !(Array.isArray(one) && one.length === 0),
+      ),
+    );
+    return this.put(`${this.at()}/gives`, Object.keys(left).length > 0 ? left : undefined);
+  }
+
+  protected addGift(kind: 'effect' | 'ability' | 'numbers'): void {
+    const chapter = kind === 'effect' ? 'effects' : 'abilities';
+    const first = entriesOf(this.context.document(), chapter).find((one) => kind !== 'effect' || one['lifetime'] === 'lasting');
+    if (!first)
+      return this.refusal.set(kind === 'effect' ? 'There is no lasting effect yet: begin one under Effects.' : 'There is no ability yet.');
+    const numbers = this.list(`${this.at()}/gives/numbers`);
+    void this.gives(kind, kind === 'numbers' ? [...numbers, { ability: first.id, number: 'cooldown', amount: -10 }] : first.id);
+  }
+
+  protected removeNumber(index: number): void {
+    void this.gives(
+      'numbers',
+      this.list(`${this.at()}/gives/numbers`).filter((_, i) => i !== index),
+    );
+  }
+
+  protected addChoice(): void {
+    const [a, b] = [this.current(), this.nodes().find(({ id }) => id !== this.current()?.id)];
+    if (!a || !b) return this.refusal.set('A choice is between two nodes: there is only one.');
+    void this.add('exclusive', [a.id, b.id]);
+  }
+}

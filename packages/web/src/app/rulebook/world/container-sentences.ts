@@ -1,0 +1,38 @@
+import { ChangeDetectionStrategy, Component } from '@angular/core';
+import { Part } from '../spec/part';
+import { Sentence } from '../spec/sentence';
+import { ThenList } from '../spec/then-list';
+import { OfferFields } from './offer-fields';
+import { Note, NOTE } from '../spec/note';
+import { type Clause, Clauses } from '../spec/clauses';
+import { entriesOf, freshId } from '../chapters';
+import { Carriers } from '../spec/carriers';
+import { choice } from '../spec/formats';
+
+/** A container in sentences. */
+@Component({
+  selector: 'ee-container-sentences',
+  imports: [Part, Sentence, Clauses, Note, ThenList, Carriers],
+  templateUrl: './container-sentences.html',
+  styleUrl: './world.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class ContainerSentences extends OfferFields {
+  protected readonly visitors = choice({ many: 'all who come may have it open', one: 'one visitor at a time has it open' });
+  protected readonly whose = choice({ forAll: 'is there for everybody', perPlayer: 'is each player’s own' });
+  protected readonly taking = choice({ either: 'one by one or all at once', one: 'one by one', all: 'all at once' });
+  protected readonly clauses: readonly Clause[] = [{ at: 'refills', name: 'filled anew', begins: '60s' }, NOTE];
+
+  protected addThing(gives: boolean): void {
+    const label = gives ? 'Something' : 'A surprise';
+    const id = freshId(
+      label,
+      this.list<{ id: string }>('holds').map((one) => one.id),
+    );
+    const attribute = entriesOf(this.context.document(), 'attributes').find(({ kind }) => kind !== 'stat')?.id;
+    void this.add(
+      'holds',
+      gives && attribute ? { id, label, gives: attribute, amount: 1 } : { id, label, then: [{ do: 'flourish', text: 'Found' }] },
+    );
+  }
+}

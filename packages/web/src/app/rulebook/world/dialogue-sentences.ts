@@ -1,0 +1,67 @@
+import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
+import { Part } from '../spec/part';
+import { Sentence } from '../spec/sentence';
+import { SpecFields } from '../spec/spec-fields';
+import { ThenList } from '../spec/then-list';
+import { Note, NOTE } from '../spec/note';
+import { type Clause, Clauses } from '../spec/clauses';
+import { freshId } from '../chapters';
+import { choice, condition, duration, numberFrom, type PartFormat, text } from '../spec/formats';
+
+interface Choosing {
+  readonly text: string;
+  readonly next?: string;
+  readonly [field: string]: unknown;
+}
+
+interface LineJson extends Choosing {
+  readonly id: string;
+  readonly choices?: readonly Choosing[];
+}
+
+/** A dialogue in sentences. */
+@Component({
+  selector: 'ee-dialogue-sentences',
+  imports: [Part, Sentence, Clauses, Note, ThenList],
+  templateUrl: './dialogue-sentences.html',
+  styleUrl: './world.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class DialogueSentences extends SpecFields {
+  protected readonly words = text;
+  protected readonly duration = duration;
+  protected readonly condition = condition;
+  protected readonly distance = numberFrom(1, 5000);
+  protected readonly heard = choice({ owner: 'its visitor', team: 'the visitor’s crew', everyone: 'everyone' });
+  protected readonly speakers = choice({ character: 'The character', visitor: 'The visitor', crew: 'One of the crew' });
+  protected readonly clauses: readonly Clause[] = [NOTE];
+  /** Where a line or a choice can go on: at another line, or nowhere. */
+  protected readonly next = computed<PartFormat>(() => {
+    const lines = this.list<{ id: string; text: string }>('lines');
+    return choice(
+      Object.fromEntries([
+        ...lines.map(({ id, text: says }, i) => [id, `line ${i + 1}: ${says.slice(0, 40)}`] as const),
+        ['end', 'nothing: it is over'] as const,
+      ]),
+    );
+  });
+  protected readonly lines = computed(() => this.list<LineJson>('lines'));
+
+  protected addLine(): void {
+    const id = freshId(
+      'line',
+      this.lines().map((line) => line.id),
+    );
+    void this.add('lines', { id, text: 'And?', for: '2s' });
+  }
+
+  /** Takes a line out; what led to it goes on at the one behind it. */
+  protected removeLine(index: number): void {
+    const gone = this.lines()[index].id;
+    const without = ({ next, ...one }: Choosing) => (next === undefined || next === gone ? one : { ...one, next });
+    const rest = this.lines()
+      .filter((_, i) => i !== index)
+      .map((line) => ({ ...without(line), ...(line.choices && { choices: line.choices.map(without) }) }));
+    void this.put('lines', rest);
+  }
+}

@@ -1,0 +1,38 @@
+import { ChangeDetectionStrategy, Component } from '@angular/core';
+import { Part } from '../spec/part';
+import { Sentence } from '../spec/sentence';
+import { SpecFields } from '../spec/spec-fields';
+import { ThenList } from '../spec/then-list';
+import { Note, NOTE } from '../spec/note';
+import { type Clause, Clauses } from '../spec/clauses';
+import { choice, condition, duration, numberFrom, text } from '../spec/formats';
+import { PlacedAt } from './placed';
+
+/** A pickup in sentences. */
+@Component({
+  selector: 'ee-pickup-sentences',
+  imports: [Part, Sentence, Clauses, Note, ThenList, PlacedAt],
+  templateUrl: './pickup-sentences.html',
+  styleUrl: './world.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class PickupSentences extends SpecFields {
+  protected readonly radius = numberFrom(1, 200);
+  protected readonly shapes = choice({
+    circle: 'a circle',
+    diamond: 'a diamond',
+    capsule: 'a capsule',
+    square: 'a square',
+    triangle: 'a triangle',
+  });
+  protected readonly goes = choice({ forAll: 'for everybody', perPlayer: 'for its taker alone' });
+  protected readonly condition = condition;
+  protected readonly duration = duration;
+  protected readonly words = text;
+  protected readonly clauses: readonly Clause[] = [
+    { at: 'refusal', name: 'words for whom it is not', begins: 'This is not for you.', fits: (e) => e['who'] !== undefined },
+    { at: 'lasts', name: 'gone unclaimed', begins: '12s' },
+    { at: 'returns', name: 'comes back', begins: '15s' },
+    NOTE,
+  ];
+}

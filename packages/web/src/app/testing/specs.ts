@@ -1,0 +1,35 @@
+import type { Type } from '@angular/core';
+import { TestBed } from '@angular/core/testing';
+import { SpecContext } from '../rulebook/spec/spec-context';
+import { openBench, Seen } from './bench';
+
+let host: HTMLElement | undefined;
+afterEach(() => host?.remove());
+
+/** The sentences of an entry of the demo, on a page. */
+export async function spec<T>(component: Type<T>, chapter: string, id: string, inputs: Record<string, unknown> = {}): Promise<Seen<T>> {
+  openBench(undefined, [], [SpecContext]);
+  const context = TestBed.inject(SpecContext);
+  context.chapter.set(chapter);
+  context.id.set(id);
+  const seen = await Seen.of(component, inputs);
+  host = seen.element;
+  document.body.append(host);
+  await seen.settle();
+  return seen;
+}
+
+/** Picks another way in a sentence, from a list. */
+export async function choose(seen: Seen<unknown>, from: string, to: string): Promise<void> {
+  await seen.click(from, 'ee-choose button');
+  const item = [...document.querySelectorAll<HTMLElement>('.mat-mdc-menu-item')].find((option) => option.innerText.trim().startsWith(to))!;
+  item.click();
+  await seen.settle();
+}
+
+/** A sentence without what takes it out, and what is offered behind it. */
+export const bare = (text: string) =>
+  text
+    .replace(/( ?×)+$/, '')
+    .replace(/( ?\+ ?\w+)+(↑↓)?( ×)?$/, '')
+    .trim();
