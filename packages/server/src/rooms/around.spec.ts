@@ -26,8 +26,9 @@ describe('The world around players, on the wire', () => {
   const sit = async () => {
     truth = harness.screen(room.id);
     north = harness.screen(room.id, room.seats[0].join);
+    await north.ready();
     south = harness.screen(room.id, room.seats[1].join);
-    await Promise.all([truth, north, south].map((screen) => screen.ready()));
+    await Promise.all([truth, south].map((screen) => screen.ready()));
   };
   const put = async (screen: Screen, seat: string, at: { x: number; y: number }) => {
     truth.poke(seat, { do: 'place', ...at });

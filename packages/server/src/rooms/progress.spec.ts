@@ -12,9 +12,11 @@ describe('Progress, on the wire', () => {
   beforeEach(async () => {
     room = await harness.newRoom();
     truth = harness.screen(room.id);
+    // Who comes first gets into the first crew.
     north = harness.screen(room.id, room.seats[0].join);
+    await north.ready();
     south = harness.screen(room.id, room.seats[1].join);
-    await Promise.all([truth, north, south].map((screen) => screen.ready()));
+    await Promise.all([truth, south].map((screen) => screen.ready()));
   });
   afterEach(() => Promise.all([truth, north, south].map((screen) => screen.closed ?? screen.close())));
 
