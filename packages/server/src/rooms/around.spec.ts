@@ -18,7 +18,7 @@ describe('The world around players, on the wire', () => {
   beforeAll(async () => (harness = await Harness.start()));
   afterAll(() => harness.stop());
   beforeEach(async () => {
-    room = await harness.newRoom();
+    room = await harness.untouchedRoom();
     await sit();
   });
   afterEach(() => Promise.all([truth, north, south].map((screen) => screen.closed ?? screen.close())));

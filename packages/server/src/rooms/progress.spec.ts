@@ -10,7 +10,7 @@ describe('Progress, on the wire', () => {
   beforeAll(async () => (harness = await Harness.start()));
   afterAll(() => harness.stop());
   beforeEach(async () => {
-    room = await harness.newRoom();
+    room = await harness.untouchedRoom();
     truth = harness.screen(room.id);
     // Who comes first gets into the first crew.
     north = harness.screen(room.id, room.seats[0].join);

@@ -85,7 +85,17 @@ export class Harness {
   }
 
   async newRoom(): Promise<RoomInfo> {
-    const { id } = await this.demo();
+    return this.roomOf((await this.demo()).id);
+  }
+
+  /** A room of a copy of the demo that nobody has played: nothing is kept of its players. */
+  async untouchedRoom(): Promise<RoomInfo> {
+    const { document } = await this.json<{ document: unknown }>(`/api/rulesets/${(await this.demo()).id}`);
+    const { id } = await this.json<{ id: string }>('/api/rulesets', { method: 'POST', body: { document } });
+    return this.roomOf(id);
+  }
+
+  private roomOf(id: string): Promise<RoomInfo> {
     return this.json<RoomInfo>('/api/rooms', { method: 'POST', body: { ruleset: id } });
   }
 
