@@ -48,7 +48,8 @@ export class Clock {
   }
 
   private run(): void {
-    for (let n = 0; n < Clock.MOST_AT_ONCE && performance.now() >= this.due; n++) {
+    // A tick may stop the clock: what it was late by is then not made up for.
+    for (let n = 0; this.timer && n < Clock.MOST_AT_ONCE && performance.now() >= this.due; n++) {
       this.late(performance.now() - this.due);
       this.due += this.interval;
       this.tick();
