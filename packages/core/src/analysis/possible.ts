@@ -41,10 +41,17 @@ export class Possible {
     }
   }
 
-  /** The kinds of actor of which a condition may hold at some time; of none where it never can. */
-  whoCan(condition: string, kinds: readonly ActorEntry['kind'][] = ['player', 'foe', 'character', 'prop']): readonly ActorEntry[] {
+  /**
+   * The kinds of actor of which a condition may hold at some time; of none where it never can.
+   * @param call what else is known of a function of an entry
+   */
+  whoCan(
+    condition: string,
+    kinds: readonly ActorEntry['kind'][] = ['player', 'foe', 'character', 'prop'],
+    call: (name: string, entry: string) => Range | undefined = () => undefined,
+  ): readonly ActorEntry[] {
     const node = parseFormula(condition);
-    return this.types.filter((type) => kinds.includes(type.kind) && rangeOf(node, this.knownOf(type)).high > 0);
+    return this.types.filter((type) => kinds.includes(type.kind) && rangeOf(node, this.knownOf(type, call)).high > 0);
   }
 
   /** Whether anybody of a kind can ever have this much of an attribute. */
@@ -52,14 +59,14 @@ export class Possible {
     return this.types.some((type) => type.kind === kind && this.of(type, attribute).high >= amount);
   }
 
-  private knownOf(type: ActorEntry): Known {
+  private knownOf(type: ActorEntry, otherwise: (name: string, entry: string) => Range | undefined): Known {
     return {
       name: (party, name) => (party === null || party === 'source' ? this.of(type, name) : ANY),
       call: (party, name, entry) => {
         if (party !== null && party !== 'source') return ANY;
         if (name === 'has') return this.granted.has(entry) ? { low: 0, high: 1 } : exactly(0);
         if (name === 'count') return this.applied.has(entry) ? { low: 0, high: Infinity } : exactly(0);
-        return ANY;
+        return otherwise(name, entry) ?? ANY;
       },
     };
   }

@@ -15,6 +15,8 @@ import { interactions } from './interactions/index.js';
 import { dialogues } from './dialogues/index.js';
 import { containers } from './containers/index.js';
 import { spawners } from './spawners/index.js';
+import { calendar } from './calendar/index.js';
+import { quests } from './quests/index.js';
 import { achievements } from './achievements/index.js';
 import { crews } from './crews/index.js';
 import { tracks } from './tracks/index.js';
@@ -48,6 +50,7 @@ export const concepts = registerConcepts([
   lives,
   behaviours,
   memory,
+  calendar,
   crews,
   pickups,
   zones,
@@ -60,6 +63,7 @@ export const concepts = registerConcepts([
   spawners,
   tracks,
   trees,
+  quests,
   achievements,
   reactions,
   flourishes,

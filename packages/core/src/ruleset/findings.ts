@@ -5,7 +5,7 @@ import type { Rules } from './rules.js';
 import { walk } from './walk.js';
 
 /** Chapters whose entries stand for themselves: nobody has to speak of a kind of actor, a team or a situation. */
-const STANDING = new Set(['actors', 'teams', 'situations', 'states', 'reactions', 'tracks', 'trees', 'achievements']);
+const STANDING = new Set(['actors', 'teams', 'situations', 'states', 'reactions', 'tracks', 'trees', 'achievements', 'quests']);
 /** What only tries entries out does not make use of them. */
 const ONLY_TRIED = new Set(['situations']);
 

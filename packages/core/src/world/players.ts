@@ -4,7 +4,7 @@ import { type ColumnSpec, successorOf, type Table } from './table.js';
 import { ACTORS, type World } from './world.js';
 
 /** What is kept of a player between sessions: by table and column, entries by id, so that it survives edits of the rules. */
-export const savedPlayer = z.record(z.string().max(80), z.record(z.string().max(80), z.union([z.number(), z.string().max(200)])));
+export const savedPlayer = z.record(z.string().max(80), z.record(z.string().max(200), z.union([z.number(), z.string().max(200)])));
 export type SavedPlayer = z.infer<typeof savedPlayer>;
 
 /** Reads the cell's rule for its row: an own value, or one looked up by the entry that the row holds. */

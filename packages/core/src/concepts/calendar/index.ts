@@ -1,0 +1,67 @@
+import { z } from 'zod';
+import { duration, toMilliseconds } from '../../ruleset/fields.js';
+import { defineConcept } from '../../world/concept.js';
+import type { Table } from '../../world/table.js';
+import type { World } from '../../world/world.js';
+
+/** Seconds of a day. Days turn at midnight UTC. */
+export const DAY = 86_400;
+
+const clock = z.number().min(0, 'Seconds since 1970 are expected.').max(1e11, 'Seconds since 1970 are expected.');
+
+/**
+ * The calendar: what time it is on the server, for what comes back another day. A world has no clock of its own: the time
+ * comes in as a command, is part of the tape, and runs on with the ticks in between.
+ */
+export const calendar = defineConcept<undefined, { readonly table: Table }>({
+  id: 'calendar',
+  tables: () => [
+    {
+      name: 'calendar',
+      columns: [
+        // Seconds since 1970 that the server said, at which tick, and by how much that was put forward for a trial.
+        { name: 'now', kind: 'number', see: 'everyone', decimals: 0 },
+        { name: 'at', kind: 'tick', see: 'everyone' },
+        { name: 'ahead', kind: 'number', see: 'everyone', decimals: 0 },
+      ],
+    },
+  ],
+  attach: (world) => ({ table: world.table('calendar') }),
+  commands: { clock: { args: { now: clock }, run: (world, { now }) => setClock(world, Number(now)) } },
+  actions: {
+    passTime: {
+      label: 'let time pass',
+      sentence: 'put the server’s time forward by {time}',
+      args: { time: duration() },
+      steer: (args, _context, _path, rest) => {
+        const seconds = toMilliseconds(String(args['time'])) / 1000;
+        return (world, parties) => {
+          calendar.in(world).table.column('ahead').data[rowOf(world)] += seconds;
+          rest(world, parties);
+        };
+      },
+    },
+  },
+});
+
+/** The one row of the table, made where a world from before has none. */
+function rowOf(world: World): number {
+  const { table } = calendar.in(world);
+  return table.count === 0 ? table.add() : 0;
+}
+
+function setClock(world: World, now: number): void {
+  const { table } = calendar.in(world);
+  // A clock that is set back would have what was over begin anew.
+  if (now + table.column('ahead').data[rowOf(world)] < serverNow(world)) return;
+  table.column('now').data[0] = now;
+  table.column('at').data[0] = world.tick;
+}
+
+/** The time on the server, in seconds since 1970. */
+export function serverNow(world: World): number {
+  const { table } = calendar.in(world);
+  if (table.count === 0) return Math.floor(world.tick / world.rules.tickRate);
+  const [now, at, ahead] = ['now', 'at', 'ahead'].map((name) => table.column(name).data[0]);
+  return Math.floor(now + ahead + (world.tick - at) / world.rules.tickRate);
+}

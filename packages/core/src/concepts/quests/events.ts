@@ -1,0 +1,156 @@
+import type { EventData, EventSpec, Speaker } from '../../world/events.js';
+import type { Visibility } from '../../world/table.js';
+import type { Ask, Refused } from './taking.js';
+
+const carries = { entries: { quest: 'quests' } };
+const arises = { from: 'quests', field: 'quest' };
+const seenAsQuest = (data: EventData, seeEntry: (chapter: string, id: string) => Visibility) => seeEntry('quests', String(data['quest']));
+const label = (data: EventData, speak: Speaker) => speak.label('quests', String(data['quest']));
+
+/** A stretch of the server's time in words: `3 h 20 min`. */
+export function stretch(seconds: number): string {
+  const minutes = Math.ceil(seconds / 60);
+  if (seconds < 90) return `${Math.ceil(seconds)} s`;
+  if (minutes < 60) return `${minutes} min`;
+  const [hours, rest] = [Math.floor(minutes / 60), minutes % 60];
+  if (hours >= 48) return `${Math.ceil(hours / 24)} days`;
+  return rest === 0 ? `${hours} h` : `${hours} h ${rest} min`;
+}
+
+const FAILURES: Readonly<Record<string, string>> = { time: 'its time is over', event: 'by what happened', action: 'it was called off' };
+const ASKED: Readonly<Record<Ask, string>> = { accept: 'accepted', decline: 'declined', abandon: 'given up' };
+
+/** Why a request about a quest is refused, in words that a player can act on. */
+export function questRefusal({ data }: { readonly data: EventData }, speak: Speaker): string {
+  const name = data['quest'] === undefined ? '' : label(data, speak);
+  const { ask, seconds } = data;
+  switch (data['reason'] as Refused) {
+    case 'unknown':
+      return 'You know of no such quest.';
+    case 'notOffered':
+      return `${name} is not offered to you: it cannot be ${ASKED[ask as Ask]}.`;
+    case 'has':
+      return `You are on ${name} already.`;
+    case 'done':
+      return `${name} is done, and done once.`;
+    case 'later':
+      return `${name} is there again in ${stretch(Number(seconds ?? 0))}.`;
+    case 'failed':
+      return `${name} has failed, and is not offered again.`;
+    case 'notYet':
+      return `${name} is not for you yet.`;
+    case 'notActive':
+      return `You are not on ${name}.`;
+    case 'notGivenUp':
+      return `${name} cannot be given up.`;
+  }
+}
+
+export const events: Readonly<Record<string, EventSpec>> = {
+  questOffered: {
+    label: 'a quest is offered',
+    when: 'A quest stands in its player’s log to be accepted or declined; nothing of it has begun.',
+    carries,
+    arises,
+    see: 'owner',
+    announced: true,
+    sentence: (e) => `${e.who} is offered “${e.data['label']}”${e.by ? ` by ${e.by}` : ''}`,
+  },
+  questStarted: {
+    label: 'a quest begins',
+    when: 'Its first step is the current one; what follows from the beginning is still to come. For each who shares it.',
+    carries,
+    arises,
+    see: seenAsQuest,
+    announced: true,
+    sentence: (e) => `${e.who} begins “${e.data['label']}”${e.by && e.by !== e.who ? `, through ${e.by}` : ''}`,
+  },
+  goalCounted: {
+    label: 'a goal is counted',
+    when: 'Something was counted for a goal of the current step; what follows from a goal that is met is still to come.',
+    carries: { ...carries, amounts: ['have', 'need'] },
+    arises,
+    see: seenAsQuest,
+    sentence: (e) => `${e.who}, “${e.data['label']}”: ${e.data['goal']} ${e.data['have']} of ${e.data['need']}`,
+  },
+  stepDone: {
+    label: 'a step of a quest is done',
+    when: 'All its goals but the optional ones are met and the next step is the current one; what follows from it is still to come.',
+    carries: { ...carries, amounts: ['number'] },
+    arises,
+    see: seenAsQuest,
+    announced: true,
+    sentence: (e) => `${e.who}, “${e.data['label']}”: ${e.data['step']} is done`,
+  },
+  questReady: {
+    label: 'a quest can be handed in',
+    when: 'Its last step is done, and somebody takes it back.',
+    carries,
+    arises,
+    see: seenAsQuest,
+    announced: true,
+    sentence: (e) => `${e.who}, “${e.data['label']}”: ${e.data['line']}`,
+  },
+  questDone: {
+    label: 'a quest is done',
+    when: 'It is done and counted; what it gives is still to come, and then what comes next.',
+    carries: { ...carries, amounts: ['times'] },
+    arises,
+    see: seenAsQuest,
+    announced: true,
+    sentence: (e) => `${e.who} has done “${e.data['label']}”${Number(e.data['times']) > 1 ? `, for the ${e.data['times']}. time` : ''}`,
+  },
+  questFailed: {
+    label: 'a quest fails',
+    when: 'Nothing of it counts any more; what follows from its failing is still to come.',
+    carries: { ...carries, words: { why: ['time', 'event', 'action'] } },
+    arises,
+    see: seenAsQuest,
+    announced: true,
+    sentence: (e) => `${e.who} fails in “${e.data['label']}”: ${FAILURES[String(e.data['why'])]}`,
+  },
+  questDeclined: {
+    label: 'a quest is declined',
+    when: 'A player turned it down.',
+    carries,
+    arises,
+    see: 'owner',
+    announced: true,
+    sentence: (e) => `${e.who} declines “${e.data['label']}”`,
+  },
+  questAbandoned: {
+    label: 'a quest is given up',
+    when: 'A player gave it up: nothing of it counts any more.',
+    carries,
+    arises,
+    see: seenAsQuest,
+    announced: true,
+    sentence: (e) => `${e.who} gives “${e.data['label']}” up`,
+  },
+  questRefused: {
+    label: 'a quest is refused',
+    when: 'A player asked for something about a quest and something stands against it; nothing was changed.',
+    see: 'owner',
+    announced: true,
+    refusal: true,
+    sentence: questRefusal,
+  },
+  nothingOffered: {
+    label: 'a character has no quest for somebody',
+    when: 'A character was asked for quests and has none that this player may have.',
+    see: 'owner',
+    announced: true,
+    refusal: true,
+    sentence: (e) => {
+      const again = Number(e.data['seconds']) > 0 ? ` Come back in ${stretch(Number(e.data['seconds']))}.` : '';
+      return `${e.data['from']} has nothing for you just now.${again}`;
+    },
+  },
+  questsReset: {
+    label: 'quests are taken back',
+    when: 'Nothing is kept of a player’s quests any more, as if none had been offered.',
+    see: 'owner',
+    announced: true,
+    sentence: (e) => `${e.who}’s quests are taken back`,
+  },
+};

@@ -1,0 +1,174 @@
+import { collect } from '../../analysis/collect.js';
+import { Possible } from '../../analysis/possible.js';
+import { everyAction } from '../../ruleset/actions.js';
+import type { Finding } from '../../ruleset/problem.js';
+import type { Then } from '../../ruleset/registry.js';
+import { labelOf, type Rules } from '../../ruleset/rules.js';
+import { placements } from '../arena/index.js';
+import type { CompiledQuests } from './compile.js';
+import { type GoalEntry, HAVE, NEED, type QuestEntry } from './schema.js';
+
+interface Known {
+  readonly rules: Rules;
+  readonly possible: Possible;
+  readonly entries: readonly QuestEntry[];
+  /** Quests that an action somewhere brings about, and kinds of actor that have an interaction which offers quests. */
+  readonly brought: ReadonlySet<string>;
+  readonly asked: ReadonlySet<string>;
+}
+
+/** Quests that no one offers, that nobody can have or be done with, and lines that do not fit the display. */
+export function findings({ entries }: CompiledQuests, rules: Rules): readonly Finding[] {
+  if (entries.length === 0) return [];
+  const { situations: _tried, ...document } = rules.document;
+  const actions = [...everyAction(document)].filter(({ do: name }) => ['offerQuest', 'startQuest'].includes(name));
+  const known: Known = {
+    rules,
+    entries,
+    possible: new Possible(rules),
+    brought: new Set([...actions.map(({ quest }) => String(quest)), ...entries.flatMap(({ next }) => (next === undefined ? [] : [next]))]),
+    asked: askedIn(rules),
+  };
+  const doable = doableOf(known);
+  return entries.flatMap((entry, i) => [
+    ...offers(known, entry, i),
+    ...circles(known, doable, entry, i),
+    ...entry.steps.flatMap((step, s) => step.goals.flatMap((goal, g) => goals(known, entry, goal, `/quests/${i}/steps/${s}/goals/${g}`))),
+  ]);
+}
+
+/** Kinds of actor that can be asked for quests. */
+function askedIn(rules: Rules): ReadonlySet<string> {
+  const entries = (chapter: string) => (rules.chapters.get(chapter)?.entries ?? []) as unknown as readonly Record<string, unknown>[];
+  const offering = new Set(
+    entries('interactions')
+      .filter(({ then }) => [...everyAction(then)].some(({ do: name }) => name === 'offerQuests'))
+      .map(({ id }) => id),
+  );
+  const types = entries('actors').filter(({ interactions = [] }) => (interactions as readonly string[]).some((id) => offering.has(id)));
+  return new Set(types.map(({ id }) => String(id)));
+}
+
+function offers({ rules, brought, asked }: Known, { id, label, offered, handIn }: QuestEntry, i: number): readonly Finding[] {
+  const path = `/quests/${i}`;
+  const found: Finding[] = [];
+  if (offered.length === 0 && !brought.has(id))
+    found.push({
+      kind: 'neverOffered',
+      path,
+      message: `No one offers ${label}. Say who does, or have another quest or an action lead to it.`,
+      fix: { label: 'Offer it from the start', patch: [{ op: 'add', path: `${path}/offered`, value: [{ by: 'start' }] }] },
+    });
+  const placed = new Set(placements(rules, 'actor').map(({ thing }) => thing.actor));
+  const spawned = JSON.stringify(rules.document['spawners'] ?? []);
+  const character = (actor: string, at: string, does: string) => {
+    const name = labelOf(rules, 'actors', actor);
+    if (!asked.has(actor))
+      found.push({
+        kind: 'neverAsked',
+        path: at,
+        message: `${name} ${does} ${label}, and cannot be asked: none of its interactions takes quests back and offers the next. Add one that does.`,
+      });
+    else if (!placed.has(actor) && !spawned.includes(`"actor":"${actor}"`))
+      found.push({ kind: 'neverAsked', path: at, message: `${name} ${does} ${label}, and stands nowhere: place one in the arena.` });
+  };
+  offered.forEach((offer, k) => offer.by === 'character' && character(offer.actor, `${path}/offered/${k}/actor`, 'offers'));
+  if (handIn !== undefined) character(handIn, `${path}/handIn`, 'takes back');
+  return found;
+}
+
+/** Quests that can be had and done, each because others can be before it. */
+function doableOf({ entries, possible }: Known): ReadonlySet<string> {
+  const doable = new Set<string>();
+  for (let before = -1; before !== doable.size;) {
+    before = doable.size;
+    for (const { id, if: wanted } of entries) if (wanted === undefined || mayHold(possible, wanted, doable)) doable.add(id);
+  }
+  return doable;
+}
+
+const mayHold = (possible: Possible, condition: string, doable: ReadonlySet<string>) =>
+  possible.whoCan(condition, ['player'], (name, entry) =>
+    (name === 'done' || name === 'onQuest') && !doable.has(entry) ? { low: 0, high: 0 } : undefined,
+  ).length > 0;
+
+function circles(
+  { possible, entries }: Known,
+  doable: ReadonlySet<string>,
+  { id, label, if: wanted }: QuestEntry,
+  i: number,
+): readonly Finding[] {
+  if (wanted === undefined || doable.has(id)) return [];
+  const path = `/quests/${i}/if`;
+  if (!mayHold(possible, wanted, new Set(entries.map((entry) => entry.id))))
+    return [{ kind: 'neverTaken', path, message: `Nobody can ever have ${label}: no player can meet “${wanted}”.` }];
+  const blocked = entries.filter((entry) => !doable.has(entry.id) && new RegExp(`\\b(done|onQuest)\\(\\s*${entry.id}\\b`).test(wanted));
+  const names = blocked.map((entry) => (entry.id === id ? 'itself' : entry.label)).join(' and ');
+  return [
+    {
+      kind: 'questCircle',
+      path,
+      message: `Nobody can ever have ${label}: it waits for ${names}, and so in a circle. Take one of the conditions out.`,
+    },
+  ];
+}
+
+function goals({ rules, possible }: Known, quest: QuestEntry, goal: GoalEntry, path: string): readonly Finding[] {
+  const found: Finding[] = [];
+  const longest = goal.line.replaceAll(HAVE, String(goal.count)).replaceAll(NEED, String(goal.count));
+  if (longest.length > quest.lineRoom)
+    found.push({
+      kind: 'lineTooLong',
+      path: `${path}/line`,
+      message: `“${longest}” has ${longest.length} characters, and a line of the display has room for ${quest.lineRoom}. Shorten it.`,
+    });
+  if (goal.count > 1 && !goal.line.includes(HAVE))
+    found.push({
+      kind: 'lineWithoutCount',
+      path: `${path}/line`,
+      message: `The line does not say how many of ${goal.count} there are: put ${HAVE}/${NEED} into it.`,
+      fix: { label: `Add ${HAVE}/${NEED}`, patch: [{ op: 'replace', path: `${path}/line`, value: `${goal.line} ${HAVE}/${NEED}` }] },
+    });
+  if (goal.if !== undefined && possible.whoCan(goal.if, ['player']).length === 0)
+    found.push({ kind: 'neverMet', path: `${path}/if`, message: `This goal is never met: no player can meet “${goal.if}”.` });
+  const most = mostOf(rules, goal);
+  if (most && most.count < goal.count)
+    found.push({
+      kind: 'countTooHigh',
+      path: `${path}/count`,
+      message: `${goal.count} are asked for, and there are ${most.count}: ${most.why}. Lower the count, or place more.`,
+      ...(most.count > 0 && {
+        fix: { label: `Ask for ${most.count}`, patch: [{ op: 'replace', path: `${path}/count`, value: most.count }] },
+      }),
+    });
+  return found;
+}
+
+/** How often at most a goal's event can happen for one player, where that has an end; nothing where it has none, or who knows. */
+function mostOf(rules: Rules, { on, counts }: GoalEntry): { readonly count: number; readonly why: string } | undefined {
+  const { on: event, pickup, type } = (on ?? {}) as Readonly<Record<string, string | undefined>>;
+  const { actions } = collect(rules);
+  const spawners = JSON.stringify(rules.document['spawners'] ?? []);
+  if (event === 'pickupTaken' && pickup !== undefined && (counts === 'player' || isForAll(rules, pickup))) {
+    const entry = entryOf(rules, 'pickups', pickup) as { returns?: string } | undefined;
+    const placed = placements(rules, 'pickup').filter(({ thing }) => thing.pickup === pickup);
+    const returns = entry?.returns !== undefined || placed.some(({ thing }) => thing.with?.['returns'] !== undefined);
+    const laid = spawners.includes(`"pickup":"${pickup}"`) || actions.some(({ action }) => isAbout(action, 'spawn', 'pickup', pickup));
+    if (returns || laid) return undefined;
+    return { count: placed.length, why: `${labelOf(rules, 'pickups', pickup)} lies in ${placed.length} places and does not come back` };
+  }
+  if (event === 'actorDefeated' && type !== undefined) {
+    const entry = entryOf(rules, 'actors', type) as { respawn?: unknown; kind: string } | undefined;
+    const placed = placements(rules, 'actor').filter(({ thing }) => thing.actor === type);
+    const brought = spawners.includes(`"actor":"${type}"`) || actions.some(({ action }) => Object.values(action).includes(type));
+    if (!entry || entry.kind === 'player' || entry.respawn !== undefined || brought) return undefined;
+    return { count: placed.length, why: `${labelOf(rules, 'actors', type)} stands in ${placed.length} places and does not come back` };
+  }
+  return undefined;
+}
+
+const isAbout = (action: Then[number], name: string, field: string, id: string) => action.do === name && action[field] === id;
+const entryOf = (rules: Rules, chapter: string, id: string): unknown =>
+  rules.chapters.get(chapter)?.entries.find((entry) => entry.id === id);
+const isForAll = (rules: Rules, pickup: string) =>
+  (entryOf(rules, 'pickups', pickup) as { gone?: string } | undefined)?.gone !== 'perPlayer';

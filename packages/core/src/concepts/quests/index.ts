@@ -1,0 +1,148 @@
+import { finite, id, reference } from '../../ruleset/fields.js';
+import { type Concept, defineConcept, type ActionSpec } from '../../world/concept.js';
+import type { World } from '../../world/world.js';
+import { ACTIVE, attachQuests, type Quests, questTables, READY } from './columns.js';
+import { type CompiledQuests, compileQuests } from './compile.js';
+import { events } from './events.js';
+import { findings } from './findings.js';
+import { show, showAll } from './log.js';
+import { advance, complete, forgetQuests, hear, look, lookBack, makeSound, startByAction } from './progress.js';
+import { schema } from './schema.js';
+import { answer, askForQuests, fail, offer, offerFromStart } from './taking.js';
+
+export { stretch } from './events.js';
+export { OFFERED, STANDINGS, type Standing } from './columns.js';
+export { patternOfOffer, type Goal, type Quest } from './compile.js';
+export {
+  BEGINS,
+  COUNTS,
+  type GoalEntry,
+  HAVE,
+  MOST_GOALS,
+  MOST_STEPS,
+  NEED,
+  type Offer,
+  OFFERED_BY,
+  type QuestEntry,
+  REPEATS,
+  type StepEntry,
+} from './schema.js';
+
+/** An action on a quest. */
+function onQuest(
+  spec: Pick<ActionSpec, 'label' | 'sentence'> & { readonly leads: readonly string[] },
+  run: (world: World, actor: number, q: number, source: number) => void,
+): ActionSpec {
+  return {
+    label: spec.label,
+    sentence: spec.sentence,
+    causes: ({ quest }) => spec.leads.map((event) => ({ event, fields: { quest } })),
+    args: { quest: reference('quests') },
+    compile: (args, context) => {
+      const q = context.index('quests', String(args['quest']));
+      return (world, actor, { source }) => run(world, actor, q, source);
+    },
+  };
+}
+
+const ask = { quest: id() };
+
+/** Quests: what somebody asks of players, in steps, and what they have of it. */
+export const quests: Concept<CompiledQuests, Quests> = defineConcept<CompiledQuests, Quests>({
+  id: 'quests',
+  sections: { quests: { kind: 'chapter', title: 'Quests', entry: schema } },
+  vocabulary: (ids) => {
+    const about = (name: string, holds: (world: World, row: number, q: number) => boolean) => ({
+      name,
+      chapter: 'quests',
+      ids: ids('quests'),
+      amounts: 0,
+      yields: 'condition' as const,
+      read: (q: number) => (world: World, actor: number) => {
+        const row = world.actors.rowOf(actor);
+        return row >= 0 && holds(world, row, q) ? 1 : 0;
+      },
+    });
+    return {
+      functions: [
+        about('done', (world, row, q) => quests.in(world).cells[q].times.data[row] > 0),
+        about('onQuest', (world, row, q) => [ACTIVE, READY].includes(quests.in(world).cells[q].standing.data[row])),
+      ],
+    };
+  },
+  compile: compileQuests,
+  tables: questTables,
+  attach: attachQuests,
+  events,
+  actions: {
+    offerQuests: {
+      label: 'take quests back and offer the next',
+      sentence: 'take back what {to} has done, or offer the first quest that {to} may have',
+      args: {},
+      compile:
+        () =>
+        (world, actor, { target }) =>
+          askForQuests(world, actor, target),
+    },
+    offerQuest: onQuest({ label: 'offer a quest', sentence: 'offer {quest} to {to}', leads: ['questOffered', 'questStarted'] }, offer),
+    startQuest: onQuest({ label: 'begin a quest', sentence: 'have {to} begin {quest}', leads: ['questStarted'] }, startByAction),
+    finishQuest: onQuest({ label: 'end a quest as done', sentence: 'have {to} be done with {quest}', leads: ['questDone'] }, complete),
+    failQuest: onQuest(
+      { label: 'end a quest as failed', sentence: 'have {to} fail in {quest}', leads: ['questFailed'] },
+      (world, actor, q, source) => fail(world, actor, q, 'action', source),
+    ),
+    countGoal: {
+      label: 'count for a goal',
+      sentence: 'count {amount} for {goal} of {quest} for {to}',
+      causes: ({ quest }) => [{ event: 'goalCounted', fields: { quest } }],
+      args: { quest: reference('quests'), goal: id(), amount: finite().int('A count is a whole number.').min(1).max(1000) },
+      compile: (args, context, path) => {
+        const q = context.index('quests', String(args['quest']));
+        const quest = context.entries<{ label: string; steps: readonly { goals: readonly { id: string }[] }[] }>('quests')[q];
+        const at = (quest?.steps ?? []).map(({ goals }) => goals.findIndex((goal) => goal.id === args['goal']));
+        if (quest && at.every((g) => g < 0)) context.problem([...path, 'goal'], `${quest.label} has no goal ${String(args['goal'])}.`);
+        const step = at.findIndex((g) => g >= 0);
+        return (world, actor) => {
+          const row = world.actors.rowOf(actor);
+          if (row >= 0 && step >= 0 && quests.in(world).cells[q].steps[step].data[row] === 1)
+            advance(world, actor, q, at[step], Number(args['amount']));
+        };
+      },
+    },
+    forgetQuests: {
+      label: 'take quests back',
+      sentence: 'take all quests of {to} back',
+      causes: () => [{ event: 'questsReset' }],
+      args: {},
+      compile: () => forgetQuests,
+    },
+  },
+  inputs: {
+    acceptQuest: { args: ask, traced: true, run: (world, actor, { quest }) => answer(world, actor, 'accept', String(quest)) },
+    declineQuest: { args: ask, traced: true, run: (world, actor, { quest }) => answer(world, actor, 'decline', String(quest)) },
+    abandonQuest: { args: ask, traced: true, run: (world, actor, { quest }) => answer(world, actor, 'abandon', String(quest)) },
+  },
+  findings,
+  lifecycle: {
+    playerLoaded: (world, row) => {
+      makeSound(world, row);
+      showOne(world, row);
+    },
+    rulesAdopted: (world) => {
+      for (let row = 0; row < world.actors.high; row++) if (world.actors.live[row] === 1) makeSound(world, row);
+      showAll(world);
+    },
+  },
+  hears: hear,
+  timers: { look: lookBack },
+  systems: {
+    thresholds: (world) => {
+      look(world);
+      offerFromStart(world);
+    },
+  },
+});
+
+function showOne(world: World, row: number): void {
+  quests.in(world).list.forEach((_, q) => show(world, row, q));
+}

@@ -1,0 +1,186 @@
+import { type GameEvent, partyIn } from '../../world/events.js';
+import { World } from '../../world/world.js';
+import { ACTIVE, AHEAD, CURRENT, NONE, PASSED, READY, STANDINGS } from './columns.js';
+import type { WaitingGoal } from './compile.js';
+import { quests } from './index.js';
+import { currentStep, show } from './log.js';
+import { MOST_COUNT } from './schema.js';
+import { about, begin, enterStep, fail, hindranceTo, isPlayer, noteDone, offer } from './taking.js';
+
+/** Hears an event: for goals, for ways to fail, for offers – in this order, so that what an event begins does not count it. */
+export function hear(world: World, event: GameEvent): void {
+  const { goals, failures, offers } = quests.of(world.rules);
+  // For whom it counts is settled first: what it completes does not have it count for the next step.
+  const counted = (goals.get(event.name) ?? []).map((waiting) => ({ waiting, players: countsFor(world, event, waiting) }));
+  for (const { waiting, players } of counted)
+    for (const player of players)
+      if (waitsFor(world, world.actors.rowOf(player), waiting)) advance(world, player, waiting.quest, waiting.goal, 1);
+  for (const { quest, pattern, who } of failures.get(event.name) ?? []) {
+    const actor = partyIn(event, who);
+    const row = world.actors.rowOf(actor);
+    if (isPlayer(world, row) && quests.in(world).cells[quest].standing.data[row] === ACTIVE && pattern.matches(world, event, actor))
+      fail(world, actor, quest, 'event', event.source);
+  }
+  for (const { quest, pattern, who } of offers.get(event.name) ?? []) {
+    const actor = partyIn(event, who);
+    if (isPlayer(world, world.actors.rowOf(actor)) && pattern.matches(world, event, actor)) offer(world, actor, quest, event.source);
+  }
+}
+
+const waitsFor = (world: World, row: number, { quest, step }: WaitingGoal): boolean => {
+  const { standing, steps } = quests.in(world).cells[quest];
+  return row >= 0 && standing.data[row] === ACTIVE && steps[step].data[row] === CURRENT;
+};
+
+/** The players for whom what somebody did counts towards a goal. */
+function countsFor(world: World, event: GameEvent, waiting: WaitingGoal): readonly number[] {
+  const { pattern, who, counts } = waiting;
+  const doer = partyIn(event, who);
+  const row = world.actors.rowOf(doer);
+  if (!isPlayer(world, row)) return [];
+  const team = world.actors.column('team').data;
+  const counted = (at: number) => counts === 'everyone' || at === row || (counts === 'crew' && team[at] >= 0 && team[at] === team[row]);
+  const rows: number[] = [];
+  if (counts === 'player') {
+    if (waitsFor(world, row, waiting)) rows.push(row);
+  } else
+    for (let at = 0; at < world.actors.high; at++)
+      if (world.actors.live[at] === 1 && isPlayer(world, at) && counted(at) && waitsFor(world, at, waiting)) rows.push(at);
+  return rows.length > 0 && pattern.matches(world, event, doer) ? rows.map((at) => world.actors.handle(at)) : [];
+}
+
+/** Adds to what a player has of a goal of their current step, and goes on where that was missing. */
+export function advance(world: World, actor: number, q: number, g: number, amount: number): void {
+  const row = world.actors.rowOf(actor);
+  const step = row < 0 ? -1 : currentStep(world, row, q);
+  const { cells, list, lines } = quests.in(world);
+  if (step < 0 || cells[q].standing.data[row] !== ACTIVE) return;
+  const goal = list[q].steps[step].goals[g];
+  const { have, row: at } = cells[q].goals[step][g];
+  const before = have.data[row];
+  if (!goal || before >= goal.need) return;
+  have.data[row] = Math.min(goal.need, before + amount);
+  if (at.data[row] > 0) lines.column('have').data[at.data[row] - 1] = have.data[row];
+  const data = { ...about(list[q]), goal: goal.id, have: have.data[row], need: goal.need };
+  world.follow('goalCounted', { subject: actor, source: actor }, data, () => {
+    if (have.data[row] >= goal.need) goal.then(world, World.alone(actor));
+    goOn(world, actor, q);
+  });
+}
+
+/** Leaves a step whose goals are met, and the quest when it was the last one. */
+export function goOn(world: World, actor: number, q: number): void {
+  const { cells, list } = quests.in(world);
+  const quest = list[q];
+  // Asked anew each time: what follows from a step may end the quest, or take the actor away.
+  for (let row = world.actors.rowOf(actor); row >= 0; row = world.actors.rowOf(actor)) {
+    const step = currentStep(world, row, q);
+    if (cells[q].standing.data[row] !== ACTIVE || step < 0) return;
+    const met = quest.steps[step].goals.every(({ optional, need }, g) => optional || cells[q].goals[step][g].have.data[row] >= need);
+    if (!met) return;
+    cells[q].steps[step].data[row] = PASSED;
+    // An edit may have put this step before others that were passed.
+    const next = cells[q].steps.findIndex(({ data }, s) => s > step && data[row] !== PASSED);
+    if (next >= 0) enterStep(world, row, q, next);
+    else if (quest.handIn >= 0) cells[q].standing.data[row] = READY;
+    show(world, row, q);
+    const parties = World.alone(actor);
+    const data = { ...about(quest), step: quests.of(world.rules).entries[q].steps[step].label, number: step + 1 };
+    world.follow('stepDone', { subject: actor, source: actor }, data, () => quest.steps[step].then(world, parties));
+    if (next >= 0) continue;
+    if (quest.handIn >= 0) world.emit('questReady', { subject: actor }, { ...about(quest), line: quest.handInLine });
+    else complete(world, actor, q, actor);
+    return;
+  }
+}
+
+/** Ends a quest as done: that stands before anything is given for it, so that nothing is given twice. */
+export function complete(world: World, actor: number, q: number, source: number): void {
+  const row = world.actors.rowOf(actor);
+  const { cells, list } = quests.in(world);
+  if (row < 0 || (cells[q].standing.data[row] !== ACTIVE && cells[q].standing.data[row] !== READY)) return;
+  noteDone(world, row, q);
+  const { then, next } = list[q];
+  world.follow('questDone', { subject: actor, source }, { ...about(list[q]), times: cells[q].times.data[row] }, () => {
+    then(world, { owner: actor, source: actor, target: source });
+    if (next >= 0) offer(world, actor, next, source);
+  });
+}
+
+/** Conditions that have come true, and time that is over. */
+export function look(world: World): void {
+  const { cells, list, players } = quests.in(world);
+  if (list.length === 0) return;
+  const types = world.actors.column('type').data;
+  for (let row = 0; row < world.actors.high; row++) {
+    if (world.actors.live[row] === 0 || !players[types[row]]) continue;
+    const actor = world.actors.handle(row);
+    for (let q = 0; q < list.length; q++) {
+      if (cells[q].standing.data[row] !== ACTIVE) continue;
+      const step = currentStep(world, row, q);
+      if (step >= 0)
+        list[q].steps[step].goals.forEach(({ test, need }, g) => {
+          if (!test || cells[q].goals[step][g].have.data[row] >= need || world.actors.rowOf(actor) < 0) return;
+          if (test(world, World.alone(actor)) !== 0) advance(world, actor, q, g, 1);
+        });
+      if (list[q].limit === 0 || world.actors.rowOf(actor) < 0 || cells[q].standing.data[row] !== ACTIVE) continue;
+      const { left, until } = cells[q];
+      left.data[row] = Math.max(0, until.data[row] - world.tick);
+      if (left.data[row] === 0) fail(world, actor, q, 'time');
+    }
+  }
+}
+
+/** Has what was kept of a player fit the rules: one step is current, what is counted is within what is needed. */
+export function makeSound(world: World, row: number): void {
+  const { cells, list, lookTimer } = quests.in(world);
+  if (!isPlayer(world, row)) return;
+  list.forEach(({ steps, handIn, limit }, q) => {
+    const { standing, times, left, until, steps: at, goals } = cells[q];
+    if (!(standing.data[row] >= NONE && standing.data[row] < STANDINGS.length)) standing.data[row] = NONE;
+    times.data[row] = Math.max(0, times.data[row]);
+    if (standing.data[row] !== ACTIVE && standing.data[row] !== READY) return;
+    // An edit may have put a step before one that was passed: it is still to be done, and those behind it stay passed.
+    const first = at.findIndex(({ data }) => data[row] !== PASSED);
+    if (first >= 0) standing.data[row] = ACTIVE;
+    else if (standing.data[row] === READY && handIn < 0) standing.data[row] = ACTIVE;
+    at.forEach(({ data }, s) => {
+      if (s > first && first >= 0 && data[row] === CURRENT) data[row] = AHEAD;
+    });
+    // Where all are passed the last one is asked again: its goals are met.
+    if (standing.data[row] === ACTIVE) at[first < 0 ? steps.length - 1 : first].data[row] = CURRENT;
+    steps.forEach((step, s) =>
+      step.goals.forEach(({ need }, g) => {
+        const { have } = goals[s][g];
+        have.data[row] = Math.max(0, Math.min(need, have.data[row], MOST_COUNT));
+        if (first < 0 && standing.data[row] === ACTIVE && s === steps.length - 1) have.data[row] = need;
+      }),
+    );
+    if (!(left.data[row] > 0 && left.data[row] <= limit)) left.data[row] = limit;
+    until.data[row] = limit === 0 ? 0 : world.tick + left.data[row];
+  });
+  world.setTimer(lookTimer, 1, world.actors.handle(row), 0);
+}
+
+/** Goes on with whatever an edit has made complete. */
+export function lookBack(world: World, actor: number): void {
+  quests.in(world).list.forEach((_, q) => goOn(world, actor, q));
+}
+
+/** Takes all that a player has of quests back: as if none had ever been offered. */
+export function forgetQuests(world: World, actor: number): void {
+  const row = world.actors.rowOf(actor);
+  if (!isPlayer(world, row)) return;
+  quests.in(world).cells.forEach(({ standing, times, again, left, until, offered, steps, goals }, q) => {
+    for (const { data } of [standing, times, again, left, until, offered, ...steps, ...goals.flat().map(({ have }) => have)]) data[row] = 0;
+    show(world, row, q);
+  });
+  world.emit('questsReset', { subject: actor }, {});
+}
+
+/** Begins a quest by an action, whoever is asked: not what runs already, nor once more what is done once. */
+export function startByAction(world: World, actor: number, q: number, source: number): void {
+  const row = world.actors.rowOf(actor);
+  const hindrance = isPlayer(world, row) ? hindranceTo(world, row, q) : 'has';
+  if (hindrance !== 'has' && hindrance !== 'done') begin(world, actor, q, source);
+}

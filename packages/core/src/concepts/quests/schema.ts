@@ -1,0 +1,103 @@
+import { z } from 'zod';
+import { condition, duration, entryFields, finite, id, label, reference } from '../../ruleset/fields.js';
+import { actionList, pattern } from '../../ruleset/registry.js';
+
+/** For whom what somebody does counts towards a goal: for themselves, for their crew, for everybody. */
+export const COUNTS = ['player', 'crew', 'everyone'] as const;
+/** Where a quest comes from. */
+export const OFFERED_BY = ['start', 'character', 'zone', 'pickup', 'event'] as const;
+/** How often it can be done: once ever, once each day of the server, again some time after, or whenever one likes. */
+export const REPEATS = ['once', 'daily', 'after', 'always'] as const;
+/** Whether a player is asked first, or has it at once. */
+export const BEGINS = ['accepted', 'atOnce'] as const;
+export const MOST_STEPS = 20;
+export const MOST_GOALS = 8;
+export const MOST_COUNT = 100_000;
+
+/** Numbers in the line of a goal. */
+export const HAVE = '{have}';
+export const NEED = '{need}';
+
+const oneOf = <T extends readonly [string, ...string[]]>(list: T) => z.enum(list, `One of ${list.join(', ')} is expected.`);
+
+const goal = z.strictObject({
+  id: id(),
+  /** What the display says of it, with {have} and {need}. */
+  line: z.string('Words are expected.').min(1, 'Words are expected.').max(160, 'At most 160 characters.'),
+  /** What is counted, for the part of the event that `who` says; */
+  on: pattern().optional(),
+  count: finite().int('A count is a whole number.').min(1, 'A count is at least 1.').max(MOST_COUNT).default(1),
+  /** or what has to be so once. */
+  if: condition().optional(),
+  counts: oneOf(COUNTS).default('player'),
+  /** Whether the step is done without it. */
+  optional: z.boolean('true or false is expected.').default(false),
+  /** When it is met. */
+  then: actionList().default([]),
+});
+export type GoalEntry = z.infer<typeof goal>;
+
+const step = z.strictObject({
+  id: id(),
+  label: label(),
+  /** All at the same time, in any order. */
+  goals: z.array(goal, 'The goals are a list.').min(1, 'A step has a goal at least.').max(MOST_GOALS, `At most ${MOST_GOALS} goals.`),
+  /** When it is done. */
+  then: actionList().default([]),
+});
+export type StepEntry = z.infer<typeof step>;
+
+const offer = z.discriminatedUnion(
+  'by',
+  [
+    z.strictObject({ by: z.literal('start') }),
+    /** Asked by an interaction that offers quests. */
+    z.strictObject({ by: z.literal('character'), actor: reference('actors') }),
+    z.strictObject({ by: z.literal('zone'), zone: reference('zones') }),
+    z.strictObject({ by: z.literal('pickup'), pickup: reference('pickups') }),
+    z.strictObject({ by: z.literal('event'), event: pattern() }),
+  ],
+  `Who offers it? { "by": one of ${OFFERED_BY.join(', ')} }.`,
+);
+export type Offer = z.infer<typeof offer>;
+
+export const schema = z.strictObject({
+  ...entryFields(),
+  /** What a player reads who is offered it. */
+  text: z.string().max(400, 'At most 400 characters.').default(''),
+  offered: z.array(offer).max(8, 'At most 8 ways to come by it.').default([]),
+  begins: oneOf(BEGINS).default('accepted'),
+  /** Who may have it. */
+  if: condition().optional(),
+  /** Who has it when one accepts it: the player alone, or whoever of the crew or of all in the arena may have it. */
+  takenBy: oneOf(COUNTS).default('player'),
+  repeats: oneOf(REPEATS).default('once'),
+  /** How long after it was done it can be had again, in the server’s time. */
+  after: duration().optional(),
+  /** Whether it can be had again after it failed. */
+  retry: z.boolean('true or false is expected.').default(true),
+  steps: z.array(step, 'The steps are a list.').min(1, 'A quest has a step at least.').max(MOST_STEPS, `At most ${MOST_STEPS} steps.`),
+  /** The kind of character who takes it back; done with its last step where nothing is said. */
+  handIn: reference('actors').optional(),
+  /** How long it may take, from when it is accepted. */
+  limit: duration().optional(),
+  /** What it fails by. */
+  fails: z.array(pattern()).max(8, 'At most 8 ways to fail.').default([]),
+  /** Whether it can be given up. */
+  abandon: z.boolean('true or false is expected.').default(true),
+  onStart: actionList().default([]),
+  /** What one has of it. What it gives is shown before it is accepted. */
+  then: actionList().default([]),
+  onFail: actionList().default([]),
+  /** What is offered next, to whoever has done it. */
+  next: reference('quests').optional(),
+  /** Characters that a line of the display has room for. */
+  lineRoom: finite()
+    .int('Characters are whole.')
+    .min(12, 'A line has 12 to 120 characters.')
+    .max(120, 'A line has 12 to 120 characters.')
+    .default(40),
+  /** Who is told of it beside its player. */
+  see: z.enum(['owner', 'team', 'everyone'], 'One of owner, team, everyone is expected.').default('owner'),
+});
+export type QuestEntry = z.infer<typeof schema>;

@@ -1,0 +1,224 @@
+import type { EventData } from '../../world/events.js';
+import { World } from '../../world/world.js';
+import { allActors, teamOf } from '../actors/index.js';
+import { DAY, serverNow } from '../calendar/index.js';
+import { ABANDONED, ACTIVE, AHEAD, CURRENT, DECLINED, DONE, FAILED, NONE, PASSED, READY } from './columns.js';
+import type { Quest } from './compile.js';
+import { quests } from './index.js';
+import { currentStep, mayTakeUp, show } from './log.js';
+import { complete, goOn } from './progress.js';
+
+/** Why somebody may not have a quest, or not do with it what they asked for. */
+export const REFUSALS = ['unknown', 'notOffered', 'has', 'done', 'later', 'failed', 'notYet', 'notActive', 'notGivenUp'] as const;
+export type Refused = (typeof REFUSALS)[number];
+
+export function isPlayer(world: World, row: number): boolean {
+  return row >= 0 && quests.of(world.rules).players[world.actors.column('type').data[row]];
+}
+
+/** What keeps a player from having a quest now; nothing where they may. */
+export function hindranceTo(world: World, row: number, q: number): Refused | undefined {
+  const { list, cells } = quests.in(world);
+  const { repeats, retry, test } = list[q];
+  const standing = cells[q].standing.data[row];
+  if (standing === ACTIVE || standing === READY) return 'has';
+  if (standing === FAILED && !retry) return 'failed';
+  // Once is once, however somebody stands to it since.
+  if (cells[q].times.data[row] > 0) {
+    if (repeats === 'once') return 'done';
+    if (standing === DONE && serverNow(world) < cells[q].again.data[row]) return 'later';
+  }
+  return test && test(world, World.alone(world.actors.handle(row))) === 0 ? 'notYet' : undefined;
+}
+
+/** When what was done, turned down or given up at this moment is there again. */
+function nextTime(world: World, { repeats, after }: Quest): number {
+  const now = serverNow(world);
+  if (repeats === 'daily') return (Math.floor(now / DAY) + 1) * DAY;
+  return repeats === 'after' ? now + after : 0;
+}
+
+/** Offers a quest to a player, or gives it to them at once where they are not asked; nothing where they may not have it. */
+export function offer(world: World, actor: number, q: number, source: number): void {
+  const row = world.actors.rowOf(actor);
+  if (!isPlayer(world, row) || hindranceTo(world, row, q) !== undefined) return;
+  const { cells, list } = quests.in(world);
+  if (list[q].atOnce) return take(world, actor, q, source);
+  // What is offered already is not offered twice.
+  if (cells[q].offered.data[row] === 1) return;
+  cells[q].offered.data[row] = 1;
+  show(world, row, q);
+  world.emit('questOffered', { subject: actor, source }, about(list[q]));
+}
+
+export const about = ({ id, label }: Quest): { readonly quest: string; readonly label: string } => ({ quest: id, label });
+
+/** What a player is offered by a character: what is ready is taken back, else the first of its quests that they may have. */
+export function askForQuests(world: World, actor: number, character: number): void {
+  const row = world.actors.rowOf(actor);
+  const from = world.actors.rowOf(character);
+  if (!isPlayer(world, row) || from < 0) return;
+  const { list, cells } = quests.in(world);
+  const type = world.actors.column('type').data[from];
+  const ready = list.filter(({ index, handIn }) => handIn === type && cells[index].standing.data[row] === READY);
+  for (const { index } of ready) complete(world, actor, index, character);
+  if (ready.length > 0) return;
+  const own = list.filter(({ characters }) => characters.includes(type));
+  const first = own.find(({ index }) => hindranceTo(world, row, index) === undefined);
+  if (first) return offer(world, actor, first.index, character);
+  const later = own.filter(({ index }) => hindranceTo(world, row, index) === 'later').map(({ index }) => cells[index].again.data[row]);
+  const seconds = later.length === 0 ? 0 : Math.min(...later) - serverNow(world);
+  world.emit('nothingOffered', { subject: actor, target: character }, { from: world.nameOf(character), seconds });
+}
+
+/** Gives a quest to a player, and to whoever shares it. */
+export function take(world: World, actor: number, q: number, source: number): void {
+  const { takenBy } = quests.in(world).list[q];
+  const others = takenBy === 'player' ? [] : takenBy === 'crew' ? teamOf(world, actor) : allActors(world);
+  for (const one of [actor, ...others.filter((other) => other !== actor)]) {
+    const row = world.actors.rowOf(one);
+    if (isPlayer(world, row) && hindranceTo(world, row, q) === undefined) begin(world, one, q, one === actor ? source : actor);
+  }
+}
+
+/** Begins a quest: everything of it that was there before is gone. */
+export function begin(world: World, actor: number, q: number, source: number): void {
+  const row = world.actors.rowOf(actor);
+  if (!isPlayer(world, row)) return;
+  const { list, cells } = quests.in(world);
+  const quest = list[q];
+  const { standing, left, until, offered, again } = cells[q];
+  forgetSteps(world, row, q);
+  standing.data[row] = ACTIVE;
+  offered.data[row] = 0;
+  again.data[row] = 0;
+  left.data[row] = quest.limit;
+  until.data[row] = quest.limit === 0 ? 0 : world.tick + quest.limit;
+  enterStep(world, row, q, 0);
+  show(world, row, q);
+  world.follow('questStarted', { subject: actor, source }, about(quest), () => quest.onStart(world, World.alone(actor)));
+  // What is shared may have been met by the others.
+  goOn(world, actor, q);
+}
+
+/** Makes a step the current one. Where a quest is shared, what the others have counted for it counts. */
+export function enterStep(world: World, row: number, q: number, s: number): void {
+  const { cells, list } = quests.in(world);
+  cells[q].steps[s].data[row] = CURRENT;
+  list[q].steps[s].goals.forEach(({ counts }, g) => {
+    const { have } = cells[q].goals[s][g];
+    have.data[row] = 0;
+    if (counts === 'player' || list[q].takenBy === 'player') return;
+    const actor = world.actors.handle(row);
+    const others = counts === 'crew' ? teamOf(world, actor) : allActors(world);
+    for (const other of others) {
+      const at = world.actors.rowOf(other);
+      if (isPlayer(world, at) && cells[q].standing.data[at] === ACTIVE && currentStep(world, at, q) === s)
+        have.data[row] = Math.max(have.data[row], have.data[at]);
+    }
+  });
+}
+
+function forgetSteps(world: World, row: number, q: number): void {
+  const { steps, goals } = quests.in(world).cells[q];
+  for (const { data } of steps) data[row] = AHEAD;
+  for (const step of goals) for (const { have } of step) have.data[row] = 0;
+}
+
+/** What ends a quest before it is done. */
+function leave(world: World, row: number, q: number, how: number): void {
+  const { cells, list } = quests.in(world);
+  forgetSteps(world, row, q);
+  cells[q].standing.data[row] = how;
+  cells[q].left.data[row] = cells[q].until.data[row] = 0;
+  cells[q].again.data[row] = nextTime(world, list[q]);
+  show(world, row, q);
+}
+
+/** Ends a quest as failed: by its time, by what was done, or by an action. */
+export function fail(world: World, actor: number, q: number, why: 'time' | 'event' | 'action', source = 0): void {
+  const row = world.actors.rowOf(actor);
+  const { cells, list } = quests.in(world);
+  const standing = row < 0 ? NONE : cells[q].standing.data[row];
+  // What is only to be handed in has come out well: neither time nor anything else undoes it.
+  if (standing !== ACTIVE) return;
+  leave(world, row, q, FAILED);
+  world.follow('questFailed', { subject: actor, source }, { ...about(list[q]), why }, () => list[q].onFail(world, World.alone(actor)));
+}
+
+/** Notes that a quest was done: from here on it is, whatever follows. */
+export function noteDone(world: World, row: number, q: number): void {
+  const { cells, list } = quests.in(world);
+  const { standing, times, again, left, until, steps } = cells[q];
+  standing.data[row] = DONE;
+  times.data[row]++;
+  left.data[row] = until.data[row] = 0;
+  again.data[row] = nextTime(world, list[q]);
+  for (const { data } of steps) data[row] = PASSED;
+  show(world, row, q);
+}
+
+/** Whether what is there from the start comes by itself: the first time, or when its time has come again. */
+function comesByItself(world: World, row: number, { index, repeats }: Quest): boolean {
+  const { standing, again } = quests.in(world).cells[index];
+  if (standing.data[row] === NONE) return true;
+  if (repeats !== 'daily' && repeats !== 'after') return false;
+  return serverNow(world) >= again.data[row];
+}
+
+/** Once a second: what is offered from the start is, to whoever may have it by now. */
+export function offerFromStart(world: World): void {
+  const { list } = quests.in(world);
+  if (world.tick % world.rules.tickRate !== 0 || !list.some(({ atStart }) => atStart)) return;
+  for (const actor of allActors(world))
+    for (const quest of list) {
+      const row = world.actors.rowOf(actor);
+      if (quest.atStart && isPlayer(world, row) && comesByItself(world, row, quest)) offer(world, actor, quest.index, 0);
+    }
+}
+
+/** What a player asks to do with a quest. */
+export const ASKS = ['accept', 'decline', 'abandon'] as const;
+export type Ask = (typeof ASKS)[number];
+
+/** Does what a player asks, or tells them why not. */
+export function answer(world: World, actor: number, ask: Ask, id: string): void {
+  const row = world.actors.rowOf(actor);
+  if (!isPlayer(world, row)) return;
+  const { list, cells } = quests.in(world);
+  const quest = list.find((one) => one.id === id);
+  // Of one that was never shown to somebody they learn nothing, not even that there is one.
+  const known = quest && (cells[quest.index].offered.data[row] === 1 || cells[quest.index].standing.data[row] !== NONE);
+  if (!quest || !known) return refuse(world, actor, ask, 'unknown');
+  const reason = hindranceToAsk(world, row, quest, ask);
+  if (reason) return refuse(world, actor, ask, reason, quest);
+  const { offered, standing, again } = cells[quest.index];
+  if (ask === 'accept') return take(world, actor, quest.index, 0);
+  if (ask === 'abandon') {
+    leave(world, row, quest.index, ABANDONED);
+    return world.emit('questAbandoned', { subject: actor }, about(quest));
+  }
+  offered.data[row] = 0;
+  if (standing.data[row] !== DONE) standing.data[row] = DECLINED;
+  again.data[row] = nextTime(world, quest);
+  show(world, row, quest.index);
+  world.emit('questDeclined', { subject: actor }, about(quest));
+}
+
+function hindranceToAsk(world: World, row: number, quest: Quest, ask: Ask): Refused | undefined {
+  const { standing, offered } = quests.in(world).cells[quest.index];
+  const now = standing.data[row];
+  const on = now === ACTIVE || now === READY;
+  if (ask === 'abandon') return !on ? 'notActive' : quest.abandon ? undefined : 'notGivenUp';
+  if (on) return 'has';
+  if (offered.data[row] === 0 && !(ask === 'accept' && mayTakeUp(quest, now)))
+    return now === DONE && quest.repeats === 'once' ? 'done' : 'notOffered';
+  return ask === 'accept' ? hindranceTo(world, row, quest.index) : undefined;
+}
+
+function refuse(world: World, actor: number, ask: Ask, reason: Refused, quest?: Quest): void {
+  const row = world.actors.rowOf(actor);
+  const again = quest && reason === 'later' ? quests.in(world).cells[quest.index].again.data[row] - serverNow(world) : 0;
+  const data: EventData = { ask, reason, ...(quest && about(quest)), ...(again > 0 && { seconds: again }) };
+  world.emit('questRefused', { subject: actor }, data);
+}
