@@ -61,6 +61,19 @@ export { type SpawnerEntry, WHENS } from './concepts/spawners/index.js';
 export type { ZoneEntry } from './concepts/zones/index.js';
 export { actorOfSeat, seatName, seatProblems, teamIds } from './concepts/seats/index.js';
 export { type AchievementEntry, achievements } from './concepts/achievements/index.js';
+export { DAY, serverNow } from './concepts/calendar/index.js';
+export {
+  BEGINS,
+  COUNTS,
+  OFFERED as QUEST_OFFERED,
+  OFFERED_BY,
+  type QuestEntry,
+  quests,
+  REPEATS,
+  type Standing,
+  STANDINGS,
+  stretch,
+} from './concepts/quests/index.js';
 export {
   AMONG,
   HOW_SHARED,

@@ -27,3 +27,4 @@ export {
 export { trackEvidence, type TrackEvidence } from './tracks.js';
 export { type TreeWalk, walkTree } from './trees.js';
 export { teamEvidence, type TeamEvidence } from './teams.js';
+export { type QuestMove, type QuestWalk, WALKERS, walkQuest } from './quests.js';

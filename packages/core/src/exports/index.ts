@@ -4,3 +4,4 @@ export { ATTRIBUTE_COLUMNS, attributesFromCsv, attributesToCsv, type TableProble
 export * from './typescript.js';
 export * from './schema.js';
 export { levelsFromCsv, levelsToCsv } from './levels.js';
+export { questsFromCsv, questsToCsv } from './quests.js';

@@ -48,7 +48,9 @@ describe('Uses', () => {
     ]);
     expect(usesOf(rules, 'effects', 'slipstream').map((use) => use.id)).toEqual(['slipstreamPod']);
     expect(
-      usesOf(rules, 'pickups', 'copperToken').every((use) => use.id === 'kelpBed' || use.path.startsWith('/arena/placed/')),
+      usesOf(rules, 'pickups', 'copperToken').every(
+        (use) => ['kelpBed', 'quietHull'].includes(use.id) || use.path.startsWith('/arena/placed/'),
+      ),
     ).toBeTrue();
     expect(usesOf(rules, 'effects', 'nothing')).toEqual([]);
   });

@@ -93,7 +93,9 @@ export function questTables({ entries, players }: CompiledQuests): readonly Tabl
       owner: 'actor',
       columns: [
         { name: 'actor', kind: 'actor', see },
-        { name: 'quest', kind: 'entry', chapter: 'quests', see },
+        { name: 'quest', kind: 'entry', chapter: 'quests', see: 'server' },
+        // Its id, to those alone who are told of it: seats know of no list of quests.
+        { name: 'id', kind: 'text', see },
         { name: 'label', kind: 'text', see },
         { name: 'text', kind: 'text', see },
         { name: 'rewards', kind: 'text', see },
@@ -114,7 +116,9 @@ export function questTables({ entries, players }: CompiledQuests): readonly Tabl
       owner: 'actor',
       columns: [
         { name: 'actor', kind: 'actor', see },
-        { name: 'quest', kind: 'entry', chapter: 'quests', see },
+        { name: 'quest', kind: 'entry', chapter: 'quests', see: 'server' },
+        // Its id, to those alone who are told of it: seats know of no list of quests.
+        { name: 'id', kind: 'text', see },
         { name: 'order', kind: 'int', see },
         { name: 'line', kind: 'text', see },
         { name: 'have', kind: 'int', see },

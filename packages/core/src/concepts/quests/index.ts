@@ -1,4 +1,5 @@
 import { finite, id, reference } from '../../ruleset/fields.js';
+import { didYouMean } from '../../ruleset/suggest.js';
 import { type Concept, defineConcept, type ActionSpec } from '../../world/concept.js';
 import type { World } from '../../world/world.js';
 import { ACTIVE, attachQuests, type Quests, questTables, READY } from './columns.js';
@@ -6,8 +7,8 @@ import { type CompiledQuests, compileQuests } from './compile.js';
 import { events } from './events.js';
 import { findings } from './findings.js';
 import { show, showAll } from './log.js';
-import { advance, complete, forgetQuests, hear, look, lookBack, makeSound, startByAction } from './progress.js';
-import { schema } from './schema.js';
+import { complete, countByAction, forgetQuests, hear, look, lookBack, makeSound, startByAction } from './progress.js';
+import { type QuestEntry, schema } from './schema.js';
 import { answer, askForQuests, fail, offer, offerFromStart } from './taking.js';
 
 export { stretch } from './events.js';
@@ -50,7 +51,8 @@ const ask = { quest: id() };
 /** Quests: what somebody asks of players, in steps, and what they have of it. */
 export const quests: Concept<CompiledQuests, Quests> = defineConcept<CompiledQuests, Quests>({
   id: 'quests',
-  sections: { quests: { kind: 'chapter', title: 'Quests', entry: schema } },
+  // Which quests there are is told to nobody: a seat learns of one as it is offered it.
+  sections: { quests: { kind: 'chapter', title: 'Quests', entry: schema, secret: () => true } },
   vocabulary: (ids) => {
     const about = (name: string, holds: (world: World, row: number, q: number) => boolean) => ({
       name,
@@ -92,21 +94,23 @@ export const quests: Concept<CompiledQuests, Quests> = defineConcept<CompiledQue
       (world, actor, q, source) => fail(world, actor, q, 'action', source),
     ),
     countGoal: {
-      label: 'count for a goal',
-      sentence: 'count {amount} for {goal} of {quest} for {to}',
+      label: 'count for a quest',
+      sentence: 'count {amount} for {quest} for {to}, towards {goal}',
       causes: ({ quest }) => [{ event: 'goalCounted', fields: { quest } }],
-      args: { quest: reference('quests'), goal: id(), amount: finite().int('A count is a whole number.').min(1).max(1000) },
+      args: {
+        quest: reference('quests'),
+        amount: finite().int('A count is a whole number.').min(1, 'A count is at least 1.').max(1000, 'At most 1000.'),
+        /** One of its goals; all of the current step where nothing is said. */
+        goal: id().optional(),
+      },
       compile: (args, context, path) => {
         const q = context.index('quests', String(args['quest']));
-        const quest = context.entries<{ label: string; steps: readonly { goals: readonly { id: string }[] }[] }>('quests')[q];
-        const at = (quest?.steps ?? []).map(({ goals }) => goals.findIndex((goal) => goal.id === args['goal']));
-        if (quest && at.every((g) => g < 0)) context.problem([...path, 'goal'], `${quest.label} has no goal ${String(args['goal'])}.`);
-        const step = at.findIndex((g) => g >= 0);
-        return (world, actor) => {
-          const row = world.actors.rowOf(actor);
-          if (row >= 0 && step >= 0 && quests.in(world).cells[q].steps[step].data[row] === 1)
-            advance(world, actor, q, at[step], Number(args['amount']));
-        };
+        const quest = context.entries<QuestEntry>('quests')[q];
+        const wanted = args['goal'];
+        const all = (quest?.steps ?? []).flatMap(({ goals }) => goals.map((goal) => goal.id));
+        if (quest && wanted !== undefined && !all.includes(String(wanted)))
+          context.problem([...path, 'goal'], `${quest.label} has no goal ${String(wanted)}.${didYouMean(String(wanted), all)}`);
+        return (world, actor) => countByAction(world, actor, q, wanted === undefined ? undefined : String(wanted), Number(args['amount']));
       },
     },
     forgetQuests: {

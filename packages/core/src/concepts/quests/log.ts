@@ -41,6 +41,7 @@ export function show(world: World, row: number, q: number): void {
     log.write(at.data[row] - 1, {
       actor,
       quest: q,
+      id: world.textIndex(quest.id),
       label: world.textIndex(quest.label),
       text: world.textIndex(quest.text),
       rewards: world.textIndex(rewardWords(world, actor, quest.rewards)),
@@ -58,7 +59,7 @@ export function show(world: World, row: number, q: number): void {
 /** Has the lines told be those of the current step, or the one that says to whom to return. */
 function showLines(world: World, row: number, q: number): void {
   const { cells, list, lines } = quests.in(world);
-  const { steps, handInLine } = list[q];
+  const { id, steps, handInLine } = list[q];
   const standing = cells[q].standing.data[row];
   const current = standing === ACTIVE ? currentStep(world, row, q) : -1;
   const actor = world.actors.handle(row);
@@ -76,6 +77,7 @@ function showLines(world: World, row: number, q: number): void {
       lines.write(at.data[row] - 1, {
         actor,
         quest: q,
+        id: world.textIndex(id),
         order: g,
         line: world.textIndex(returns ? handInLine : line),
         have: returns ? 0 : Math.min(need, have.data[row]),

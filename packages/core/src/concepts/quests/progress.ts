@@ -184,3 +184,14 @@ export function startByAction(world: World, actor: number, q: number, source: nu
   const hindrance = isPlayer(world, row) ? hindranceTo(world, row, q) : 'has';
   if (hindrance !== 'has' && hindrance !== 'done') begin(world, actor, q, source);
 }
+
+/** Counts for a goal of the current step, or for all of them. */
+export function countByAction(world: World, actor: number, q: number, goal: string | undefined, amount: number): void {
+  const row = world.actors.rowOf(actor);
+  const step = isPlayer(world, row) ? currentStep(world, row, q) : -1;
+  if (step < 0) return;
+  quests.in(world).list[q].steps[step].goals.forEach(({ id }, g) => {
+    const at = world.actors.rowOf(actor);
+    if ((goal === undefined || goal === id) && at >= 0 && currentStep(world, at, q) === step) advance(world, actor, q, g, amount);
+  });
+}

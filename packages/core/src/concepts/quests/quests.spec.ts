@@ -1,8 +1,14 @@
-import { compileRuleset } from '../../index.js';
+import { compileRuleset, wireSchemaOf } from '../../index.js';
 import { HURT, goal, step, quest, pay, parts, crew, fell, ask, offer, begin, told, cell, rows, saved } from '../../testing/quests.js';
 import { input, join, rulesetWith, Trial } from '../../testing/rulesets.js';
 
 describe('A quest', () => {
+  it('is told to nobody before they are offered it, not even that it is there', () => {
+    const rules = compileRuleset(rulesetWith(parts(quest('hushed', { label: 'Not a word' }))));
+    expect(JSON.stringify(wireSchemaOf(rules, false))).not.toMatch(/hushed|Not a word/);
+    expect(JSON.stringify(wireSchemaOf(rules, true))).toContain('hushed');
+  });
+
   it('is offered, accepted, counted step by step, and done once', () => {
     const steps = [step('first', goal('two', { count: 2 })), step('second', goal('one'))];
     const trial = Trial.of(parts(quest('hunt', { steps, then: pay })));
