@@ -26,6 +26,9 @@ import { HonourWindow } from '../playtest/honour-window';
 import { honoursOf, type HonoursView } from '../playtest/honours';
 import { Hud } from '../playtest/hud';
 import { Roster, rosterOf, type RosterView } from '../playtest/roster';
+import { QuestLines, QUESTS } from '../playtest/quest-lines';
+import { QuestWindow } from '../playtest/quest-window';
+import { questsOf, type QuestsView } from '../playtest/quests';
 import { SkillWindow } from '../playtest/skill-window';
 import { type SurroundingsView, surroundingsOf } from '../playtest/surroundings';
 import { RoomLink } from '../playtest/room-link';
@@ -35,7 +38,7 @@ import { Theme } from '../shared/theme';
 /** One seat in a browser of its own: opened by a join link, driven by keys or by pointing. */
 @Component({
   selector: 'ee-join',
-  imports: [ArenaView, Around, Flourishes, GrowthLine, HonourWindow, Hud, Roster, SkillWindow],
+  imports: [ArenaView, Around, Flourishes, GrowthLine, HonourWindow, Hud, QuestLines, QuestWindow, Roster, SkillWindow],
   template: `
     <header>
       <img src="mark.svg" alt="" width="22" height="18" />
@@ -58,6 +61,7 @@ import { Theme } from '../shared/theme';
           <ee-arena label="The arena as your seat was told" [marked]="link()!.welcome()?.row" (pointed)="link()!.ask({ do: 'moveTo', x: $event.x, y: $event.y })" (hovered)="spot = $event" />
           <ee-around [view]="around()" (ask)="link()!.ask($event)" />
           <ee-honour-window [view]="learning() === ACHIEVEMENTS ? honours() : undefined" (closed)="learning.set('')" />
+          <ee-quest-window [view]="learning() === QUESTS ? quests() : undefined" (ask)="link()!.ask($event)" (closed)="learning.set('')" />
           <ee-skill-window [tree]="tree()" (ask)="link()!.ask($event)" (closed)="learning.set('')" />
           <ee-flourishes [now]="flourishes()" />
         </div>
@@ -65,9 +69,10 @@ import { Theme } from '../shared/theme';
           <p class="refusal" role="alert">{{ refusal() }}</p>
         }
         <ee-hud [view]="hud()" [cast]="cast()" [uses]="uses()" (use)="link()!.ask({ do: 'use', ability: $event })" />
+        <ee-quest-lines [view]="quests()" [open]="learning()" (ask)="link()!.ask($event)" (toggled)="learning.set(learning() === $event ? '' : $event)" />
         <ee-growth-line [honours]="honours()" [view]="growth()" [open]="learning()" (toggled)="learning.set(learning() === $event ? '' : $event)" />
         <ee-roster [view]="roster()" (ask)="link()!.ask($event)" />
-        <p class="soft">Move with W A S D or the arrow keys, or point where to go. 1 to 6 use abilities where the pointer is, X breaks off. E asks of what is near, T takes all, Q leaves.</p>
+        <p class="soft">Move with W A S D or the arrow keys, or point where to go. 1 to 6 use abilities where the pointer is, X breaks off. E asks of what is near, T takes all, Q leaves, Y and N answer who offers a quest.</p>
       } @else {
         <p class="soft" role="status">Taking your seat …</p>
       }
@@ -121,9 +126,12 @@ export class Join implements OnDestroy {
     () => this.hud()?.abilities.map((ability) => ability.id) ?? [],
     (ability) => aimed(this.link()?.copy, ability, this.spot, this.link()?.welcome()?.row),
     () => this.around(),
+    () => this.quests()?.offered[0]?.id,
   );
   protected readonly growth = signal<GrowthView | undefined>(undefined);
   protected readonly ACHIEVEMENTS = ACHIEVEMENTS;
+  protected readonly QUESTS = QUESTS;
+  protected readonly quests = signal<QuestsView | undefined>(undefined);
   protected readonly honours = signal<HonoursView | undefined>(undefined);
   protected readonly roster = signal<readonly RosterView[]>([]);
   /** The skill tree whose window is open. */
@@ -174,6 +182,7 @@ export class Join implements OnDestroy {
     this.growth.set(growthOf(copy, row));
     this.roster.set(rosterOf(copy, row));
     this.honours.set(honoursOf(copy, row));
+    this.quests.set(questsOf(copy, row));
     this.team.set(teamOf(copy, row)?.label ?? '');
     this.refusal.set(link.refusal());
   }

@@ -34,6 +34,8 @@ export class Controls {
     private readonly aim: (ability: string) => Readonly<Record<string, unknown>> = () => ({}),
     /** What is around the seat's actor. */
     private readonly around: () => SurroundingsView | undefined = () => undefined,
+    /** The id of the quest that the seat is offered. */
+    private readonly offered: () => string | undefined = () => undefined,
   ) {}
 
   /** Takes a key; true where it was one of the seat's. */
@@ -70,6 +72,8 @@ export class Controls {
     if (name === 'f' && second) return { do: 'interact', with: second.with, ...(second.what !== undefined && { what: second.what }) };
     if (name === 't' && around?.box) return { do: 'take' };
     if (name === 'q' && (around?.box ?? around?.visit)) return { do: 'leave' };
+    const quest = name === 'y' || name === 'n' ? this.offered() : undefined;
+    if (quest !== undefined) return { do: name === 'y' ? 'acceptQuest' : 'declineQuest', quest };
     const choice = /^[7-9]$/.test(name) ? around?.talk?.choices[Number(name) - 7] : undefined;
     return choice && { do: 'choose', choice: choice.number };
   }

@@ -38,6 +38,9 @@ import { type Poke, Pokes } from './pokes';
 import type { RoomLink } from './room-link';
 import { type SurroundingsView, surroundingsOf } from './surroundings';
 import { Roster, rosterOf, type RosterView } from './roster';
+import { QuestLines, QUESTS } from './quest-lines';
+import { QuestWindow } from './quest-window';
+import { questsOf, type QuestsView } from './quests';
 import { SkillWindow } from './skill-window';
 import { Trace } from './trace';
 import { WhySheet } from './why';
@@ -53,6 +56,7 @@ interface SeatView extends OpenSeat {
   readonly around: ReturnType<typeof signal<SurroundingsView | undefined>>;
   readonly growth: ReturnType<typeof signal<GrowthView | undefined>>;
   readonly honours: ReturnType<typeof signal<HonoursView | undefined>>;
+  readonly quests: ReturnType<typeof signal<QuestsView | undefined>>;
   readonly roster: ReturnType<typeof signal<readonly RosterView[]>>;
   /** The skill tree whose window is open. */
   readonly learning: ReturnType<typeof signal<string>>;
@@ -63,7 +67,22 @@ const VERDICT_EVERY_MS = 500;
 /** One truth and several copies of it, side by side. */
 @Component({
   selector: 'ee-playtest',
-  imports: [ArenaView, Around, Flourishes, GrowthLine, HonourWindow, Hud, Pokes, Roster, SkillWindow, Trace, RouterLink, WhySheet],
+  imports: [
+    ArenaView,
+    Around,
+    Flourishes,
+    GrowthLine,
+    HonourWindow,
+    Hud,
+    Pokes,
+    QuestLines,
+    QuestWindow,
+    Roster,
+    SkillWindow,
+    Trace,
+    RouterLink,
+    WhySheet,
+  ],
   templateUrl: './playtest.html',
   styleUrl: './playtest.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -91,6 +110,7 @@ export class Playtest implements OnDestroy {
       around: signal<SurroundingsView | undefined>(undefined),
       growth: signal<GrowthView | undefined>(undefined),
       honours: signal<HonoursView | undefined>(undefined),
+      quests: signal<QuestsView | undefined>(undefined),
       roster: signal<readonly RosterView[]>([]),
       learning: signal(''),
     })),
@@ -115,6 +135,7 @@ export class Playtest implements OnDestroy {
         ?.abilities.map((ability) => ability.id) ?? [],
     (ability) => this.aim(this.drivenSeat(), ability),
     () => this.drivenSeat()?.around(),
+    () => this.drivenSeat()?.quests()?.offered[0]?.id,
   );
   protected readonly paces = PACES;
   /** Milliseconds that a seat's messages can be held up, there and back together. */
@@ -205,6 +226,11 @@ export class Playtest implements OnDestroy {
     return seat.learning() === ACHIEVEMENTS ? seat.honours() : undefined;
   }
 
+  /** The quests of a seat, where their window is open. */
+  protected questsOpen(seat: SeatView): QuestsView | undefined {
+    return seat.learning() === QUESTS ? seat.quests() : undefined;
+  }
+
   protected treeOf(seat: SeatView): TreeView | undefined {
     return seat.growth()?.trees.find(({ id }) => id === seat.learning());
   }
@@ -221,6 +247,7 @@ export class Playtest implements OnDestroy {
       seat.growth.set(growthOf(copy, row));
       seat.roster.set(rosterOf(copy, row));
       seat.honours.set(honoursOf(copy, row));
+      seat.quests.set(questsOf(copy, row));
       seat.team.set(teamOf(copy, row)?.label ?? '');
       if (judge && truth?.copy) this.judge(seat, truth);
     }

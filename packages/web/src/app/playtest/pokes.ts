@@ -32,6 +32,12 @@ const KINDS = [
   'givePoints',
   'unlock',
   'forgetAchievements',
+  'offerQuest',
+  'countGoal',
+  'finishQuest',
+  'failQuest',
+  'forgetQuests',
+  'passTime',
   'apply',
   'end',
   'grant',
@@ -55,6 +61,8 @@ const ABOUT: Readonly<
       readonly field: string;
       readonly amount?: string;
       readonly at?: boolean;
+      /** Arguments that are always the same. */
+      readonly fixed?: Readonly<Record<string, unknown>>;
       readonly fits?: (entry: EntryJson) => boolean;
     }
   >
@@ -68,6 +76,12 @@ const ABOUT: Readonly<
   unlock: { chapter: 'achievements', field: 'achievement' },
   forgetAchievements: { chapter: '', field: '' },
   givePoints: { chapter: 'trees', field: 'tree', amount: 'amount' },
+  offerQuest: { chapter: 'quests', field: 'quest' },
+  countGoal: { chapter: 'quests', field: 'quest', amount: 'amount' },
+  finishQuest: { chapter: 'quests', field: 'quest' },
+  failQuest: { chapter: 'quests', field: 'quest' },
+  forgetQuests: { chapter: '', field: '' },
+  passTime: { chapter: '', field: '', fixed: { time: '86400s' } },
   apply: { chapter: 'effects', field: 'effect' },
   end: { chapter: 'effects', field: 'effect' },
   grant: { chapter: 'statuses', field: 'status' },
@@ -86,6 +100,12 @@ const WORDS: Readonly<Partial<Record<Kind, string>>> = {
   place: 'move to',
   givePoints: 'give points of',
   forgetAchievements: 'take achievements back',
+  offerQuest: 'offer the quest',
+  countGoal: 'count for the quest',
+  finishQuest: 'be done with',
+  failQuest: 'fail in',
+  forgetQuests: 'take quests back',
+  passTime: 'let a day pass',
 };
 
 /** Changes from outside, to see what follows: one line, opened by one key. */
@@ -187,7 +207,7 @@ export class Pokes {
   }
 
   protected poke(): void {
-    const { field, amount: takes, at } = this.about();
+    const { field, amount: takes, at, fixed } = this.about();
     const place = at === true ? /^\s*(-?\d+(?:\.\d+)?)\s*[, ]\s*(-?\d+(?:\.\d+)?)\s*$/.exec(this.spot()!.nativeElement.value) : undefined;
     if (place === null) return this.refusal.set('A point is expected, such as 480, 200.');
     const reading = takes === undefined ? { value: undefined } : amount.read(this.amount()!.nativeElement.value, this.document());
@@ -198,6 +218,7 @@ export class Pokes {
       ...(this.from().nativeElement.value && { from: this.from().nativeElement.value }),
       action: {
         do: this.kind(),
+        ...fixed,
         ...(field && { [field]: this.what()!.nativeElement.value }),
         ...(takes === undefined ? {} : { [takes]: reading.value }),
         ...(place && { x: Number(place[1]), y: Number(place[2]) }),

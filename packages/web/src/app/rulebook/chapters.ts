@@ -56,6 +56,18 @@ export const CHAPTERS: readonly ChapterInfo[] = [
   },
   { key: 'trees', title: 'Skills', one: 'skill tree', fresh: () => ({ points: 5, nodes: [{ id: 'first', label: 'First', x: 1, y: 0 }] }) },
   {
+    key: 'quests',
+    title: 'Quests',
+    one: 'quest',
+    fresh: () => ({
+      text: 'What there is to do.',
+      offered: [{ by: 'start' }],
+      steps: [
+        { id: 'first', label: 'First', goals: [{ id: 'fell', line: 'Felled {have}/{need}', on: { on: 'actorDefeated', who: 'source' } }] },
+      ],
+    }),
+  },
+  {
     key: 'achievements',
     title: 'Achievements',
     one: 'achievement',

@@ -46,6 +46,8 @@ import { SpawnerSentences } from './world/spawner-sentences';
 import { ReactionSentences } from './world/reaction-sentences';
 import { TrackEvidencePage } from './levels/track-evidence';
 import { TrackSentences } from './levels/track-sentences';
+import { QuestPath } from './quests/quest-path';
+import { QuestSentences } from './quests/quest-sentences';
 import { AchievementList } from './achievements/achievement-list';
 import { AchievementSentences } from './achievements/achievement-sentences';
 import { TeamEvidencePage } from './teams/team-evidence';
@@ -90,6 +92,8 @@ interface Group {
     TrackEvidencePage,
     TreeSentences,
     TreePlan,
+    QuestPath,
+    QuestSentences,
     AchievementSentences,
     AchievementList,
     TeamSentences,

@@ -1,0 +1,169 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { MatDialog } from '@angular/material/dialog';
+import { entriesOf, freshId } from '../chapters';
+import { Choose, type Way } from '../spec/choose';
+import { type Clause, Clauses } from '../spec/clauses';
+import { choice, condition, duration, entry, flag, numberFrom, text } from '../spec/formats';
+import { Note, NOTE } from '../spec/note';
+import { Part } from '../spec/part';
+import { PatternSentence } from '../spec/pattern';
+import { Sentence } from '../spec/sentence';
+import { SpecFields } from '../spec/spec-fields';
+import { ThenList } from '../spec/then-list';
+import { QuestExchange } from './quest-exchange';
+
+interface GoalJson {
+  readonly id: string;
+  readonly [field: string]: unknown;
+}
+interface StepJson {
+  readonly id: string;
+  readonly label: string;
+  readonly goals: readonly GoalJson[];
+  readonly then?: unknown;
+}
+
+const OFFERS: readonly Way[] = [
+  { value: 'start', label: 'from the start', hint: 'as soon as one may have it' },
+  { value: 'character', label: 'by a character', hint: 'who is asked for quests' },
+  { value: 'zone', label: 'on entering a zone', hint: '' },
+  { value: 'pickup', label: 'on taking a pickup', hint: '' },
+  { value: 'event', label: 'when something happens', hint: 'any event' },
+];
+
+/** A quest in sentences. */
+@Component({
+  selector: 'ee-quest-sentences',
+  imports: [Choose, Clauses, Note, Part, PatternSentence, Sentence, ThenList],
+  templateUrl: './quest-sentences.html',
+  styleUrl: '../world/world.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class QuestSentences extends SpecFields {
+  private readonly dialog = inject(MatDialog);
+  protected readonly offers = OFFERS;
+  protected readonly text = text;
+  protected readonly condition = condition;
+  protected readonly duration = duration;
+  protected readonly begins = choice({ accepted: 'is accepted or declined', atOnce: 'begins at once, unasked' });
+  protected readonly repeats = choice({
+    once: 'once',
+    daily: 'once each day of the server',
+    after: 'again some time after, namely',
+    always: 'again and again',
+  });
+  protected readonly takers = choice({
+    player: 'the player alone',
+    crew: 'the crew: who accepts it accepts it for all',
+    everyone: 'everyone: who accepts it accepts it for all',
+  });
+  protected readonly counts = choice({ player: 'the player', crew: 'the crew', everyone: 'everyone' });
+  protected readonly see = choice({ owner: 'Its player alone', team: 'The crew', everyone: 'Everyone' });
+  protected readonly retry = flag({ true: 'may have it again', false: 'does not get it again' });
+  protected readonly abandon = flag({ true: 'can be given up', false: 'cannot be given up' });
+  protected readonly count = numberFrom(1, 100_000, '', true);
+  protected readonly room = numberFrom(12, 120, 'characters', true);
+  protected readonly character = entry('actors', (one) => one['kind'] !== 'player');
+  protected readonly handIn = entry('actors', (one) => one['kind'] !== 'player');
+  protected readonly zone = entry('zones');
+  protected readonly pickup = entry('pickups');
+  protected readonly next = entry('quests');
+  protected readonly repeatsAfter = computed(() => this.context.value('repeats') === 'after');
+  protected readonly steps = computed(() =>
+    this.list<StepJson>('steps').map(({ id, label, goals, then }, s) => ({
+      id,
+      label,
+      then: then !== undefined,
+      goals: goals.map((goal, g) => ({
+        id: goal.id,
+        at: `steps/${s}/goals/${g}`,
+        event: goal['on'] !== undefined,
+        count: Number(goal['count'] ?? 1),
+        optional: goal['optional'] === true,
+        then: goal['then'] !== undefined,
+      })),
+    })),
+  );
+  protected readonly clauses: readonly Clause[] = [
+    { at: 'text', name: 'what one reads', begins: 'What there is to do.' },
+    { at: 'if', name: 'who may have it', begins: 'true' },
+    { at: 'limit', name: 'time', begins: '60s' },
+    { at: 'onStart', name: 'when it begins', begins: [] },
+    { at: 'onFail', name: 'when it fails', begins: [] },
+    { at: 'retry', name: 'after failing', begins: false },
+    { at: 'abandon', name: 'giving up', begins: false },
+    { at: 'see', name: 'who sees it', begins: 'team' },
+    { at: 'lineRoom', name: 'room of a line', begins: 40 },
+    NOTE,
+  ];
+
+  protected offer(by: string): void {
+    const chapter = { character: 'actors', zone: 'zones', pickup: 'pickups' }[by];
+    const first = entriesOf(this.context.document(), chapter ?? '').find((one) => chapter !== 'actors' || one['kind'] === 'character');
+    if (chapter !== undefined && !first)
+      return this.refusal.set(`There is nothing of that kind yet: begin one under ${chapter === 'actors' ? 'Actors' : 'World'}.`);
+    const what = {
+      start: {},
+      character: { actor: first?.id },
+      zone: { zone: first?.id },
+      pickup: { pickup: first?.id },
+      event: { event: { on: 'actorDefeated', who: 'source' } },
+    }[by];
+    void this.add('offered', { by, ...what });
+  }
+
+  private goalIds(): readonly string[] {
+    return this.list<StepJson>('steps').flatMap(({ goals }) => goals.map(({ id }) => id));
+  }
+
+  private freshGoal(): GoalJson {
+    return { id: freshId('goal', this.goalIds()), line: 'Felled {have}/{need}', on: { on: 'actorDefeated', who: 'source' } };
+  }
+
+  protected addStep(): void {
+    const id = freshId(
+      'step',
+      this.list<StepJson>('steps').map((step) => step.id),
+    );
+    void this.add('steps', { id, label: 'Next', goals: [this.freshGoal()] });
+  }
+
+  protected removeStep(index: number): void {
+    if (this.steps().length === 1) return this.refusal.set('A quest has a step at least: change this one, or delete the quest.');
+    void this.removeFrom('steps', index);
+  }
+
+  protected addGoal(step: number): void {
+    void this.add(`steps/${step}/goals`, this.freshGoal());
+  }
+
+  protected removeGoal(step: number, goal: number): void {
+    if (this.steps()[step].goals.length === 1)
+      return this.refusal.set('A step has a goal at least: change this one, or take the step out.');
+    void this.removeFrom(`steps/${step}/goals`, goal);
+  }
+
+  /** Has a goal wait for an event, or for a condition: what was said of the other does not hold. */
+  protected turn(at: string, event: boolean): void {
+    const { on: _on, if: _if, count: _count, counts: _counts, ...rest } = this.context.value(at) as GoalJson;
+    const [first] = entriesOf(this.context.document(), 'attributes');
+    void this.put(
+      at,
+      event ? { ...rest, on: { on: 'actorDefeated', who: 'source' } } : { ...rest, if: first ? `${first.id} >= 10` : 'true' },
+    );
+  }
+
+  protected addFailure(): void {
+    void this.add('fails', { on: 'actorDefeated' });
+  }
+
+  protected addNext(): void {
+    const other = entriesOf(this.context.document(), 'quests').find(({ id }) => id !== this.context.id());
+    if (!other) return this.refusal.set('There is no other quest yet.');
+    void this.put('next', other.id);
+  }
+
+  protected file(): void {
+    this.dialog.open(QuestExchange);
+  }
+}
