@@ -72,7 +72,7 @@ import { Theme } from '../shared/theme';
         <ee-quest-lines [view]="quests()" [open]="learning()" (ask)="link()!.ask($event)" (toggled)="learning.set(learning() === $event ? '' : $event)" />
         <ee-growth-line [honours]="honours()" [view]="growth()" [open]="learning()" (toggled)="learning.set(learning() === $event ? '' : $event)" />
         <ee-roster [view]="roster()" (ask)="link()!.ask($event)" />
-        <p class="soft">Move with W A S D or the arrow keys, or point where to go. 1 to 6 use abilities where the pointer is, X breaks off. E asks of what is near, T takes all, Q leaves, Y and N answer who offers a quest.</p>
+        <p class="soft">Move with W A S D or the arrow keys, or point where to go. 1 to 6 use abilities where the pointer is, X breaks off. E asks of what is near, T takes all, Q leaves, O and N answer who offers a quest.</p>
       } @else {
         <p class="soft" role="status">Taking your seat …</p>
       }

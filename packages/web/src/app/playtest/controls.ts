@@ -72,8 +72,8 @@ export class Controls {
     if (name === 'f' && second) return { do: 'interact', with: second.with, ...(second.what !== undefined && { what: second.what }) };
     if (name === 't' && around?.box) return { do: 'take' };
     if (name === 'q' && (around?.box ?? around?.visit)) return { do: 'leave' };
-    const quest = name === 'y' || name === 'n' ? this.offered() : undefined;
-    if (quest !== undefined) return { do: name === 'y' ? 'acceptQuest' : 'declineQuest', quest };
+    const quest = name === 'o' || name === 'n' ? this.offered() : undefined;
+    if (quest !== undefined) return { do: name === 'o' ? 'acceptQuest' : 'declineQuest', quest };
     const choice = /^[7-9]$/.test(name) ? around?.talk?.choices[Number(name) - 7] : undefined;
     return choice && { do: 'choose', choice: choice.number };
   }

@@ -18,7 +18,7 @@ const MOST_FOLLOWED = 3;
           <p class="soft">For it: <span data-rewards>{{ quest.rewards }}</span></p>
         }
         <p class="answers">
-          <button type="button" class="act" (click)="ask.emit({ do: 'acceptQuest', quest: quest.id })"><kbd>Y</kbd> accept</button>
+          <button type="button" class="act" (click)="ask.emit({ do: 'acceptQuest', quest: quest.id })"><kbd>O</kbd> accept</button>
           <button type="button" class="act" (click)="ask.emit({ do: 'declineQuest', quest: quest.id })"><kbd>N</kbd> decline</button>
         </p>
       </section>

@@ -157,6 +157,12 @@ export class QuestSentences extends SpecFields {
     void this.add('fails', { on: 'actorDefeated' });
   }
 
+  protected addHandIn(): void {
+    const first = entriesOf(this.context.document(), 'actors').find((one) => one['kind'] === 'character');
+    if (!first) return this.refusal.set('There is no character yet: begin one under Actors.');
+    void this.put('handIn', first.id);
+  }
+
   protected addNext(): void {
     const other = entriesOf(this.context.document(), 'quests').find(({ id }) => id !== this.context.id());
     if (!other) return this.refusal.set('There is no other quest yet.');
