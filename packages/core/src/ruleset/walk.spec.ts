@@ -49,7 +49,7 @@ describe('Uses', () => {
     expect(usesOf(rules, 'effects', 'slipstream').map((use) => use.id)).toEqual(['slipstreamPod']);
     expect(
       usesOf(rules, 'pickups', 'copperToken').every(
-        (use) => ['kelpBed', 'quietHull'].includes(use.id) || use.path.startsWith('/arena/placed/'),
+        (use) => ['kelpBed', 'quietHull'].includes(use.id ?? '') || use.path.startsWith('/arena/placed/'),
       ),
     ).toBeTrue();
     expect(usesOf(rules, 'effects', 'nothing')).toEqual([]);

@@ -1,9 +1,10 @@
 import type { z } from 'zod';
 import type { EntryFunction, NameSource, Parties } from '../formula/index.js';
 import type { CompileContext, CompiledThen } from '../ruleset/context.js';
-import type { Finding } from '../ruleset/problem.js';
+import type { Finding, Problem } from '../ruleset/problem.js';
 import type { Rules } from '../ruleset/rules.js';
 import type { EventSpec, GameEvent } from './events.js';
+import type { SavedPlayer } from './players.js';
 import type { TableSpec } from './table.js';
 import type { World } from './world.js';
 
@@ -120,6 +121,10 @@ export interface ConceptDeclaration<C, R> {
   readonly witness?: (world: World, event: GameEvent) => void;
   /** What can be wrong with its entries although they are sound. */
   readonly findings?: (compiled: C, rules: Rules) => readonly Finding[];
+  /**
+   * What is wrong with what is said to be kept of a player, beyond each value by itself: nobody has more than the rules give.
+   */
+  readonly checkSaved?: (compiled: C, saved: SavedPlayer, rules: Rules) => readonly Problem[];
   readonly timers?: Readonly<Record<string, (world: World, actor: number, a: number) => void>>;
   /** What a seat's display may know of the rules: nothing that only the server sees. */
   readonly display?: (compiled: C, rules: Rules) => unknown;

@@ -5,3 +5,4 @@ export * from './hash.js';
 export * from './world.js';
 export * from './players.js';
 export * from './stored.js';
+export * from './kept.js';

@@ -32,6 +32,12 @@ export interface ColumnSpec {
   readonly formerly?: readonly string[];
   /** Kept per player between sessions. */
   readonly saved?: boolean;
+  /** What is kept in it, in words. */
+  readonly label?: string;
+  /** Between what it can be, where that does not depend on anything. */
+  readonly range?: readonly [number, number];
+  /** What its numbers mean, from 0. */
+  readonly words?: readonly string[];
   /** Rows that have this value at all; where false it is neither shown nor saved. */
   readonly present?: PerEntry<boolean>;
 }
@@ -52,6 +58,8 @@ export interface TableSpec {
   readonly extends?: string;
   /** The `actor` column that leads to the owning actor. The actors table and its extensions own themselves. */
   readonly owner?: string;
+  /** What of a player it keeps, in words. */
+  readonly title?: string;
   /** Never told to anyone, not even to who watches the truth: the world's own book-keeping. */
   readonly hidden?: boolean;
 }

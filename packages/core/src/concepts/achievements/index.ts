@@ -71,8 +71,9 @@ function tables({ entries, players }: CompiledAchievements): readonly TableSpec[
   return [
     {
       name: 'achievements',
+      title: 'Achievements',
       extends: 'actors',
-      columns: entries.flatMap(({ id, secret, formerly = [] }) => {
+      columns: entries.flatMap(({ id, label, count: most, secret, formerly = [] }) => {
         const see = secret ? ('server' as const) : ('owner' as const);
         const column = (name: (id: string) => string, kind: 'int' | 'flag' | 'tick', saved: boolean) => ({
           name: name(id),
@@ -83,7 +84,11 @@ function tables({ entries, players }: CompiledAchievements): readonly TableSpec[
           formerly: formerly.map(name),
         });
         // A condition that held is not kept: it has to hold anew.
-        return [column(columnsOf.count, 'int', true), column(columnsOf.done, 'flag', true), column(columnsOf.since, 'tick', false)];
+        return [
+          { ...column(columnsOf.count, 'int', true), label: `${label}, counted`, range: [0, most] as const },
+          { ...column(columnsOf.done, 'flag', true), label, words: ['locked', 'unlocked'] },
+          column(columnsOf.since, 'tick', false),
+        ];
       }),
     },
     {

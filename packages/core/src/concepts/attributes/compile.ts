@@ -42,6 +42,7 @@ export interface Threshold {
 /** An attribute as worlds run it. Times are ticks. */
 export interface Attribute {
   readonly id: string;
+  readonly label: string;
   readonly formerly: readonly string[];
   readonly kind: AttributeEntry['kind'];
   readonly whole: boolean;
@@ -136,6 +137,7 @@ function compileOne(context: CompileContext, entry: AttributeEntry, i: number, t
   const whole = entry.whole || entry.kind === 'counter';
   return {
     id: entry.id,
+    label: entry.label,
     formerly: entry.formerly ?? [],
     kind: entry.kind,
     whole,

@@ -1,3 +1,4 @@
+import { LARGEST_AMOUNT } from '../../math/grid.js';
 import type { ColumnSpec, PerEntry, TableSpec } from '../../world/table.js';
 import type { Attribute, CompiledAttributes } from './compile.js';
 
@@ -19,6 +20,9 @@ export const columnsOf = {
 /** Whether a bound has to be remembered: one that is always the same is in the rules. */
 export const moves = (bound: Attribute['max']): boolean => bound !== undefined && bound.constant === undefined;
 
+/** Between what it is whatever happens: bounds that follow something else are open here. */
+const rangeOf = ({ min, max }: Attribute): readonly [number, number] => [min?.constant ?? -LARGEST_AMOUNT, max?.constant ?? LARGEST_AMOUNT];
+
 function ofAttribute(attribute: Attribute): ColumnSpec[] {
   const { id, see, decimals, saved, kind, refill, whole } = attribute;
   const present: PerEntry<boolean> = { column: 'type', of: attribute.present };
@@ -28,7 +32,16 @@ function ofAttribute(attribute: Attribute): ColumnSpec[] {
     ...(attribute.formerly.length > 0 && { formerly: attribute.formerly.map(name) }),
     ...more,
   });
-  const columns = [column((name) => name, { kind: 'number', see, decimals, saved: saved && kind !== 'stat' })];
+  const columns = [
+    column((name) => name, {
+      kind: 'number',
+      see,
+      decimals,
+      saved: saved && kind !== 'stat',
+      label: attribute.label,
+      range: rangeOf(attribute),
+    }),
+  ];
   if (kind === 'stat') columns.push(column(columnsOf.base, { kind: 'number', see: 'server', decimals }));
   // A bar needs the ends it is drawn between: whoever sees a value sees the bounds it is measured against.
   if (moves(attribute.min)) columns.push(column(columnsOf.min, { kind: 'number', see, decimals }));
@@ -44,7 +57,7 @@ function ofAttribute(attribute: Attribute): ColumnSpec[] {
 
 export function attributeTables({ list }: CompiledAttributes): TableSpec[] {
   return [
-    { name: 'attributes', extends: 'actors', columns: list.flatMap(ofAttribute) },
+    { name: 'attributes', title: 'Stats', extends: 'actors', columns: list.flatMap(ofAttribute) },
     { name: 'modifierHeads', extends: 'actors', hidden: true, columns: [{ name: 'first', kind: 'int', see: 'server' }] },
     {
       name: 'modifiers',

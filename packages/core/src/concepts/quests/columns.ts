@@ -5,6 +5,7 @@ import type { QuestEntry } from './schema.js';
 
 /** How a player stands to a quest. What is kept of it are these numbers: new ones come at the end. */
 export const STANDINGS = ['none', 'active', 'ready', 'done', 'failed', 'declined', 'abandoned'] as const;
+const STANDING_WORDS = ['not begun', 'on it', 'to be handed in', 'done', 'failed', 'declined', 'given up'];
 export type Standing = (typeof STANDINGS)[number];
 export const [NONE, ACTIVE, READY, DONE, FAILED, DECLINED, ABANDONED] = STANDINGS.map((_, i) => i);
 /** What the log says of one that is offered just now, however it stood before. */
@@ -60,8 +61,9 @@ export function questTables({ entries, players }: CompiledQuests): readonly Tabl
     {
       // What is kept. Seats are told of a quest by its row in the log, and of those alone that they were offered.
       name: 'quests',
+      title: 'Quests',
       extends: 'actors',
-      columns: entries.flatMap(({ id, steps, formerly = [] }: QuestEntry) => {
+      columns: entries.flatMap(({ id, label, steps, formerly = [] }: QuestEntry) => {
         const column = (name: (quest: string) => string, saved = true, kind: 'int' | 'number' | 'tick' = 'int') => ({
           name: name(id),
           kind,
@@ -71,17 +73,25 @@ export function questTables({ entries, players }: CompiledQuests): readonly Tabl
           formerly: formerly.map(name),
         });
         return [
-          column(columnsOf.standing),
-          column(columnsOf.times),
-          column(columnsOf.again, true, 'number'),
-          column(columnsOf.left),
+          { ...column(columnsOf.standing), label, words: STANDING_WORDS },
+          { ...column(columnsOf.times), label: `${label}, times done`, range: [0, 1_000_000] as const },
+          { ...column(columnsOf.again, true, 'number'), label: `${label}, there again at (seconds since 1970)`, range: [0, 1e12] as const },
+          { ...column(columnsOf.left), label: `${label}, ticks left`, range: [0, 1e8] as const },
           column(columnsOf.until, false, 'tick'),
           column(columnsOf.offered, false),
           column(columnsOf.row, false),
           ...steps.flatMap((step) => [
-            column((quest) => columnsOf.step(quest, step.id)),
+            {
+              ...column((quest) => columnsOf.step(quest, step.id)),
+              label: `${label}: ${step.label}`,
+              words: ['ahead', 'current', 'passed'],
+            },
             ...step.goals.flatMap((goal) => [
-              column((quest) => columnsOf.goal(quest, goal.id)),
+              {
+                ...column((quest) => columnsOf.goal(quest, goal.id)),
+                label: `${label}: ${goal.id}, counted`,
+                range: [0, goal.count] as const,
+              },
               column((quest) => columnsOf.goalRow(quest, goal.id), false),
             ]),
           ]),

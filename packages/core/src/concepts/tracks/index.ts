@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { LARGEST_AMOUNT } from '../../math/grid.js';
 import { amount, type AmountSource, finite, reference } from '../../ruleset/fields.js';
 import type { ActionSpec } from '../../world/concept.js';
 import { type Concept, defineConcept } from '../../world/concept.js';
@@ -24,18 +25,47 @@ interface Tracks extends CompiledTracks {
 /** The column of the level reached; that of what is earned towards the next has the track's own name. */
 const levelColumn = (id: string) => `${id}.level`;
 /** The column of the highest level ever reached: what is rewarded once is rewarded by it. */
-const peakColumn = (id: string) => `${id}.peak`;
+export const peakColumn = (id: string) => `${id}.peak`;
 
 function trackTables({ entries, players }: CompiledTracks): readonly TableSpec[] {
   const present: PerEntry<boolean> = { column: 'type', of: players };
   return [
     {
       name: 'tracks',
+      title: 'Levels',
       extends: 'actors',
-      columns: entries.flatMap(({ id, see, formerly = [] }) => [
-        { name: id, kind: 'number' as const, see, decimals: 1, saved: true, present, formerly },
-        { name: levelColumn(id), kind: 'int' as const, see, saved: true, present, formerly: formerly.map(levelColumn) },
-        { name: peakColumn(id), kind: 'int' as const, see, saved: true, present, formerly: formerly.map(peakColumn) },
+      columns: entries.flatMap(({ id, label, levels, see, formerly = [] }) => [
+        {
+          name: id,
+          kind: 'number' as const,
+          see,
+          decimals: 1,
+          saved: true,
+          present,
+          formerly,
+          label: `${label}, towards the next level`,
+          range: [0, LARGEST_AMOUNT] as const,
+        },
+        {
+          name: levelColumn(id),
+          kind: 'int' as const,
+          see,
+          saved: true,
+          present,
+          formerly: formerly.map(levelColumn),
+          label: `${label}, level`,
+          range: [1, levels] as const,
+        },
+        {
+          name: peakColumn(id),
+          kind: 'int' as const,
+          see,
+          saved: true,
+          present,
+          formerly: formerly.map(peakColumn),
+          label: `${label}, highest level ever`,
+          range: [1, levels] as const,
+        },
       ]),
     },
   ];

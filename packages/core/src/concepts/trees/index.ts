@@ -1,13 +1,17 @@
 import { z } from 'zod';
 import { amount, type AmountSource, reference } from '../../ruleset/fields.js';
-import { movedPositions } from '../../ruleset/rules.js';
+import { pointer, type Problem } from '../../ruleset/problem.js';
+import { movedPositions, type Rules } from '../../ruleset/rules.js';
 import { type Concept, defineConcept } from '../../world/concept.js';
+import type { SavedPlayer } from '../../world/players.js';
 import type { Column, PerEntry, TableSpec } from '../../world/table.js';
 import type { World } from '../../world/world.js';
 import { endEffect, instancesOf } from '../effects/index.js';
+import { peakColumn } from '../tracks/index.js';
 import { type CompiledTrees, compileTrees } from './compile.js';
 import { events } from './events.js';
 import { findings } from './findings.js';
+import { legalPart, spentOn } from './legal.js';
 import { schema } from './schema.js';
 import { giveAgain, givePoints, learn, makeLegal, respec, tellBack, unlearn } from './spending.js';
 
@@ -44,8 +48,9 @@ function treeTables({ entries, players }: CompiledTrees): readonly TableSpec[] {
   return [
     {
       name: 'trees',
+      title: 'Skills',
       extends: 'actors',
-      columns: entries.flatMap(({ id, see, nodes, formerly = [] }) => {
+      columns: entries.flatMap(({ id, label, see, nodes, formerly = [] }) => {
         const column = (name: (tree: string) => string, saved = true) => ({
           name: name(id),
           kind: 'int' as const,
@@ -55,11 +60,11 @@ function treeTables({ entries, players }: CompiledTrees): readonly TableSpec[] {
           formerly: formerly.map(name),
         });
         return [
-          column(columnsOf.earned),
-          column(columnsOf.spent),
+          { ...column(columnsOf.earned), label: `${label}, points earned`, range: [0, 100_000] as const },
+          { ...column(columnsOf.spent), label: `${label}, points spent`, range: [0, 100_000] as const },
           column(columnsOf.back, false),
           ...nodes.flatMap((node) => [
-            column((tree) => columnsOf.rank(tree, node.id)),
+            { ...column((tree) => columnsOf.rank(tree, node.id)), label: `${node.label}, ranks`, range: [0, node.ranks] as const },
             column((tree) => columnsOf.on(tree, node.id), false),
           ]),
         ];
@@ -121,6 +126,7 @@ export const trees: Concept<CompiledTrees, Trees> = defineConcept<CompiledTrees,
       for (let row = 0; row < world.actors.high; row++) if (world.actors.live[row] === 1) makeLegal(world, row);
     },
   },
+  checkSaved: savedSpending,
   timers: { tell: tellBack },
   listeners: { actorReturned: (world, event) => giveAgain(world, event.subject) },
   display: ({ entries, list }, rules) =>
@@ -147,6 +153,40 @@ export const trees: Concept<CompiledTrees, Trees> = defineConcept<CompiledTrees,
         })),
       })),
 });
+
+/** Spendings that the rules do not allow, in what is said to be kept of a player. */
+function savedSpending({ list }: CompiledTrees, saved: SavedPlayer, rules: Rules): readonly Problem[] {
+  const cells = saved['trees'] ?? {};
+  const levels = saved['tracks'] ?? {};
+  return list.flatMap((tree): readonly Problem[] => {
+    const number = (name: string) => Number(cells[name] ?? 0);
+    const ranks = tree.nodes.map(({ id }) => number(columnsOf.rank(tree.id, id)));
+    const spent = spentOn(tree, ranks);
+    const earned = Number(cells[tree.id] ?? tree.points);
+    const path = (name: string) => pointer(['trees', name]);
+    if (spent > earned)
+      return [{ path: path(tree.id), message: `${tree.label}: the ranks cost ${spent}, and ${earned} points were earned.` }];
+    if (cells[columnsOf.spent(tree.id)] !== undefined && number(columnsOf.spent(tree.id)) !== spent)
+      return [
+        {
+          path: path(columnsOf.spent(tree.id)),
+          message: `${tree.label}: the ranks cost ${spent}, and not ${number(columnsOf.spent(tree.id))}.`,
+        },
+      ];
+    const reached = (track: number) => Number(levels[peakColumn(rules.chapters.get('tracks')?.ids[track] ?? '')] ?? 1);
+    const legal = legalPart(tree, ranks, { earned, reached });
+    return tree.nodes.flatMap(({ id, label }, i) =>
+      legal[i] === ranks[i]
+        ? []
+        : [
+            {
+              path: path(columnsOf.rank(tree.id, id)),
+              message: `${label} cannot have rank ${ranks[i]}: something that it needs is missing.`,
+            },
+          ],
+    );
+  });
+}
 
 /** Effects that a node gave before an edit and gives no more are off, so that what it gives now can come on. */
 function endFormerEffects(world: World, before: World): void {

@@ -1,0 +1,162 @@
+import { type Path, pointer, type Problem } from '../ruleset/problem.js';
+import type { Rules } from '../ruleset/rules.js';
+import { followSaved, savedPlayer, type SavedPlayer, savePlayer } from './players.js';
+import { type ColumnSpec, successorOf, type TableSpec } from './table.js';
+import { World } from './world.js';
+
+/** One value of what is kept of a player. */
+export interface KeptValue {
+  readonly table: string;
+  readonly column: string;
+  readonly label: string;
+  readonly value: number | string;
+  /** What the number means, where it stands for a word. */
+  readonly words?: readonly string[];
+  readonly range?: readonly [number, number];
+  readonly whole: boolean;
+}
+
+/** What is kept of a player, to be read: a part for each table, and one for what the rules have no place for. */
+export interface KeptSheet {
+  readonly parts: readonly { readonly table: string; readonly title: string; readonly values: readonly KeptValue[] }[];
+  readonly homeless: readonly { readonly table: string; readonly column: string; readonly value: number | string }[];
+}
+
+const keeping = (rules: Rules): readonly TableSpec[] => rules.tables.filter(({ columns }) => columns.some(({ saved }) => saved));
+const holds = (column: ColumnSpec, name: string) => column.name === name || column.formerly?.includes(name) === true;
+const titleOf = ({ title, name }: TableSpec) => title ?? name;
+const labelOf = ({ label, name }: ColumnSpec) => label ?? name;
+
+/** What is kept of a player, in words, in the order of the rules. */
+export function sheetOf(rules: Rules, saved: SavedPlayer): KeptSheet {
+  const tables = keeping(rules);
+  const parts = tables.map((table) => ({
+    table: table.name,
+    title: titleOf(table),
+    values: table.columns
+      .filter((column) => column.saved)
+      .flatMap((column): KeptValue[] => {
+        const cells = saved[table.name] ?? {};
+        const value = cells[column.name] ?? Object.entries(cells).find(([name]) => holds(column, name))?.[1];
+        if (value === undefined) return [];
+        return [
+          {
+            table: table.name,
+            column: column.name,
+            label: labelOf(column),
+            value,
+            whole: column.kind !== 'number',
+            ...(column.words && { words: column.words }),
+            ...(column.range && { range: column.range }),
+          },
+        ];
+      }),
+  }));
+  const homeless = Object.entries(saved).flatMap(([name, cells]) => {
+    const columns = tables.find((table) => table.name === name)?.columns ?? [];
+    return Object.entries(cells)
+      .filter(([column]) => !columns.some((spec) => spec.saved && holds(spec, column)))
+      .map(([column, value]) => ({ table: name, column, value }));
+  });
+  return { parts: parts.filter(({ values }) => values.length > 0), homeless };
+}
+
+/**
+ * What is wrong with something that is said to be kept of a player. What was kept in earnest has values of the right kind;
+ * what comes from elsewhere has to be within what the rules give as well.
+ * @param strict whether amounts, ranks and the like are looked at too: an edit of the rules may put them out of range by right
+ */
+export function savedProblems(rules: Rules, value: unknown, strict = false): readonly Problem[] {
+  const read = savedPlayer.safeParse(value);
+  if (!read.success) return read.error.issues.map(({ path, message }) => ({ path: pointer(path as Path), message }));
+  const saved = read.data;
+  const problems = keeping(rules).flatMap((table) =>
+    Object.entries(saved[table.name] ?? {}).flatMap(([name, cell]): Problem[] => {
+      const column = table.columns.find((one) => one.saved && holds(one, name));
+      const says = column && wrongWith(column, cell, strict);
+      return says === undefined ? [] : [{ path: pointer([table.name, name]), message: `${labelOf(column!)}: ${says}` }];
+    }),
+  );
+  if (!strict || problems.length > 0) return problems;
+  return rules.registry.concepts.flatMap((concept) => concept.checkSaved?.(rules.compiled.get(concept.id) as never, saved, rules) ?? []);
+}
+
+function wrongWith({ kind, range, words }: ColumnSpec, cell: number | string, strict: boolean): string | undefined {
+  if (kind === 'entry') return typeof cell === 'string' ? undefined : 'an id is expected.';
+  if (typeof cell !== 'number' || !Number.isFinite(cell)) return `a number is expected, and this is ${JSON.stringify(cell)}.`;
+  if (kind !== 'number' && !Number.isInteger(cell)) return `a whole number is expected, and this is ${cell}.`;
+  if (kind === 'flag' && cell !== 0 && cell !== 1) return `0 or 1 is expected, and this is ${cell}.`;
+  if (!strict) return undefined;
+  if (words && (cell < 0 || cell >= words.length))
+    return `one of ${words.join(', ')} is expected: 0 to ${words.length - 1}, and this is ${cell}.`;
+  if (range && (cell < range[0] || cell > range[1])) return `${range[0]} to ${range[1]} is expected, and this is ${cell}.`;
+  return undefined;
+}
+
+/** Something that a player would have less of. */
+export interface Loss {
+  readonly table: string;
+  readonly label: string;
+  readonly had: number | string;
+  /** Nothing where there is no place for it any more. */
+  readonly has?: number | string;
+}
+
+/** What players would lose, were these rules to take the place of those: asked of one saved player after the other. */
+export class Upgrade {
+  private readonly old: Scratch;
+  private readonly next: Scratch;
+
+  constructor(
+    private readonly before: Rules,
+    private readonly after: Rules,
+  ) {
+    this.old = new Scratch(before);
+    this.next = new Scratch(after);
+  }
+
+  /** Whether the tables keep the same under both: then nobody can lose anything but by numbers that are other. */
+  lossesOf(saved: SavedPlayer): readonly Loss[] {
+    const had = this.old.loaded(saved);
+    const has = this.next.loaded(followSaved(this.before, this.after, saved));
+    const losses: Loss[] = [];
+    for (const table of keeping(this.before)) {
+      const columns = this.after.tables.find(({ name }) => name === table.name)?.columns ?? [];
+      for (const column of table.columns) {
+        const value = had[table.name]?.[column.name];
+        if (value === undefined || value === 0 || value === '') continue;
+        const successor = successorOf(column, columns);
+        const now = successor && has[table.name]?.[successor.name];
+        if (now === undefined) losses.push({ table: titleOf(table), label: labelOf(column), had: value });
+        else if (typeof value === 'number' && typeof now === 'number' && now < value)
+          losses.push({ table: titleOf(table), label: labelOf(column), had: value, has: now });
+      }
+    }
+    return losses;
+  }
+}
+
+/** A world that players are loaded into one after the other, to see what becomes of what was kept of them. */
+class Scratch {
+  private readonly world: World | undefined;
+
+  constructor(rules: Rules) {
+    const arena = rules.document['arena'];
+    const bare = { ...rules.document, ...(typeof arena === 'object' && { arena: { ...arena, placed: [] } }) };
+    const playable = (rules.document['actors'] as readonly { kind?: string }[] | undefined)?.some(({ kind }) => kind === 'player');
+    this.world = playable ? World.start({ ...rules, document: bare }, 1) : undefined;
+  }
+
+  /** What is kept of a player who was just loaded: as the rules have made it sound. */
+  loaded(saved: SavedPlayer): SavedPlayer {
+    if (!this.world) return {};
+    const { world } = this;
+    world.step([{ kind: 'join', args: { seat: 'scratch', saved } }]);
+    const { high, live } = world.actors;
+    let kept: SavedPlayer = {};
+    for (let row = 0; row < high; row++)
+      if (live[row] === 1 && world.nameOf(world.actors.handle(row)) === 'scratch') kept = savePlayer(world, row);
+    world.step([{ kind: 'leave', args: { seat: 'scratch' } }]);
+    return kept;
+  }
+}
