@@ -87,7 +87,10 @@ export interface CompiledFormula {
 /** Functions of chapters that not every ruleset has: an unknown id is then the better message than an unknown function. */
 const EXPECTED_ELSEWHERE: Readonly<Record<string, string>> = {
   level: 'level track',
+  experience: 'level track',
   done: 'quest',
+  onQuest: 'quest',
+  unlocked: 'achievement',
   count: 'effect',
   curve: 'curve',
   has: 'status',

@@ -75,6 +75,8 @@ export const serverMessage = z.discriminatedUnion('t', [
   /** How fast the room runs from now on. */
   z.strictObject({ t: z.literal('pace'), speed: pace }),
   /** What was wrong with a message. Where `final`, the socket is closed next. */
+  /** All up to this tick is stored: a crash loses none of it. */
+  z.strictObject({ t: z.literal('stored'), tick: z.int() }),
   z.strictObject({ t: z.literal('error'), message: z.string(), final: z.boolean() }),
 ]);
 export type ServerMessage = z.infer<typeof serverMessage>;

@@ -93,6 +93,15 @@ function wrongWith({ kind, range, words }: ColumnSpec, cell: number | string, st
   return undefined;
 }
 
+/** The sections of a ruleset that what is kept of players depends on. */
+export function keptSections(rules: Rules): ReadonlySet<string> {
+  const keeps = rules.registry.concepts.filter((concept) => {
+    const tables = concept.tables?.(rules.compiled.get(concept.id) as never, rules) ?? [];
+    return tables.some(({ columns }) => columns.some(({ saved }) => saved));
+  });
+  return new Set(['actors', ...keeps.flatMap((concept) => Object.keys(concept.sections ?? {}))]);
+}
+
 /** Something that a player would have less of. */
 export interface Loss {
   readonly table: string;
@@ -115,7 +124,6 @@ export class Upgrade {
     this.next = new Scratch(after);
   }
 
-  /** Whether the tables keep the same under both: then nobody can lose anything but by numbers that are other. */
   lossesOf(saved: SavedPlayer): readonly Loss[] {
     const had = this.old.loaded(saved);
     const has = this.next.loaded(followSaved(this.before, this.after, saved));

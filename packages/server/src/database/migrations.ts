@@ -85,6 +85,24 @@ const STEPS: readonly Step[] = [
       await query.dropTable('snapshots');
     },
   },
+  {
+    name: '0004-players-set-aside',
+    up: async (query) => {
+      await query.addColumn('players', 'revision', { ...whole(), defaultValue: 0 });
+      await query.createTable('set_aside', {
+        id: { ...uuid(), primaryKey: true },
+        ruleset_id: belongsTo('rulesets', uuid()),
+        name: text(),
+        saved: json(),
+        reason: text(),
+        created_at: at(),
+      });
+    },
+    down: async (query) => {
+      await query.dropTable('set_aside');
+      await query.removeColumn('players', 'revision');
+    },
+  },
 ];
 
 /** Brings the database up to date. Returns the names of the steps that were taken. */

@@ -54,7 +54,20 @@ export class Player extends Model<Fields<Player>, NewFields<Player>> {
   declare rulesetId: string;
   declare name: string;
   declare saved: SavedPlayer;
+  /** The revision of the ruleset under which it was saved; 0 where that is not known. */
+  declare revision: CreationOptional<number>;
   declare updatedAt: CreationOptional<Date>;
+}
+
+/** What was kept of a player and cannot be read: untouched, until somebody decides. */
+export class SetAside extends Model<Fields<SetAside>, NewFields<SetAside>> {
+  declare id: CreationOptional<string>;
+  declare rulesetId: string;
+  declare name: string;
+  /** As it was found. */
+  declare saved: unknown;
+  declare reason: string;
+  declare createdAt: CreationOptional<Date>;
 }
 
 /** A room as it stood, with the rules that it stood under: written together with what its players keep. */
@@ -111,8 +124,18 @@ export function connect(url: string, log: (sql: string) => void = () => undefine
     { sequelize, tableName: 'seats', timestamps: false },
   );
   Player.init(
-    { rulesetId: { ...ruleset(), primaryKey: true }, name: key(), saved: json(), updatedAt: at() },
+    {
+      rulesetId: { ...ruleset(), primaryKey: true },
+      name: key(),
+      saved: json(),
+      revision: { ...whole(), defaultValue: 0 },
+      updatedAt: at(),
+    },
     { ...timed, tableName: 'players', createdAt: false },
+  );
+  SetAside.init(
+    { id: uuid(), rulesetId: ruleset(), name: text(), saved: json(), reason: text(), createdAt: at() },
+    { ...timed, tableName: 'set_aside', updatedAt: false },
   );
   RoomSnapshot.init(
     {

@@ -9,6 +9,7 @@ import type { Registry } from 'prom-client';
 import type { Sequelize } from 'sequelize';
 import type { Config } from '../config.js';
 import type { RoomKeeper } from '../rooms/keeper.js';
+import { playerRoutes } from './players.js';
 import { HttpProblem, noSuchPath, problemHandler } from './problems.js';
 import { joinRoutes, roomRoutes } from './rooms.js';
 import { rulesetRoutes } from './rulesets.js';
@@ -73,6 +74,7 @@ export function createApp({ config, log, sequelize, sessions, keeper, metrics }:
     '/rulesets',
     rulesetRoutes(sequelize, (id, rules, revision) => keeper.edited(id, rules, revision)),
   );
+  api.use('/rulesets/:id/players', playerRoutes(keeper));
   api.use('/rooms', roomRoutes(keeper));
   api.use(noSuchPath);
   app.use('/api', api);

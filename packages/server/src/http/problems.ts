@@ -9,7 +9,7 @@ export class HttpProblem extends Error {
     readonly status: number,
     readonly title: string,
     readonly detail?: string,
-    readonly more: { readonly problems?: readonly Problem[]; readonly revision?: number } = {},
+    readonly more: { readonly problems?: readonly Problem[]; readonly revision?: number; readonly losses?: readonly unknown[] } = {},
   ) {
     super(title);
   }

@@ -1,9 +1,10 @@
-import { followSaved, readRuleset, registry, type Rules } from '@eager-ember/core';
+import { readRuleset, registry, type Rules } from '@eager-ember/core';
 import { Router } from 'express';
 import jsonPatch, { type Operation } from 'fast-json-patch';
-import type { Sequelize, Transaction } from 'sequelize';
+import type { Sequelize } from 'sequelize';
 import { z } from 'zod';
-import { Player, Revision, Ruleset } from '../database/models.js';
+import { Revision, Ruleset } from '../database/models.js';
+import { followPlayers, lossesOf } from './players.js';
 import { HttpProblem, notFound } from './problems.js';
 
 const pathText = z
@@ -67,16 +68,6 @@ function patched(document: Record<string, unknown>, patch: readonly Operation[])
 /** Tells running rooms of edited rules. */
 export type OnEdit = (rulesetId: string, rules: Rules, revision: number) => void;
 
-/** What is kept of players follows renamed entries in the same step: a room that opens later finds it under its new name. */
-async function followPlayers({ id, document }: Ruleset, after: Rules, transaction: Transaction): Promise<void> {
-  const { rules: before } = readRuleset(document);
-  const players = before ? await Player.findAll({ where: { rulesetId: id }, transaction, lock: transaction.LOCK.UPDATE }) : [];
-  for (const player of players) {
-    const saved = followSaved(before!, after, player.saved);
-    if (JSON.stringify(saved) !== JSON.stringify(player.saved)) await player.update({ saved }, { transaction });
-  }
-}
-
 /** Rulesets as documents: ETag is the revision, edits are JSON Patches on a revision one names. */
 export function rulesetRoutes(sequelize: Sequelize, onEdit: OnEdit): Router {
   const router = Router();
@@ -124,6 +115,17 @@ export function rulesetRoutes(sequelize: Sequelize, onEdit: OnEdit): Router {
         );
       const document = patched(locked.document, patch.data as Operation[]);
       const edited = rulesFrom(document);
+      // What an upgrade would take from somebody is shown first: only who has seen it may send it again so.
+      const losses = request.get('X-Losses') === 'accept' ? [] : await lossesOf(locked, edited, transaction);
+      if (losses.length > 0)
+        throw new HttpProblem(
+          409,
+          'Saved players would lose something',
+          'Nothing was stored. Send it again with X-Losses: accept to have it so.',
+          {
+            losses,
+          },
+        );
       await followPlayers(locked, edited, transaction);
       locked.document = document;
       // A new object of the same shape may compare equal to the old one; it is a new revision all the same.

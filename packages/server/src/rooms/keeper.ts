@@ -1,65 +1,24 @@
 import { randomBytes, randomInt } from 'node:crypto';
 import { promisify } from 'node:util';
 import { deflateRaw, inflateRaw } from 'node:zlib';
-import { readSnapshot, type Rules, type SavedPlayer, seatProblems, World } from '@eager-ember/core';
+import { readSnapshot, type Rules, type SavedPlayer, savedProblems, seatProblems, World } from '@eager-ember/core';
 import type { Logger } from 'pino';
 import type { Sequelize } from 'sequelize';
-import { Player, Room as RoomRow, RoomSnapshot, type Ruleset, Seat } from '../database/models.js';
+import { Player, Room as RoomRow, RoomSnapshot, type Ruleset, Seat, SetAside } from '../database/models.js';
 import { HttpProblem, isDatabaseGone } from '../http/problems.js';
 import { findRuleset, rulesFrom } from '../http/rulesets.js';
 import { Clock } from './clock.js';
+import { FIRST, SEAT_NAMES, SECOND } from './names.js';
 import { type Client, Room } from './room.js';
 
-/** Rooms are named after things of a harbour: a name is said more easily than a number. */
-const FIRST = [
-  'slate',
-  'amber',
-  'brass',
-  'chalk',
-  'copper',
-  'coral',
-  'drift',
-  'dusk',
-  'ebb',
-  'fog',
-  'glass',
-  'iron',
-  'kelp',
-  'lead',
-  'moss',
-  'pearl',
-  'pitch',
-  'reed',
-  'rust',
-  'salt',
-];
-const SECOND = [
-  'anchor',
-  'buoy',
-  'cable',
-  'cleat',
-  'davit',
-  'diver',
-  'hatch',
-  'heron',
-  'hull',
-  'jetty',
-  'keel',
-  'lamp',
-  'mast',
-  'oar',
-  'pier',
-  'quay',
-  'rudder',
-  'sluice',
-  'tern',
-  'winch',
-];
-const SEAT_NAMES = ['north', 'south', 'east', 'west'];
 const deflated = promisify(deflateRaw);
 const inflated = promisify(inflateRaw);
 /** How often a room and its changed players are stored. What a crash can lose is less than this. */
 const SAVE_EVERY_MS = 500;
+/** How often a room is told what time it is. */
+const CLOCK_EVERY_MS = 10_000;
+/** How long a room that is just being left is waited for by another that wants its players. */
+const PATIENCE_MS = 2500;
 /** How long a room that nobody looks at is held ready; after that it is read again as it was stored. */
 const ASLEEP_MS = 10 * 60_000;
 
@@ -68,9 +27,22 @@ interface Open {
   readonly clock: Clock;
   saving: Promise<void>;
   lastSave: number;
+  lastClock: number;
   /** The tick and the revision that were last stored; -1 for none by this process. */
   storedTick: number;
   storedRevision: number;
+}
+
+/** Players are with another room: two rooms cannot play the same player at once. */
+export class PlayersElsewhere extends Error {
+  constructor(
+    readonly names: readonly string[],
+    readonly room: string,
+  ) {
+    super(
+      `${names.join(' and ')} ${names.length === 1 ? 'plays' : 'play'} in room ${room} just now, and nobody plays in two rooms at once. Leave that room first.`,
+    );
+  }
 }
 
 /** A room as the workbench is told of it. */
@@ -91,6 +63,7 @@ export interface Measures {
 /** Keeps rooms: opens them when somebody comes, runs them while somebody is there, stores what players keep. */
 export class RoomKeeper {
   private readonly open = new Map<string, Promise<Open>>();
+  private readonly turns = new Map<string, Promise<void>>();
 
   constructor(
     private readonly sequelize: Sequelize,
@@ -166,20 +139,26 @@ export class RoomKeeper {
   private async wake(row: RoomRow): Promise<Open> {
     const ruleset = await findRuleset(row.rulesetId);
     const rules = rulesFrom(ruleset.document);
-    const players = await Player.findAll({ where: { rulesetId: row.rulesetId } });
-    const saved = new Map<string, SavedPlayer>(players.map((player) => [player.name, player.saved]));
+    const seats = await this.seatsOf(row.id);
+    const { saved, notices } = await this.playersOf(
+      ruleset.id,
+      rules,
+      seats.map(({ name }) => name),
+    );
     const room = new Room(
       row.id,
       { rules, rulesetId: ruleset.id, revision: ruleset.revision },
       row.seed,
-      await this.seatsOf(row.id),
+      seats,
       saved,
       await this.stood(row.id, rules, ruleset.revision),
+      notices,
     );
     const opened: Open = {
       room,
       saving: Promise.resolve(),
       lastSave: 0,
+      lastClock: 0,
       storedTick: -1,
       storedRevision: -1,
       clock: new Clock(
@@ -192,8 +171,39 @@ export class RoomKeeper {
     return opened;
   }
 
+  /** What is kept of players. What can't be read is set aside untouched, and said; its player begins anew. */
+  private async playersOf(
+    rulesetId: string,
+    rules: Rules,
+    names: readonly string[],
+  ): Promise<{ saved: Map<string, SavedPlayer>; notices: readonly string[] }> {
+    const saved = new Map<string, SavedPlayer>();
+    for (const player of await Player.findAll({ where: { rulesetId, name: [...names] } })) {
+      const [problem] = savedProblems(rules, player.saved);
+      if (!problem) saved.set(player.name, player.saved);
+      else
+        await this.sequelize.transaction(async (transaction) => {
+          const reason = `${problem.path || 'the whole'}: ${problem.message}`;
+          await SetAside.create({ rulesetId, name: player.name, saved: player.saved, reason }, { transaction });
+          await player.destroy({ transaction });
+        });
+    }
+    const aside = await SetAside.findAll({ where: { rulesetId, name: [...names] } });
+    return {
+      saved,
+      notices: aside.map(
+        ({ name, reason }) =>
+          `What was kept of ${name} can’t be read (${reason}). It is set aside untouched under Players, and ${name} begins anew.`,
+      ),
+    };
+  }
+
   private tick(open: Open): void {
     const began = performance.now();
+    if (began - open.lastClock >= CLOCK_EVERY_MS) {
+      open.lastClock = began;
+      open.room.setClock();
+    }
     try {
       open.room.tick();
     } catch (error) {
@@ -225,8 +235,8 @@ export class RoomKeeper {
         await this.sequelize.transaction(async (transaction) => {
           if (changed.length > 0)
             await Player.bulkCreate(
-              changed.map(({ name, saved }) => ({ rulesetId: room.rulesetId, name, saved })),
-              { updateOnDuplicate: ['saved', 'updatedAt'], transaction },
+              changed.map(({ name, saved }) => ({ rulesetId: room.rulesetId, name, saved, revision })),
+              { updateOnDuplicate: ['saved', 'revision', 'updatedAt'], transaction },
             );
           const known = open.storedRevision === revision;
           await RoomSnapshot.bulkCreate([{ roomId: room.id, revision, document: known ? {} : { ...document }, world: packed }], {
@@ -238,6 +248,7 @@ export class RoomKeeper {
         open.storedTick = tick;
         open.storedRevision = revision;
         for (const { kept } of changed) kept();
+        room.tell({ t: 'stored', tick });
       } catch (error) {
         this.log[isDatabaseGone(error) ? 'warn' : 'error']({ err: error, room: room.id }, 'a room could not be stored; trying again');
       }
@@ -258,12 +269,67 @@ export class RoomKeeper {
     }
   }
 
+  /** @throws PlayersElsewhere where another room that somebody looks at plays one of its players */
   async connect(id: string, client: Client): Promise<Room | undefined> {
-    const open = await this.room(id);
-    if (!open) return undefined;
-    open.room.connect(client);
-    open.clock.start();
-    return open.room;
+    const row = await RoomRow.findByPk(id);
+    if (!row) return undefined;
+    return this.inTurn(row.rulesetId, async () => {
+      const names = (await this.seatsOf(id)).map(({ name }) => name);
+      await this.freePlayers(row.rulesetId, names, id);
+      const open = await this.room(id);
+      if (!open) return undefined;
+      open.room.connect(client);
+      open.clock.start();
+      return open.room;
+    });
+  }
+
+  /** One after the other for each ruleset: two rooms that ask for the same player at once do not both get them. */
+  private inTurn<T>(rulesetId: string, work: () => Promise<T>): Promise<T> {
+    const turn = (this.turns.get(rulesetId) ?? Promise.resolve()).then(work);
+    const settled = turn.then(
+      () => undefined,
+      () => undefined,
+    );
+    this.turns.set(rulesetId, settled);
+    void settled.then(() => this.turns.get(rulesetId) === settled && this.turns.delete(rulesetId));
+    return turn;
+  }
+
+  /** Works on what is kept of players while no room plays them, nor can begin to. */
+  withPlayers<T>(rulesetId: string, names: readonly string[], work: () => Promise<T>): Promise<T> {
+    return this.inTurn(rulesetId, async () => {
+      await this.freePlayers(rulesetId, names);
+      return work();
+    });
+  }
+
+  /** The rooms that somebody looks at, and whom they play. */
+  async playing(rulesetId: string): Promise<ReadonlyMap<string, string>> {
+    const found = new Map<string, string>();
+    for (const opening of this.open.values()) {
+      const open = await opening.catch(() => undefined);
+      if (open?.room.rulesetId === rulesetId && open.room.watched) for (const { name } of open.room.seats) found.set(name, open.room.id);
+    }
+    return found;
+  }
+
+  /** Has no other room play these players: one that nobody looks at is stored and closed. */
+  private async freePlayers(rulesetId: string, names: readonly string[], but?: string): Promise<void> {
+    for (const [id, opening] of [...this.open]) {
+      if (id === but) continue;
+      const open = await opening.catch(() => undefined);
+      const shared = open?.room.rulesetId === rulesetId ? names.filter((name) => open.room.seats.some((seat) => seat.name === name)) : [];
+      if (!open || shared.length === 0) continue;
+      // Who has just gone may not have been noticed yet.
+      for (let waited = 0; open.room.watched && waited < PATIENCE_MS; waited += 50) await new Promise((next) => setTimeout(next, 50));
+      if (open.room.watched) throw new PlayersElsewhere(shared, id);
+      open.clock.stop();
+      this.save(open);
+      await open.saving;
+      if (open.room.changedPlayers().length > 0) throw new PlayersElsewhere(shared, id);
+      this.open.delete(id);
+    }
   }
 
   /** A room that nobody looks at stands still, and is woken by the next one who comes. */

@@ -102,7 +102,17 @@ describe('A room by itself', () => {
       for (const foe of document.actors) Reflect.deleteProperty(foe, 'onDefeat');
       document['attributes'] = (document['attributes'] as { id: string }[]).filter(({ id }) => id !== 'scrip');
       // Whatever gives scrip, asks for it or makes what does goes with it.
-      for (const chapter of ['interactions', 'dialogues', 'containers', 'spawners', 'reactions', 'tracks', 'trees', 'achievements'])
+      for (const chapter of [
+        'interactions',
+        'dialogues',
+        'containers',
+        'spawners',
+        'reactions',
+        'tracks',
+        'trees',
+        'achievements',
+        'quests',
+      ])
         document[chapter] = [];
       for (const actor of document.actors) for (const field of ['interactions', 'container']) Reflect.deleteProperty(actor, field);
       document.pickups = document.pickups.slice(0, 3);
@@ -194,6 +204,8 @@ describe('A room by itself', () => {
           tracks: [{ id: 'standing', label: 'Standing' }],
           trees: [],
           achievements: [],
+          quests: [],
+          interactions: [],
         }),
       ),
     );

@@ -80,6 +80,8 @@ export class Room {
   repaced: () => void = () => undefined;
   private readonly connections = new Map<Client, Connection>();
   private saved = new Map<string, string>();
+  /** What every screen that comes is told besides. */
+  private readonly notices: readonly string[];
 
   constructor(
     readonly id: string,
@@ -89,7 +91,9 @@ export class Room {
     players: ReadonlyMap<string, SavedPlayer>,
     /** The world as it stood when the room was last stored, already under these rules. */
     stood?: World,
+    notices: readonly string[] = [],
   ) {
+    this.notices = notices;
     this.current = rules;
     this.world = stood ?? World.start(rules.rules, seed);
     this.publisher = new Publisher(this.world);
@@ -97,8 +101,14 @@ export class Room {
     for (const seat of seats) this.waiting.push(joining(seat, players.get(seat.name)));
     if (stood) for (const { name } of seats) this.catchUp(name, players.get(name));
     for (const [name, saved] of players) this.saved.set(name, JSON.stringify(saved));
+    this.setClock();
     this.tick();
     for (const [name, saved] of this.players()) this.saved.set(name, JSON.stringify(saved));
+  }
+
+  /** Tells the world what time it is: it has no clock of its own. */
+  setClock(now = Date.now()): void {
+    this.waiting.push({ kind: 'clock', args: { now: Math.floor(now / 1000) } });
   }
 
   /** Gives a player of a world that stood still what another room has stored of them since. */
@@ -152,6 +162,7 @@ export class Room {
     this.connections.set(client, { client, acknowledged: 0 });
     this.welcome(client);
     this.tellSeats(client);
+    for (const message of this.notices) client.send(encodeMessage({ t: 'error', message, final: false }));
   }
 
   disconnect(client: Client): void {

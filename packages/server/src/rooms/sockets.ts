@@ -5,7 +5,7 @@ import type { Logger } from 'pino';
 import { WebSocket, WebSocketServer } from 'ws';
 import { Seat } from '../database/models.js';
 import { isOwnOrigin, type Sessions } from '../http/sessions.js';
-import type { RoomKeeper } from './keeper.js';
+import { PlayersElsewhere, type RoomKeeper } from './keeper.js';
 import type { Client, Room } from './room.js';
 
 /** A client may say this much a second; frames are acknowledged twenty times a second, the rest is inputs. */
@@ -85,7 +85,8 @@ async function serve(ws: WebSocket, { room: id, seat, drives }: Door, keeper: Ro
   };
   // Messages that come before the room is open wait for it.
   const opening = keeper.connect(id, client);
-  ws.on('close', () => void keeper.disconnect(id, client));
+  // Who goes before the room is open has to be let go of all the same, once it is.
+  ws.on('close', () => void opening.catch(() => undefined).then(() => keeper.disconnect(id, client)));
   ws.on('error', (error) => log.debug({ err: error, room: id }, 'socket error'));
   const flood = { second: 0, count: 0 };
   ws.on('message', (data: Buffer, isBinary) => {
@@ -95,13 +96,16 @@ async function serve(ws: WebSocket, { room: id, seat, drives }: Door, keeper: Ro
     if (!isBinary) return close('Messages are binary MessagePack; this one was text.');
     const { message, error } = readClientMessage(new Uint8Array(data));
     if (!message) return close(error);
-    void opening.then(
-      (room) => room && hear(room, client, message, (text) => client.send(encodeMessage({ t: 'error', message: text, final: false }))),
-    );
+    void opening
+      .catch(() => undefined)
+      .then(
+        (room) => room && hear(room, client, message, (text) => client.send(encodeMessage({ t: 'error', message: text, final: false }))),
+      );
   });
   try {
     if (!(await opening)) close('There is no such room any more.');
   } catch (error) {
+    if (error instanceof PlayersElsewhere) return close(error.message);
     log.warn({ err: error, room: id }, 'a room could not be opened');
     close('The room can’t be opened at the moment: the database can’t be reached.');
   }

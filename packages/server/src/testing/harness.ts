@@ -123,6 +123,8 @@ export class Screen {
   welcomes = 0;
   readonly news: Announcement[] = [];
   readonly errors: string[] = [];
+  /** The last tick that was told to be stored. */
+  stored = 0;
   readonly answers: Extract<ServerMessage, { t: 'why' }>[] = [];
   /** The undecoded bytes of every message. */
   readonly raw: Uint8Array[] = [];
@@ -162,6 +164,7 @@ export class Screen {
     } else if (message.t === 'news') this.news.push(...message.items);
     else if (message.t === 'why') this.answers.push(message);
     else if (message.t === 'error') this.errors.push(message.message);
+    else if (message.t === 'stored') this.stored = message.tick;
     else if (message.t === 'seats' && this.welcome) this.welcome = { ...this.welcome, seats: message.seats };
   }
 

@@ -1,0 +1,178 @@
+import {
+  followSaved,
+  type Loss,
+  savedProblems,
+  sheetOf,
+  type SavedPlayer,
+  Upgrade,
+  keptSections,
+  type Rules,
+  readRuleset,
+} from '@eager-ember/core';
+import { Router } from 'express';
+import { Op, type Transaction } from 'sequelize';
+import { z } from 'zod';
+import { Player, type Ruleset, SetAside } from '../database/models.js';
+import { PlayersElsewhere, type RoomKeeper } from '../rooms/keeper.js';
+import { HttpProblem, notFound } from './problems.js';
+import { findRuleset, rulesFrom } from './rulesets.js';
+
+/** The name of a player: that of the seat they take. */
+const playerName = z
+  .string()
+  .regex(/^[A-Za-z][A-Za-z0-9 _-]{0,23}$/, 'A name has at most 24 letters, digits, spaces, - or _, beginning with a letter.');
+const putSchema = z.strictObject({ saved: z.unknown() });
+/** How many players are followed at a time when a ruleset is edited. */
+const BATCH = 500;
+/** How many players are asked what an edit would cost them. */
+const MOST_ASKED = 200;
+const MOST_LOSSES = 60;
+
+/** Players of a ruleset, some at a time in the order of their names: however many there are, memory holds one batch. */
+export async function* batches(rulesetId: string, transaction?: Transaction, size = BATCH): AsyncIterable<readonly Player[]> {
+  for (let last = ''; ;) {
+    const players = await Player.findAll({
+      where: { rulesetId, name: { [Op.gt]: last } },
+      order: [['name', 'ASC']],
+      limit: size,
+      ...(transaction && { transaction, lock: transaction.LOCK.UPDATE }),
+    });
+    if (players.length > 0) yield players;
+    if (players.length < size) return;
+    last = players.at(-1)!.name;
+  }
+}
+
+/** What is kept of players follows renamed entries in the same step: a room that opens later finds it under its new name. */
+export async function followPlayers({ id, document, revision }: Ruleset, after: Rules, transaction: Transaction): Promise<void> {
+  const { rules: before } = readRuleset(document);
+  if (!before) return;
+  for await (const players of batches(id, transaction)) {
+    const moved = players.flatMap((player) => {
+      // What can't be read is set aside when its player comes; nobody touches it here.
+      if (savedProblems(before, player.saved).length > 0) return [];
+      const saved = followSaved(before, after, player.saved);
+      return JSON.stringify(saved) === JSON.stringify(player.saved)
+        ? []
+        : [{ rulesetId: id, name: player.name, saved, revision: revision + 1 }];
+    });
+    if (moved.length > 0) await Player.bulkCreate(moved, { updateOnDuplicate: ['saved', 'revision', 'updatedAt'], transaction });
+  }
+}
+
+export interface PlayerLoss extends Loss {
+  readonly player: string;
+}
+
+/** What saved players would lose by an edit, before it is made: of those who played last, and not of everybody where they are many. */
+export async function lossesOf({ id, document }: Ruleset, after: Rules, transaction: Transaction): Promise<readonly PlayerLoss[]> {
+  const next = after.document as Readonly<Record<string, unknown>>;
+  const { rules: before } = readRuleset(document);
+  if (!before) return [];
+  const same = [...keptSections(before), ...keptSections(after)].every(
+    (key) => JSON.stringify(before.document[key]) === JSON.stringify(next[key]),
+  );
+  if (same) return [];
+  const players = await Player.findAll({ where: { rulesetId: id }, order: [['updatedAt', 'DESC']], limit: MOST_ASKED, transaction });
+  if (players.length === 0) return [];
+  const upgrade = new Upgrade(before, after);
+  return players
+    .filter(({ saved }) => savedProblems(before, saved).length === 0)
+    .flatMap(({ name, saved }) => upgrade.lossesOf(saved).map((loss) => ({ player: name, ...loss })))
+    .slice(0, MOST_LOSSES);
+}
+
+const versionOf = ({ updatedAt }: Player) => `"${updatedAt.getTime()}"`;
+
+/** What is kept of a ruleset's players: to be read, put right, reset in part, carried from one place to another. */
+export function playerRoutes(keeper: RoomKeeper): Router {
+  const router = Router({ mergeParams: true });
+  const named = (name: string): string => {
+    const read = playerName.safeParse(name);
+    if (!read.success) throw new HttpProblem(400, 'That is no name of a player', read.error.issues[0].message);
+    return read.data;
+  };
+  const find = async (rulesetId: string, name: string): Promise<Player> => {
+    const player = await Player.findOne({ where: { rulesetId, name } });
+    if (!player) throw notFound('player');
+    return player;
+  };
+  const alone = async <T>(rulesetId: string, name: string, work: () => Promise<T>): Promise<T> => {
+    try {
+      return await keeper.withPlayers(rulesetId, [name], work);
+    } catch (error) {
+      if (error instanceof PlayersElsewhere) throw new HttpProblem(409, `${name} plays just now`, `${error.message} Or poke them there.`);
+      throw error;
+    }
+  };
+  const strict = (rules: Rules, saved: unknown): SavedPlayer => {
+    const problems = savedProblems(rules, saved, true);
+    if (problems.length > 0) throw new HttpProblem(422, 'That cannot be kept of a player', 'Nothing was stored.', { problems });
+    return saved as SavedPlayer;
+  };
+
+  router.get('/', async (request, response) => {
+    const { id } = await findRuleset((request.params as { id: string }).id);
+    const [players, aside, playing] = await Promise.all([
+      Player.findAll({ where: { rulesetId: id }, attributes: ['name', 'revision', 'updatedAt'], order: [['name', 'ASC']], limit: 500 }),
+      SetAside.findAll({ where: { rulesetId: id }, order: [['createdAt', 'DESC']], limit: 100 }),
+      keeper.playing(id),
+    ]);
+    response.json({
+      all: await Player.count({ where: { rulesetId: id } }),
+      players: players.map(({ name, revision, updatedAt }) => ({ name, revision, updatedAt, room: playing.get(name) ?? null })),
+      aside: aside.map(({ id: key, name, reason, createdAt, saved }) => ({ id: key, name, reason, at: createdAt, saved })),
+    });
+  });
+
+  router.get('/:name', async (request, response) => {
+    const ruleset = await findRuleset((request.params as unknown as { id: string }).id);
+    const player = await find(ruleset.id, named(request.params.name));
+    const rules = rulesFrom(ruleset.document);
+    const problems = savedProblems(rules, player.saved);
+    response.set('ETag', versionOf(player)).json({
+      name: player.name,
+      revision: player.revision,
+      updatedAt: player.updatedAt,
+      saved: player.saved,
+      problems,
+      sheet: problems.length > 0 ? { parts: [], homeless: [] } : sheetOf(rules, player.saved),
+    });
+  });
+
+  router.put('/:name', async (request, response) => {
+    const body = putSchema.safeParse(request.body);
+    if (!body.success) throw new HttpProblem(400, 'What is to be kept is expected', 'Send { "saved": … }.');
+    const { id } = await findRuleset((request.params as unknown as { id: string }).id);
+    const name = named(request.params.name);
+    const expected = request.get('If-Match');
+    const player = await alone(id, name, async () => {
+      const ruleset = await findRuleset(id);
+      const saved = strict(rulesFrom(ruleset.document), body.data.saved);
+      const known = await Player.findOne({ where: { rulesetId: id, name } });
+      if (known && expected === undefined) throw new HttpProblem(428, 'Say which state you change', 'Send its ETag as If-Match.');
+      if (known && expected !== versionOf(known))
+        throw new HttpProblem(412, `${name} has changed meanwhile`, 'Read them again, and change what is there now.');
+      if (!known) return Player.create({ rulesetId: id, name, saved, revision: ruleset.revision });
+      return known.update({ saved, revision: ruleset.revision });
+    });
+    response.set('ETag', versionOf(player)).json({ name, revision: player.revision, updatedAt: player.updatedAt });
+  });
+
+  router.delete('/:name', async (request, response) => {
+    const { id } = await findRuleset((request.params as unknown as { id: string }).id);
+    const name = named(request.params.name);
+    await alone(id, name, async () => (await find(id, name)).destroy());
+    response.status(204).end();
+  });
+
+  router.delete('/aside/:key', async (request, response) => {
+    const { id } = await findRuleset((request.params as unknown as { id: string }).id);
+    const key = z.uuid().safeParse(request.params.key);
+    const gone = key.success ? await SetAside.destroy({ where: { rulesetId: id, id: key.data } }) : 0;
+    if (gone === 0) throw notFound('state that was set aside');
+    response.status(204).end();
+  });
+
+  return router;
+}
