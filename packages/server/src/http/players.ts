@@ -127,6 +127,7 @@ export function playerRoutes(keeper: RoomKeeper): Router {
 
   router.get('/:name', async (request, response) => {
     const ruleset = await findRuleset((request.params as unknown as { id: string }).id);
+    await keeper.stored(ruleset.id);
     const player = await find(ruleset.id, named(request.params.name));
     const rules = rulesFrom(ruleset.document);
     const problems = savedProblems(rules, player.saved);

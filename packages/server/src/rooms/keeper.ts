@@ -304,6 +304,16 @@ export class RoomKeeper {
     });
   }
 
+  /** Has all that rooms of a ruleset have changed be stored, so that who reads it reads the latest. */
+  async stored(rulesetId: string): Promise<void> {
+    for (const opening of this.open.values()) {
+      const open = await opening.catch(() => undefined);
+      if (open?.room.rulesetId !== rulesetId) continue;
+      this.save(open);
+      await open.saving;
+    }
+  }
+
   /** The rooms that somebody looks at, and whom they play. */
   async playing(rulesetId: string): Promise<ReadonlyMap<string, string>> {
     const found = new Map<string, string>();
