@@ -31,6 +31,16 @@ export const routes: Routes = [
         loadComponent: () => import('./rulebook/arena/arena-page').then((m) => m.ArenaPage),
       },
       {
+        path: 'rulebook/players',
+        title: 'Players · Eager Ember',
+        loadComponent: () => import('./rulebook/players/players-page').then((m) => m.PlayersPage),
+      },
+      {
+        path: 'rulebook/players/:player',
+        title: 'Players · Eager Ember',
+        loadComponent: () => import('./rulebook/players/players-page').then((m) => m.PlayersPage),
+      },
+      {
         path: 'rulebook/:chapter',
         title: 'Rulebook · Eager Ember',
         loadComponent: () => import('./rulebook/rulebook').then((m) => m.Rulebook),

@@ -8,6 +8,7 @@ import { TABS } from './chapters';
 const WHOLE = [
   { key: 'arena', title: 'Arena' },
   { key: 'wiring', title: 'Wiring' },
+  { key: 'players', title: 'Players' },
   { key: 'source', title: 'Whole source' },
 ];
 

@@ -52,6 +52,7 @@ export class Workbench {
         return `${pending.length} ${pending.length === 1 ? 'edit' : 'edits'} not saved yet`;
       case 'conflict':
         return 'edited elsewhere';
+      case 'losing':
       case 'refused':
         return 'not saved';
     }
@@ -76,6 +77,10 @@ export class Workbench {
 
   protected drop(): void {
     this.store.dispatch(documentActions.dropMine());
+  }
+
+  protected acceptLosses(): void {
+    this.store.dispatch(documentActions.acceptLosses());
   }
 
   protected retry(): void {

@@ -19,7 +19,7 @@ import {
   timer,
   withLatestFrom,
 } from 'rxjs';
-import { Api, failureOf, type RulesetJson, type StoredRuleset } from '../shared/api';
+import { Api, failureOf, type PlayerLoss, type RulesetJson, type StoredRuleset } from '../shared/api';
 import { CoreClient } from '../shared/core-client';
 import { applied, documentActions, documentFeature, type DocumentState, type Edit } from './document.reducer';
 import { pendingStore } from './pending-store';
@@ -78,9 +78,19 @@ export class DocumentEffects {
     ),
   );
 
-  private send({ id, revision, pending }: DocumentState): Observable<Action> {
+  /** What saved players lose has been shown, and is to be so. */
+  readonly acceptLosses = createEffect(() =>
+    this.actions.pipe(
+      ofType(documentActions.acceptLosses),
+      withLatestFrom(this.state),
+      filter(([, state]) => state.pending.length > 0 && state.save === 'losing'),
+      exhaustMap(([, state]) => concat(of(documentActions.sending()), this.send(state, true))),
+    ),
+  );
+
+  private send({ id, revision, pending }: DocumentState, acceptLosses = false): Observable<Action> {
     const patch = pending.flatMap((edit) => edit.patch) as Operation[];
-    return this.api.patch(id!, revision, patch).pipe(
+    return this.api.patch(id!, revision, patch, acceptLosses).pipe(
       map((answer) => documentActions.saved({ revision: answer.revision })),
       catchError((error: HttpErrorResponse) => of(saveFailed(error))),
     );
@@ -167,12 +177,13 @@ function openFailed(error: HttpErrorResponse): Action {
 }
 
 function saveFailed(error: HttpErrorResponse): Action {
-  const { status, title, detail, revision, problems } = failureOf(error);
+  const { status, title, detail, revision, problems, losses } = failureOf(error);
   if (status === 412)
     return documentActions.saveFailed({
       save: 'conflict',
       obstacle: `This ruleset was edited elsewhere: it is at revision ${revision} now.`,
     });
+  if (status === 409 && losses.length > 0) return documentActions.saveFailed({ save: 'losing', obstacle: lossWords(losses) });
   if (status === 503)
     return documentActions.saveFailed({
       save: 'offline',
@@ -191,3 +202,16 @@ function saveFailed(error: HttpErrorResponse): Action {
   const first = problems[0] ? `${problems[0].path}: ${problems[0].message}` : detail;
   return documentActions.saveFailed({ save: 'refused', obstacle: `The server refused this: ${title}. ${first}` });
 }
+
+/** What players would lose, in a sentence: the first few, and how many there are. */
+function lossWords(losses: readonly PlayerLoss[]): string {
+  const players = new Set(losses.map(({ player }) => player));
+  const said = losses
+    .slice(0, 3)
+    .map(({ player, label, had, has }) => `${player}: ${label} ${short(had)} → ${has === undefined ? 'nothing' : short(has)}`)
+    .join('; ');
+  const more = losses.length > 3 ? `; and ${losses.length - 3} more` : '';
+  return `Not saved yet: ${players.size === 1 ? 'a saved player' : `${players.size} saved players`} would lose something by this. ${said}${more}.`;
+}
+
+const short = (value: number | string) => (typeof value === 'number' ? Math.round(value * 10) / 10 : value);

@@ -11,7 +11,7 @@ export interface Edit {
 }
 
 /** Where the document stands towards the server. */
-export type SaveState = 'saved' | 'unsaved' | 'saving' | 'offline' | 'conflict' | 'refused';
+export type SaveState = 'saved' | 'unsaved' | 'saving' | 'offline' | 'conflict' | 'losing' | 'refused';
 
 export interface DocumentState {
   readonly id: string | undefined;
@@ -48,6 +48,8 @@ export const documentActions = createActionGroup({
     Reapply: emptyProps(),
     /** Or drop them. */
     'Drop Mine': emptyProps(),
+    /** Saved players lose something by the edits: have it so. */
+    'Accept Losses': emptyProps(),
     Rebased: props<{ document: RulesetJson; revision: number; pending: readonly Edit[] }>(),
   },
 });
