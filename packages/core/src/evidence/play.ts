@@ -42,7 +42,7 @@ export interface Played {
   readonly events: readonly GameEvent[];
 }
 
-const QUIET = new Set(['poked', 'asked', 'actorSpawned', 'seatTaken', 'stateChanged', 'channelPulsed']);
+const QUIET = new Set(['questOffered', 'poked', 'asked', 'actorSpawned', 'seatTaken', 'stateChanged', 'channelPulsed']);
 
 /** The same rules on wide ground on which nothing lies, stands or thinks: what is in the arena has no part in a small situation. */
 function onEmptyGround(rules: Rules, thinking = false): Rules {

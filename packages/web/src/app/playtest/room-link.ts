@@ -34,6 +34,8 @@ export class RoomLink {
   readonly abilities = signal<AbilitiesAnswer | undefined>(undefined);
   /** How many times its own rate the room runs at. */
   readonly speed = signal<Pace>(1);
+  /** Up to here the room is stored: a crash loses none of it. */
+  readonly stored = signal(0);
   /** Milliseconds that everything is held up on its way there and back, to see how it is played from afar. */
   readonly delay = signal(0);
   /** What the server last complained of, and at which tick. */
@@ -116,6 +118,8 @@ export class RoomLink {
       case 'pace':
         this.speed.set(message.speed);
         return this.live();
+      case 'stored':
+        return this.stored.set(message.tick);
       case 'abilities':
         return this.abilities.set(message);
       case 'seats':

@@ -197,6 +197,7 @@ describe('A failure', () => {
       detail: 'D',
       problems: [],
       revision: undefined,
+      losses: [],
     });
     expect(failureOf(new HttpErrorResponse({ status: 500, error: '<html>' })).title).toBe('The request failed');
     expect(failureOf(new HttpErrorResponse({ status: 0, error: null })).title).toBe('The server can’t be reached');

@@ -93,13 +93,18 @@ describe('Wiring', () => {
     const store = openBench();
     const seen = await Seen.of(Wiring, { event: 'zoneEntered' });
     expect(seen.texts('ee-wires [aria-label="Who can announce it"] a')).toEqual(['Diving bell', 'The wreck', 'Cold current']);
-    expect(seen.texts('ee-wires [aria-label="Who waits for it"] a')).toEqual(['Into the wreck', 'First in the wreck']);
+    expect(seen.texts('ee-wires [aria-label="Who waits for it"] a')).toEqual([
+      'First Descent',
+      'The Manifest',
+      'Into the wreck',
+      'First in the wreck',
+    ]);
     expect(seen.text('section')).toContain('No loose ends');
     const arena = { ...arenaOf(documentNow()), placed: placedWithout('wreck') };
     const document = { ...documentNow(), arena } as never;
     store.dispatch(documentActions.opened({ id: 'r', document, revision: 2 }));
     await seen.settle();
-    expect(seen.texts('.dangling a')).toEqual(['Into the wreck', 'First in the wreck', 'The wreck']);
+    expect(seen.texts('.dangling a')).toEqual(['The Manifest', 'Into the wreck', 'First in the wreck', 'The wreck']);
     expect(seen.text('ee-wires .loose .words')).toBe('nothing brings it about');
     seen.fixture.componentRef.setInput('event', undefined);
     seen.fixture.componentRef.setInput('entry', 'spawners/kelpBed');

@@ -1,0 +1,241 @@
+import { type ChildProcess, spawn } from 'node:child_process';
+import { chmodSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { Copy, encodeMessage, readServerMessage, SUBPROTOCOL } from '@eager-ember/core';
+import { WebSocket } from 'ws';
+import { startPostgres } from '../../scripts/lib/postgres.mjs';
+
+const ROOT = fileURLToPath(new URL('../..', import.meta.url));
+
+/** What one piece of work gives, and what a purchase costs: all of either follows from one event. */
+const [PAY, XP, PRICE] = [10, 5, 7];
+
+/** A ruleset of rewards, purchases and levels in which every sum can be checked against the others. */
+const LEDGER = {
+  format: 'eager-ember/ruleset',
+  version: 1,
+  name: 'Ledger',
+  tickRate: 20,
+  attributes: ['scrip', 'earned', 'bought'].map((id) => ({ id, label: id, kind: 'counter', see: 'everyone' })),
+  tracks: [{ id: 'standing', label: 'Standing', levels: 200, needs: 20, see: 'everyone' }],
+  quests: [
+    {
+      id: 'work',
+      label: 'Work',
+      offered: [{ by: 'start' }],
+      repeats: 'always',
+      steps: [
+        {
+          id: 'do',
+          label: 'Do it',
+          goals: [{ id: 'once', line: 'Done', on: { on: 'attributeChanged', attribute: 'scrip', how: 'give' } }],
+        },
+      ],
+      then: [
+        { do: 'give', attribute: 'scrip', amount: PAY },
+        { do: 'give', attribute: 'earned', amount: 1 },
+        { do: 'award', track: 'standing', amount: XP },
+      ],
+    },
+  ],
+  interactions: [
+    {
+      id: 'buy',
+      label: 'Buy',
+      prompt: 'Buy',
+      reach: 500,
+      serves: 'each',
+      price: { attribute: 'scrip', amount: PRICE },
+      then: [{ do: 'give', attribute: 'bought', amount: 1 }],
+    },
+  ],
+  actors: [
+    { id: 'diver', label: 'Diver', kind: 'player', attributes: ['scrip', 'earned', 'bought'].map((attribute) => ({ attribute })) },
+    { id: 'broker', label: 'Broker', kind: 'character', interactions: ['buy'] },
+  ],
+  arena: { width: 400, height: 400, starts: [{ x: 100, y: 100 }], placed: [{ actor: 'broker', x: 150, y: 100 }] },
+};
+
+interface Sums {
+  readonly tick: number;
+  readonly scrip: number;
+  readonly earned: number;
+  readonly bought: number;
+  readonly level: number;
+}
+
+/** A screen that asks for work and purchases, and remembers what it was told when. */
+class Worker {
+  private copy: Copy | undefined;
+  private row = -1;
+  private n = 0;
+  /** What was told, tick by tick, since the last that was told to be stored. */
+  private told: Sums[] = [];
+  /** The last state that was told to be stored. */
+  stored: Sums | undefined;
+  now: Sums | undefined;
+
+  private constructor(private readonly socket: WebSocket) {
+    socket.binaryType = 'nodebuffer';
+    socket.on('message', (data: Buffer) => this.hear(new Uint8Array(data)));
+    socket.on('error', () => undefined);
+  }
+
+  static async open(url: string, room: string, query: string, cookie: string): Promise<Worker> {
+    const headers = { origin: url, cookie };
+    const worker = new Worker(new WebSocket(`${url.replace('http', 'ws')}/ws/rooms/${room}${query}`, SUBPROTOCOL, { headers }));
+    for (let n = 0; n < 400 && !worker.now; n++) await pause(25);
+    if (!worker.now) throw new Error('The room told nothing.');
+    return worker;
+  }
+
+  private hear(bytes: Uint8Array): void {
+    const heard = readServerMessage(bytes);
+    if ('frame' in heard) {
+      if (!this.copy?.applyDecoded(heard.frame)) return;
+      this.send({ t: 'ack', frame: this.copy.frame });
+      const cell = (table: string, column: string) => Number(this.copy!.value(table, this.row, column) ?? 0);
+      const [scrip, earned, bought] = ['scrip', 'earned', 'bought'].map((id) => cell('attributes', id));
+      this.now = { tick: this.copy.tick, scrip, earned, bought, level: cell('tracks', 'standing.level') };
+      this.told.push(this.now);
+    } else if (heard.message.t === 'welcome') {
+      this.copy = new Copy(heard.message.schema);
+      this.row = heard.message.row ?? 0;
+    } else if (heard.message.t === 'stored') {
+      const { tick } = heard.message;
+      this.stored = this.told.filter((sums) => sums.tick <= tick).at(-1) ?? this.stored;
+      this.told = this.told.filter((sums) => sums.tick > tick);
+    }
+  }
+
+  private send(message: Parameters<typeof encodeMessage>[0]): void {
+    if (this.socket.readyState === WebSocket.OPEN) this.socket.send(encodeMessage(message));
+  }
+
+  ask(input: { do: string; [argument: string]: unknown }): void {
+    this.send({ t: 'input', n: ++this.n, input });
+  }
+
+  poke(action: { do: string; [argument: string]: unknown }): void {
+    this.send({ t: 'poke', seat: 'north', action });
+  }
+
+  close(): void {
+    this.socket.terminate();
+  }
+}
+
+const pause = (ms: number) => new Promise<void>((done) => setTimeout(done, ms));
+
+interface Running {
+  readonly url: string;
+  readonly cookie: string;
+  readonly process: ChildProcess;
+}
+
+async function serve(database: string, port: number): Promise<Running> {
+  const env = { ...process.env, NODE_ENV: 'production', LOG_LEVEL: 'fatal', DATABASE_URL: database, PORT: String(port) };
+  const server = spawn(process.execPath, [join(ROOT, 'packages/server/dist/main.js')], { env, stdio: ['ignore', 'pipe', 'inherit'] });
+  const link = await new Promise<string>((done, fail) => {
+    let text = '';
+    server.stdout.setEncoding('utf8').on('data', (part: string) => {
+      text += part;
+      const found = /EMBER_LINK (\S+)/.exec(text)?.[1];
+      if (found) done(found);
+    });
+    server.on('exit', (code) => fail(new Error(`The server ended with ${code}`)));
+  });
+  const entered = await fetch(link, { redirect: 'manual' });
+  return { url: new URL(link).origin, cookie: entered.headers.get('set-cookie')!.split(';')[0], process: server };
+}
+
+export interface CrashReport {
+  readonly kills: number;
+  readonly earned: number;
+  readonly bought: number;
+  readonly level: number;
+  /** What was wrong after which kill; nothing where all is well. */
+  readonly faults: readonly string[];
+  /** Pieces of work that were done and not yet told to be stored when the server was killed, in all. */
+  readonly undone: number;
+}
+
+/**
+ * Works, buys and levels in a room while its server is killed again and again at a random moment. After each restart nothing
+ * that was told to be stored may be missing, nothing may be there twice, and all sums have to agree with each other.
+ */
+export async function surviveCrashes(kills: number, seed: number, note: (text: string) => void = () => undefined): Promise<CrashReport> {
+  const home = mkdtempSync(join(tmpdir(), 'ember-crash-'));
+  chmodSync(home, 0o755);
+  const cluster = await startPostgres(home, { durable: true });
+  const faults: string[] = [];
+  let state = seed >>> 0;
+  const roll = (n: number) => ((state = (Math.imul(state, 1_103_515_245) + 12_345) >>> 0) >>> 8) % n;
+  let asked = 0;
+  let undone = 0;
+  let server = await serve(cluster.url, 0);
+  const port = Number(new URL(server.url).port);
+  try {
+    const post = async <T>(path: string, body: unknown): Promise<T> =>
+      (await (
+        await fetch(server.url + path, {
+          method: 'POST',
+          headers: { cookie: server.cookie, 'x-eager-ember': '1', 'content-type': 'application/json' },
+          body: JSON.stringify(body),
+        })
+      ).json()) as T;
+    const { id: ruleset } = await post<{ id: string }>('/api/rulesets', { document: LEDGER });
+    const room = await post<{ id: string; seats: { join: string }[] }>('/api/rooms', { ruleset, seats: 1 });
+    const token = room.seats[0].join.split('/').at(-1)!;
+    let last: Sums | undefined;
+    for (let kill = 1; kill <= kills; kill++) {
+      const truth = await Worker.open(server.url, room.id, '', server.cookie);
+      const north = await Worker.open(server.url, room.id, `?seat=${token}`, server.cookie);
+      if (last && north.now!.tick < last.tick)
+        faults.push(`kill ${kill - 1}: tick ${north.now!.tick} is before ${last.tick}, which was stored`);
+      for (const fault of check(north.now!, last, asked)) faults.push(`kill ${kill - 1}: ${fault}`);
+      const until = Date.now() + 250 + roll(1200);
+      while (Date.now() < until) {
+        const what = roll(3);
+        if (what === 0) north.ask({ do: 'acceptQuest', quest: 'work' });
+        else if (what === 1) {
+          asked++;
+          truth.poke({ do: 'finishQuest', quest: 'work' });
+        } else north.ask({ do: 'interact' });
+        await pause(5 + roll(30));
+      }
+      const gone = new Promise((done) => server.process.once('exit', done));
+      server.process.kill('SIGKILL');
+      await gone;
+      last = north.stored ?? last;
+      undone += north.now!.earned - (last?.earned ?? 0);
+      for (const worker of [truth, north]) worker.close();
+      note(`${kill}: stored at tick ${last?.tick ?? 0}, ${last?.earned ?? 0} earned, ${last?.bought ?? 0} bought`);
+      server = await serve(cluster.url, port);
+    }
+    const end = await Worker.open(server.url, room.id, `?seat=${token}`, server.cookie);
+    for (const fault of check(end.now!, last, asked)) faults.push(`kill ${kills}: ${fault}`);
+    end.close();
+    const { earned, bought, level } = end.now!;
+    return { kills, earned, bought, level, faults, undone };
+  } finally {
+    server.process.kill('SIGKILL');
+    cluster.stop('immediate');
+    rmSync(home, { recursive: true, force: true });
+  }
+}
+
+/** What does not add up in a state, or is less than what was stored before. */
+function check(now: Sums, before: Sums | undefined, asked: number): readonly string[] {
+  const faults: string[] = [];
+  if (now.scrip !== PAY * now.earned - PRICE * now.bought)
+    faults.push(`${now.scrip} scrip, where ${now.earned} earned and ${now.bought} bought leave ${PAY * now.earned - PRICE * now.bought}`);
+  const level = Math.min(200, 1 + Math.floor((XP * now.earned) / 20));
+  if (now.level !== level) faults.push(`level ${now.level}, where ${now.earned} pieces of work make ${level}`);
+  if (now.earned > asked) faults.push(`${now.earned} rewards for ${asked} pieces of work`);
+  for (const sum of ['earned', 'bought', 'level'] as const)
+    if (before && now[sum] < before[sum]) faults.push(`${sum} is ${now[sum]}, and ${before[sum]} was stored`);
+  return faults;
+}
