@@ -4,6 +4,8 @@ import { around } from './around.js';
 import { evidence } from './evidence.js';
 import { fight } from './fight.js';
 import { frames } from './frames.js';
+import { players } from './players.js';
+import { quests } from './quests.js';
 import type { Row } from './measure.js';
 import { rerun } from './rerun.js';
 import { worldTick } from './world-tick.js';
@@ -12,6 +14,8 @@ const rows: readonly Row[] = [
   worldTick(),
   ...fight(),
   ...around(),
+  ...quests(),
+  ...(await players()),
   rerun(),
   ...(process.argv.includes('--no-browser') ? [] : await evidence()),
   ...frames(),

@@ -49,7 +49,7 @@ describe('Quests, and what is kept of players', () => {
     await screen.click('button', '+ step');
     await screen.page.waitForSelector('[data-step="step"]');
     await screen.click('button', 'time');
-    await screen.sees('ee-quest-sentences', 'It has to be done within 60s');
+    await screen.sees('ee-quest-sentences', 'It has to be done within 60 s');
     await screen.click('button', 'accept');
     await screen.click('button', 'a minute');
     await screen.sees('[data-standing]', 'failed');
@@ -168,7 +168,7 @@ describe('Quests, and what is kept of players', () => {
     await screen.click('button', 'Reset Quests');
     await screen.sees('.done', 'Quests reset');
     await screen.lacks('[data-part="quests"]');
-    await screen.page.locator('.tools button ::-p-text(Undo)').click();
+    await screen.page.locator('.sheet .tools button ::-p-text(Undo)').click();
     await screen.sees('[data-part="quests"]', 'The Manifest, times done');
     await screen.page.reload();
     await screen.holds(scrip, '123');

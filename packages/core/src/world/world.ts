@@ -60,6 +60,7 @@ export class World {
   readonly actors: Table;
   private header = [0, 0, 0, 0];
   private texts: string[] = [];
+  private textPlaces = new Map<string, number>();
   private queue: GameEvent[] = [];
   private log: GameEvent[] = [];
   private current: GameEvent | undefined;
@@ -92,6 +93,7 @@ export class World {
     const world = new World(rules);
     world.header = [...snapshot.header];
     world.texts = [...snapshot.texts];
+    world.textPlaces.clear();
     for (const [name, table] of world.tables) if (snapshot.tables[name]) table.restore(snapshot.tables[name]);
     return world;
   }
@@ -101,6 +103,7 @@ export class World {
     const next = new World(rules);
     next.header = [...this.header];
     next.texts = [...this.texts];
+    next.textPlaces.clear();
     adoptTables(this, next);
     rules.registry.lifecycle('rulesAdopted', next, this);
     return next.unheard();
@@ -130,8 +133,12 @@ export class World {
 
   /** The position of a text in the world's list, added where it is new. */
   textIndex(text: string): number {
-    const index = this.texts.indexOf(text);
-    return index >= 0 ? index : this.texts.push(text) - 1;
+    // Derived: made anew where the list is another than it was built from.
+    if (this.textPlaces.size !== this.texts.length) this.textPlaces = new Map(this.texts.map((one, i) => [one, i]));
+    const known = this.textPlaces.get(text);
+    if (known !== undefined) return known;
+    this.textPlaces.set(text, this.texts.length);
+    return this.texts.push(text) - 1;
   }
 
   text(index: number): string {

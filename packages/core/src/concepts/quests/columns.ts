@@ -23,6 +23,7 @@ export const columnsOf = {
   again: (quest: string) => `${quest}.again`,
   left: (quest: string) => `${quest}.left`,
   until: (quest: string) => `${quest}.until`,
+  at: (quest: string) => `${quest}.at`,
   offered: (quest: string) => `${quest}.offered`,
   row: (quest: string) => `${quest}.row`,
   step: (quest: string, step: string) => `${quest}.step.${step}`,
@@ -39,6 +40,8 @@ export interface QuestCells {
   /** Ticks that are left of its time: what is kept of it; and the tick at which it is over. */
   readonly left: Column;
   readonly until: Column;
+  /** One more than the position of its current step; 0 for none. */
+  readonly at: Column;
   readonly offered: Column;
   /** One more than its row in the log; 0 for none. */
   readonly row: Column;
@@ -78,6 +81,7 @@ export function questTables({ entries, players }: CompiledQuests): readonly Tabl
           { ...column(columnsOf.again, true, 'number'), label: `${label}, there again at (seconds since 1970)`, range: [0, 1e12] as const },
           { ...column(columnsOf.left), label: `${label}, ticks left`, range: [0, 1e8] as const },
           column(columnsOf.until, false, 'tick'),
+          column(columnsOf.at, false),
           column(columnsOf.offered, false),
           column(columnsOf.row, false),
           ...steps.flatMap((step) => [
@@ -149,6 +153,7 @@ export function attachQuests(world: World, compiled: CompiledQuests): Quests {
       again: table.column(columnsOf.again(id)),
       left: table.column(columnsOf.left(id)),
       until: table.column(columnsOf.until(id)),
+      at: table.column(columnsOf.at(id)),
       offered: table.column(columnsOf.offered(id)),
       row: table.column(columnsOf.row(id)),
       steps: steps.map((step) => table.column(columnsOf.step(id, step.id))),

@@ -21,6 +21,8 @@ export interface Goal {
 export interface Step {
   readonly id: string;
   readonly goals: readonly Goal[];
+  /** Whether any of them is a condition. */
+  readonly asks: boolean;
   readonly then: CompiledThen;
 }
 
@@ -76,6 +78,8 @@ export interface CompiledQuests {
   readonly entries: readonly QuestEntry[];
   readonly list: readonly Quest[];
   readonly players: readonly boolean[];
+  /** Those to be looked at in every tick: for a condition, or for their time. */
+  readonly watched: readonly number[];
   /** What waits for an event of a name: goals, offers, ways to fail. */
   readonly goals: ReadonlyMap<string, readonly WaitingGoal[]>;
   readonly offers: ReadonlyMap<string, readonly Waiting[]>;
@@ -122,6 +126,7 @@ export function compileQuests(context: CompileContext): CompiledQuests {
     entries,
     list,
     players: context.entries<ActorEntry>('actors').map(({ kind }) => kind === 'player'),
+    watched: list.filter(({ steps, limit }) => limit > 0 || steps.some(({ asks }) => asks)).map(({ index }) => index),
     goals: byEvent(goals),
     offers: byEvent(offers),
     failures: byEvent(failures),
@@ -174,6 +179,7 @@ function compileQuest(context: CompileContext, entry: QuestEntry, index: number)
     retry: entry.retry,
     steps: entry.steps.map((step, s) => ({
       id: step.id,
+      asks: step.goals.some((goal) => goal.if !== undefined),
       then: then(step.then, 'steps', s, 'then'),
       goals: step.goals.map((goal, g) => ({
         id: goal.id,

@@ -1,5 +1,5 @@
 import { World } from '../../world/world.js';
-import { ABANDONED, ACTIVE, CURRENT, DECLINED, DONE, FAILED, NONE, OFFERED, READY } from './columns.js';
+import { ABANDONED, ACTIVE, DECLINED, DONE, FAILED, NONE, OFFERED, READY } from './columns.js';
 import type { Quest, Reward } from './compile.js';
 import { quests } from './index.js';
 
@@ -15,7 +15,7 @@ export function rewardWords(world: World, actor: number, rewards: readonly Rewar
 
 /** The position of a quest's current step for a player; -1 for none. */
 export function currentStep(world: World, row: number, q: number): number {
-  return quests.in(world).cells[q].steps.findIndex(({ data }) => data[row] === CURRENT);
+  return quests.in(world).cells[q].at.data[row] - 1;
 }
 
 /** Whether somebody who turned one down, gave it up or failed in it may take it up by themselves. */

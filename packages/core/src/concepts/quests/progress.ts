@@ -28,8 +28,8 @@ export function hear(world: World, event: GameEvent): void {
 }
 
 const waitsFor = (world: World, row: number, { quest, step }: WaitingGoal): boolean => {
-  const { standing, steps } = quests.in(world).cells[quest];
-  return row >= 0 && standing.data[row] === ACTIVE && steps[step].data[row] === CURRENT;
+  const { standing, at } = quests.in(world).cells[quest];
+  return row >= 0 && standing.data[row] === ACTIVE && at.data[row] === step + 1;
 };
 
 /** The players for whom what somebody did counts towards a goal. */
@@ -79,6 +79,7 @@ export function goOn(world: World, actor: number, q: number): void {
     const met = quest.steps[step].goals.every(({ optional, need }, g) => optional || cells[q].goals[step][g].have.data[row] >= need);
     if (!met) return;
     cells[q].steps[step].data[row] = PASSED;
+    cells[q].at.data[row] = 0;
     // An edit may have put this step before others that were passed.
     const next = cells[q].steps.findIndex(({ data }, s) => s > step && data[row] !== PASSED);
     if (next >= 0) enterStep(world, row, q, next);
@@ -109,16 +110,16 @@ export function complete(world: World, actor: number, q: number, source: number)
 
 /** Conditions that have come true, and time that is over. */
 export function look(world: World): void {
-  const { cells, list, players } = quests.in(world);
-  if (list.length === 0) return;
+  const { cells, list, players, watched } = quests.in(world);
+  if (watched.length === 0) return;
   const types = world.actors.column('type').data;
   for (let row = 0; row < world.actors.high; row++) {
     if (world.actors.live[row] === 0 || !players[types[row]]) continue;
     const actor = world.actors.handle(row);
-    for (let q = 0; q < list.length; q++) {
+    for (const q of watched) {
       if (cells[q].standing.data[row] !== ACTIVE) continue;
       const step = currentStep(world, row, q);
-      if (step >= 0)
+      if (step >= 0 && list[q].steps[step].asks)
         list[q].steps[step].goals.forEach(({ test, need }, g) => {
           if (!test || cells[q].goals[step][g].have.data[row] >= need || world.actors.rowOf(actor) < 0) return;
           if (test(world, World.alone(actor)) !== 0) advance(world, actor, q, g, 1);
@@ -136,9 +137,10 @@ export function makeSound(world: World, row: number): void {
   const { cells, list, lookTimer } = quests.in(world);
   if (!isPlayer(world, row)) return;
   list.forEach(({ steps, handIn, limit }, q) => {
-    const { standing, times, left, until, steps: at, goals } = cells[q];
+    const { standing, times, left, until, at: current, steps: at, goals } = cells[q];
     if (!(standing.data[row] >= NONE && standing.data[row] < STANDINGS.length)) standing.data[row] = NONE;
     times.data[row] = Math.max(0, times.data[row]);
+    current.data[row] = 0;
     if (standing.data[row] !== ACTIVE && standing.data[row] !== READY) return;
     // An edit may have put a step before one that was passed: it is still to be done, and those behind it stay passed.
     const first = at.findIndex(({ data }) => data[row] !== PASSED);
@@ -148,7 +150,11 @@ export function makeSound(world: World, row: number): void {
       if (s > first && first >= 0 && data[row] === CURRENT) data[row] = AHEAD;
     });
     // Where all are passed the last one is asked again: its goals are met.
-    if (standing.data[row] === ACTIVE) at[first < 0 ? steps.length - 1 : first].data[row] = CURRENT;
+    const now = first < 0 ? steps.length - 1 : first;
+    if (standing.data[row] === ACTIVE) {
+      at[now].data[row] = CURRENT;
+      current.data[row] = now + 1;
+    }
     steps.forEach((step, s) =>
       step.goals.forEach(({ need }, g) => {
         const { have } = goals[s][g];
@@ -171,8 +177,9 @@ export function lookBack(world: World, actor: number): void {
 export function forgetQuests(world: World, actor: number): void {
   const row = world.actors.rowOf(actor);
   if (!isPlayer(world, row)) return;
-  quests.in(world).cells.forEach(({ standing, times, again, left, until, offered, steps, goals }, q) => {
-    for (const { data } of [standing, times, again, left, until, offered, ...steps, ...goals.flat().map(({ have }) => have)]) data[row] = 0;
+  quests.in(world).cells.forEach(({ standing, times, again, left, until, at, offered, steps, goals }, q) => {
+    for (const { data } of [standing, times, again, left, until, at, offered, ...steps, ...goals.flat().map(({ have }) => have)])
+      data[row] = 0;
     show(world, row, q);
   });
   world.emit('questsReset', { subject: actor }, {});

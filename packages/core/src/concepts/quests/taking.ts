@@ -105,6 +105,7 @@ export function begin(world: World, actor: number, q: number, source: number): v
 export function enterStep(world: World, row: number, q: number, s: number): void {
   const { cells, list } = quests.in(world);
   cells[q].steps[s].data[row] = CURRENT;
+  cells[q].at.data[row] = s + 1;
   list[q].steps[s].goals.forEach(({ counts }, g) => {
     const { have } = cells[q].goals[s][g];
     have.data[row] = 0;
@@ -120,7 +121,8 @@ export function enterStep(world: World, row: number, q: number, s: number): void
 }
 
 function forgetSteps(world: World, row: number, q: number): void {
-  const { steps, goals } = quests.in(world).cells[q];
+  const { steps, goals, at } = quests.in(world).cells[q];
+  at.data[row] = 0;
   for (const { data } of steps) data[row] = AHEAD;
   for (const step of goals) for (const { have } of step) have.data[row] = 0;
 }
@@ -149,10 +151,10 @@ export function fail(world: World, actor: number, q: number, why: 'time' | 'even
 /** Notes that a quest was done: from here on it is, whatever follows. */
 export function noteDone(world: World, row: number, q: number): void {
   const { cells, list } = quests.in(world);
-  const { standing, times, again, left, until, steps } = cells[q];
+  const { standing, times, again, left, until, at, steps } = cells[q];
   standing.data[row] = DONE;
   times.data[row]++;
-  left.data[row] = until.data[row] = 0;
+  left.data[row] = until.data[row] = at.data[row] = 0;
   again.data[row] = nextTime(world, list[q]);
   for (const { data } of steps) data[row] = PASSED;
   show(world, row, q);
