@@ -62,6 +62,7 @@ const problem = {
 };
 const ok = (description, schema) => ({ description, content: { 'application/json': { schema } } });
 const parameter = (name, where = 'path') => ({ name, in: where, required: true, schema: { type: 'string' } });
+const optional = (name) => ({ ...parameter(name, 'header'), required: false });
 const body = (schema) => ({ required: true, content: { 'application/json': { schema } } });
 const ruleset = {
   type: 'object',
@@ -120,7 +121,7 @@ write('protocol/openapi.json', {
       },
       patch: {
         summary: 'Edits the revision that If-Match names',
-        parameters: [parameter('id'), parameter('If-Match', 'header')],
+        parameters: [parameter('id'), parameter('If-Match', 'header'), optional('X-Losses')],
         requestBody: {
           required: true,
           content: {
@@ -132,12 +133,59 @@ write('protocol/openapi.json', {
           200: ok('The new revision', { type: 'object', properties: { id: { type: 'string' }, revision: { type: 'integer' } } }),
           400: problem,
           404: problem,
+          409: problem,
           412: problem,
           413: problem,
           422: problem,
           428: problem,
           503: problem,
         },
+      },
+    },
+    '/api/rulesets/{id}/players': {
+      get: {
+        summary: 'Saved players, where each plays just now, and what was set aside because it can’t be read',
+        parameters: [parameter('id')],
+        responses: {
+          200: ok('Players', {
+            type: 'object',
+            properties: { all: { type: 'integer' }, players: { type: 'array', items: {} }, aside: { type: 'array', items: {} } },
+          }),
+          404: problem,
+        },
+      },
+    },
+    '/api/rulesets/{id}/players/{name}': {
+      get: {
+        summary: 'All that is kept of a player, as it is and as a sheet; its ETag is the state that was read',
+        parameters: [parameter('id'), parameter('name')],
+        responses: { 200: ok('The player', { type: 'object' }), 404: problem },
+      },
+      put: {
+        summary: 'Keeps something else of a player, all or nothing; refused while they play, and where the rules do not give it',
+        parameters: [parameter('id'), parameter('name'), parameter('If-Match', 'header')],
+        requestBody: body({ type: 'object', properties: { saved: { type: 'object' } }, required: ['saved'] }),
+        responses: {
+          200: ok('The player', { type: 'object' }),
+          400: problem,
+          404: problem,
+          409: problem,
+          412: problem,
+          422: problem,
+          428: problem,
+        },
+      },
+      delete: {
+        summary: 'Forgets a player',
+        parameters: [parameter('id'), parameter('name')],
+        responses: { 204: { description: 'Gone' }, 404: problem, 409: problem },
+      },
+    },
+    '/api/rulesets/{id}/players/aside/{key}': {
+      delete: {
+        summary: 'Deletes a state that was set aside',
+        parameters: [parameter('id'), parameter('key')],
+        responses: { 204: { description: 'Gone' }, 404: problem },
       },
     },
     '/api/rooms': {
@@ -193,6 +241,14 @@ write('protocol/openapi.json', {
           status: { type: 'integer' },
           detail: { type: 'string' },
           revision: { type: 'integer' },
+          losses: {
+            type: 'array',
+            description: 'What saved players would lose by an edit; X-Losses: accept has it so',
+            items: {
+              type: 'object',
+              properties: { player: { type: 'string' }, table: { type: 'string' }, label: { type: 'string' }, had: {}, has: {} },
+            },
+          },
           problems: {
             type: 'array',
             items: { type: 'object', properties: { path: { type: 'string' }, message: { type: 'string' }, at: { type: 'integer' } } },

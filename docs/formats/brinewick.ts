@@ -219,6 +219,10 @@ export const INTERACTIONS = {
   sellBrass: 'sellBrass',
   /** Sell a pearl */
   sellPearl: 'sellPearl',
+  /** Ask for work */
+  askForWork: 'askForWork',
+  /** Hand over */
+  handOver: 'handOver',
 } as const;
 export type InteractionId = keyof typeof INTERACTIONS;
 
@@ -251,6 +255,20 @@ export const TREES = {
   diversTrade: 'diversTrade',
 } as const;
 export type TreeId = keyof typeof TREES;
+
+export const QUESTS = {
+  /** First Descent */
+  firstDescent: 'firstDescent',
+  /** The Manifest */
+  theManifest: 'theManifest',
+  /** Clear the Slipway */
+  clearTheSlipway: 'clearTheSlipway',
+  /** Quiet Hull */
+  quietHull: 'quietHull',
+  /** Kelp for the lamps */
+  dailyKelp: 'dailyKelp',
+} as const;
+export type QuestId = keyof typeof QUESTS;
 
 export const ACHIEVEMENTS = {
   /** First fall */

@@ -127,6 +127,9 @@ describe('Progress that stays with a player', () => {
     await screen.sees('ee-tree-sentences', 'Node Calm has');
     await screen.click('button', 'delete Calm');
     await screen.page.waitForFunction((s: string) => !document.querySelector(s), {}, node('calm'));
+    // What it takes from whom is shown first.
+    await screen.sees('.banner', 'Calm, ranks 1 → nothing');
+    await screen.click('button', 'Take it from them');
     await saved();
     await screen.click('link', 'Playtest');
     await screen.sees(`${seat('north')} [data-tree]`, '6 free');

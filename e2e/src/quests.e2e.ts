@@ -87,6 +87,8 @@ describe('Quests, and what is kept of players', () => {
   it('offers the first quest that a diver may have; accepted once, counted, handed in', async () => {
     await screen.page.keyboard.press('p');
     await screen.sees('.verdict', 'Copy agrees with truth');
+    // Air for as long as the walk takes, however slow the machine.
+    await screen.poke('grant', 'inBell', { Seat: 'north' });
     await screen.sees(`${lines()} .offer`, 'First Descent');
     await screen.sees(`${lines()} [data-rewards]`, '40 Standing, 10 Scrip');
     await screen.page.keyboard.press('n');

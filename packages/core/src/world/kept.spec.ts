@@ -87,6 +87,7 @@ describe('An upgrade', () => {
       new Upgrade(rules, edited(change)).lossesOf(saved).map(({ label, had, has }) => `${label} ${had} ${has ?? '–'}`);
     expect(losses(() => undefined)).toEqual([]);
     expect(losses((document) => (document['tracks'][0]['label'] = 'Repute'))).toEqual([]);
+    expect(losses((document) => (document['attributes'][0]['refill'] = { rate: -5 }))).toEqual([]);
     expect(losses((document) => (document['tracks'][0]['levels'] = 5))).toContain(`Standing, level ${saved['tracks']['standing.level']} 5`);
     expect(losses((document) => document['achievements'].shift())).toEqual(['First fall, counted 1 –', 'First fall 1 –']);
     const withoutCalm = losses((document) => {

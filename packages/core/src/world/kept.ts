@@ -159,12 +159,15 @@ class Scratch {
   loaded(saved: SavedPlayer): SavedPlayer {
     if (!this.world) return {};
     const { world } = this;
-    world.step([{ kind: 'join', args: { seat: 'scratch', saved } }]);
+    const { commands } = world.rules.registry;
+    // Between ticks: what a tick does to them, such as a breath, is no doing of the rules' edit.
+    commands.get('join')?.run(world, { seat: 'scratch', saved });
     const { high, live } = world.actors;
     let kept: SavedPlayer = {};
     for (let row = 0; row < high; row++)
       if (live[row] === 1 && world.nameOf(world.actors.handle(row)) === 'scratch') kept = savePlayer(world, row);
-    world.step([{ kind: 'leave', args: { seat: 'scratch' } }]);
+    commands.get('leave')?.run(world, { seat: 'scratch' });
+    world.step();
     return kept;
   }
 }

@@ -44,6 +44,30 @@ describe('Progress, on the wire', () => {
     expect(JSON.stringify(south.news)).not.toContain('last breath');
   });
 
+  it('tells of a quest nobody before they are offered it; of its lines who is on it; and refuses the rest', async () => {
+    const ids = ({ copy }: Screen, table: string) => copy!.rows(table).map((row) => copy!.value(table, row, 'id'));
+    const lines = ({ copy }: Screen) =>
+      copy!.rows('questLines').map((row) => `${copy!.value('questLines', row, 'line')} ${copy!.value('questLines', row, 'have')}`);
+    truth.poke('north', { do: 'offerQuest', quest: 'theManifest' });
+    await north.until('it is offered', () => ids(north, 'questLog').includes('theManifest'));
+    for (const screen of [north, south]) expect(JSON.stringify(screen.copy!.schema)).not.toMatch(/theManifest|Manifest”/);
+    expect(ids(south, 'questLog')).not.toContain('theManifest');
+    expect(JSON.stringify([south.copy!.contents(), south.news])).not.toMatch(/theManifest|The Manifest/);
+    south.ask({ do: 'acceptQuest', quest: 'theManifest' });
+    await south.until('it is refused', () => south.news.some(({ refusal }) => refusal));
+    expect(south.news.find(({ refusal }) => refusal)!.text).toBe('You know of no such quest.');
+    north.ask({ do: 'acceptQuest', quest: 'theManifest' });
+    north.ask({ do: 'acceptQuest', quest: 'theManifest' });
+    await north.until('it is accepted once', () => north.news.some(({ refusal }) => refusal));
+    expect(north.news.filter(({ event }) => event === 'questStarted').length).toBe(1);
+    expect(lines(north)).toEqual(['Reach the wreck 0']);
+    expect(lines(south)).toEqual([]);
+    // Being done with it is nothing that a seat can ask for.
+    north.ask({ do: 'finishQuest', quest: 'theManifest' });
+    truth.poke('north', { do: 'countGoal', quest: 'theManifest', amount: 1 });
+    await north.until('the step is done', () => lines(north).join() === 'Pages in hand {have}/{need} 0');
+  });
+
   it('refuses claims for what was not earned, and changes nothing', async () => {
     for (const input of [
       { do: 'learn', tree: 'diversTrade', node: 'salvor' },

@@ -9,7 +9,7 @@ import { type Concept, defineConcept } from '../../world/concept.js';
 import { type GameEvent, partyIn } from '../../world/events.js';
 import type { Column, PerEntry, Table, TableSpec } from '../../world/table.js';
 import { World } from '../../world/world.js';
-import type { ActorEntry } from '../actors/index.js';
+import { playerKinds } from '../actors/index.js';
 import { events } from './events.js';
 import { type AchievementEntry, MOST_COUNT, schema } from './schema.js';
 
@@ -134,7 +134,7 @@ export const achievements: Concept<CompiledAchievements, Achievements> = defineC
     const list = entries.map((entry, i) => compileOne(context, entry, i));
     const on = new Map<string, Achievement[]>();
     for (const one of list) if (one.pattern) on.set(one.pattern.event, [...(on.get(one.pattern.event) ?? []), one]);
-    const players = context.entries<ActorEntry>('actors').map(({ kind }) => kind === 'player');
+    const players = playerKinds(context);
     return { entries, list, players, on, kept: list.filter(({ test }) => test) };
   },
   tables,

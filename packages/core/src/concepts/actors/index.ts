@@ -1,3 +1,4 @@
+import type { CompileContext } from '../../ruleset/context.js';
 import { z } from 'zod';
 import { defineConcept } from '../../world/concept.js';
 import type { Table } from '../../world/table.js';
@@ -87,6 +88,10 @@ function* rows(world: World): Iterable<number> {
   const { actors: table } = world;
   for (let row = 0; row < table.high; row++) if (table.live[row] === 1) yield row;
 }
+
+/** By kind of actor, whether it is one that players drive: they alone have what is kept. */
+export const playerKinds = (context: CompileContext): readonly boolean[] =>
+  context.entries<ActorEntry>('actors').map(({ kind }) => kind === 'player');
 
 /** The handles of all actors, in table order. */
 export function allActors(world: World): readonly number[] {

@@ -3,7 +3,7 @@ import type { Amount, CompileContext, CompiledPattern, CompiledThen } from '../.
 import type { AmountSource } from '../../ruleset/fields.js';
 import type { Path } from '../../ruleset/problem.js';
 import type { Pattern, Then } from '../../ruleset/registry.js';
-import type { ActorEntry } from '../actors/index.js';
+import { playerKinds } from '../actors/index.js';
 import type { GoalEntry, QuestEntry } from './schema.js';
 
 export interface Goal {
@@ -125,7 +125,7 @@ export function compileQuests(context: CompileContext): CompiledQuests {
   return {
     entries,
     list,
-    players: context.entries<ActorEntry>('actors').map(({ kind }) => kind === 'player'),
+    players: playerKinds(context),
     watched: list.filter(({ steps, limit }) => limit > 0 || steps.some(({ asks }) => asks)).map(({ index }) => index),
     goals: byEvent(goals),
     offers: byEvent(offers),

@@ -4,7 +4,7 @@ import type { Amount, CompileContext, CompiledPattern, CompiledThen } from '../.
 import type { Pattern, Then } from '../../ruleset/registry.js';
 import type { Rules } from '../../ruleset/rules.js';
 import type { World } from '../../world/world.js';
-import type { ActorEntry } from '../actors/index.js';
+import { playerKinds } from '../actors/index.js';
 import type { AttributeEntry } from '../attributes/index.js';
 import { LOCALS, PARTIES, type Share, type TrackEntry } from './schema.js';
 
@@ -56,7 +56,7 @@ export function compileTracks(context: CompileContext, levelOf: (world: World, a
   const on = new Map<string, { track: Track; source: Source }[]>();
   for (const track of list)
     for (const source of track.sources) on.set(source.pattern.event, [...(on.get(source.pattern.event) ?? []), { track, source }]);
-  return { entries, list, players: context.entries<ActorEntry>('actors').map(({ kind }) => kind === 'player'), on };
+  return { entries, list, players: playerKinds(context), on };
 }
 
 function compileOne(

@@ -3,7 +3,7 @@ import type { Amount, CompileContext } from '../../ruleset/context.js';
 import { didYouMean } from '../../ruleset/suggest.js';
 import type { World } from '../../world/world.js';
 import type { AbilityNumber, NumberChange } from '../abilities/index.js';
-import type { ActorEntry } from '../actors/index.js';
+import { playerKinds } from '../actors/index.js';
 import type { EffectEntry } from '../effects/index.js';
 import { needsByPosition, type NodeNeeds, type Shape } from './legal.js';
 import { LOCALS, type NodeEntry, type TreeEntry } from './schema.js';
@@ -51,7 +51,7 @@ export function compileTrees(context: CompileContext): CompiledTrees {
   return {
     entries,
     list: entries.map((entry, i) => compileOne(context, entry, i)),
-    players: context.entries<ActorEntry>('actors').map(({ kind }) => kind === 'player'),
+    players: playerKinds(context),
   };
 }
 

@@ -28,6 +28,7 @@ export class Deletion {
   private readonly client = inject(CoreClient);
 
   async remove(chapter: string, id: string): Promise<Outcome> {
+    await this.editor.settled();
     const document = this.editor.document();
     if (!document) return {};
     const uses = await this.client.core.uses(document, chapter, id);

@@ -21,6 +21,11 @@ export class Editor {
     return done;
   }
 
+  /** Resolves when every edit that was proposed before has been decided: for who works out an edit from the whole document. */
+  async settled(): Promise<void> {
+    await this.turn;
+  }
+
   private async tryOut(make: (document: RulesetJson) => readonly Operation[], label: string): Promise<readonly Problem[]> {
     const document = this.document();
     if (!document) return [{ path: '', message: 'No ruleset is open.' }];
