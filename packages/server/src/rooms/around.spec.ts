@@ -86,7 +86,7 @@ describe('The world around players, on the wire', () => {
     north.ask({ do: 'interact' });
     await north.until('it is the same', () => window_(north).length === left.length);
     expect(window_(north).sort()).toEqual([...left].sort());
-  }, 20_000);
+  }, 40_000);
 
   it('offers, charges and serves at the Quartermaster’s; the other waits', async () => {
     await put(north, 'north', QUARTERMASTER);
@@ -114,7 +114,7 @@ describe('The world around players, on the wire', () => {
     await put(north, 'north', FAR);
     await north.until('the visit is over', () => north.copy!.rows('visits').length === 0);
     expect(north.news.filter((n) => n.event === 'visitEnded').map((n) => n.data['how'])).toEqual(['walkedOff']);
-  }, 20_000);
+  }, 40_000);
 
   it('says a dialogue’s lines to all who hear it, its choices to its visitor alone', async () => {
     await put(north, 'north', { x: 230, y: 100 });
@@ -132,7 +132,7 @@ describe('The world around players, on the wire', () => {
     await south.until('the same line', () => line(south) === line(north));
     north.ask({ do: 'choose', choice: 1 });
     await south.until('the answer', () => line(south) === 'Then mind the lampreys.');
-  }, 20_000);
+  }, 40_000);
 
   it('keeps a page that one has taken for the other, and refuses a strongbox without one', async () => {
     await put(south, 'south', STRONGBOX);

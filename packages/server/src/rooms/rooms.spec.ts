@@ -45,7 +45,7 @@ describe('A room', () => {
     await Promise.all([north, south].map((screen) => screen.until('the pod is gone', () => pods(screen) === 2)));
     await south.until('it returns to exactly 120', () => south.value('finSpeed', north.welcome!.row!) === 120, 12_000);
     expect(south.news.filter((n) => n.event === 'effectEnded').length).toBe(2);
-  }, 20_000);
+  }, 40_000);
 
   it('refuses the early ping to its owner alone, with the time left', async () => {
     // Players are kept from room to room: what another case left of stamina is no part of this one.

@@ -17,7 +17,7 @@ import { type RunningServer, startServer } from '../server.js';
 const DEMO = fileURLToPath(new URL('../../../../examples/brinewick.json', import.meta.url));
 
 /** Longer than any state is waited for: what did not come is then named by who waited for it. */
-jasmine.DEFAULT_TIMEOUT_INTERVAL = 20_000;
+jasmine.DEFAULT_TIMEOUT_INTERVAL = 40_000;
 
 /** A server of its own on a database of its own, in the cluster that DATABASE_URL names. */
 export class Harness {
@@ -190,7 +190,7 @@ export class Screen {
   }
 
   /** Waits for a state. */
-  until(what: string, holds: () => boolean, ms = 8000): Promise<void> {
+  until(what: string, holds: () => boolean, ms = 15_000): Promise<void> {
     return new Promise((done, fail) => {
       const check = () => {
         if (!holds()) return;

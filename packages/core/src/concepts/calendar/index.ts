@@ -7,6 +7,9 @@ import type { World } from '../../world/world.js';
 /** Seconds of a day. Days turn at midnight UTC. */
 export const DAY = 86_400;
 
+/** Seconds within which two clocks agree. */
+const AGREES = 5;
+
 const clock = z.number().min(0, 'Seconds since 1970 are expected.').max(1e11, 'Seconds since 1970 are expected.');
 
 /**
@@ -52,8 +55,8 @@ function rowOf(world: World): number {
 
 function setClock(world: World, now: number): void {
   const { table } = calendar.in(world);
-  // A clock that is set back would have what was over begin anew.
-  if (now + table.column('ahead').data[rowOf(world)] < serverNow(world)) return;
+  // A clock that is set back would have what was over begin anew; one that agrees is left as it is.
+  if (now + table.column('ahead').data[rowOf(world)] < serverNow(world) + AGREES) return;
   table.column('now').data[0] = now;
   table.column('at').data[0] = world.tick;
 }
