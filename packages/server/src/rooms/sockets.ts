@@ -14,6 +14,8 @@ const MOST_MESSAGES_A_SECOND = 200;
 const CONGESTED_BYTES = 256 * 1024;
 /** Longest message that is read at all, to be told that it is too long. */
 const MOST_BYTES_READ = 4 * 1024 * 1024;
+/** How often a client is asked whether it is still there; who has not answered by the next time is let go of. */
+const HEARTBEAT_MS = 15_000;
 const PATH = /^\/ws\/rooms\/([a-z]+-[a-z]+(?:-\d+)?)$/;
 
 /** What an upgrade asks for. */
@@ -88,6 +90,15 @@ async function serve(ws: WebSocket, { room: id, seat, drives }: Door, keeper: Ro
   // Who goes before the room is open has to be let go of all the same, once it is.
   ws.on('close', () => void opening.catch(() => undefined).then(() => keeper.disconnect(id, client)));
   ws.on('error', (error) => log.debug({ err: error, room: id }, 'socket error'));
+  let answered = true;
+  ws.on('pong', () => (answered = true));
+  const heart = setInterval(() => {
+    if (!answered) return ws.terminate();
+    answered = false;
+    ws.ping();
+  }, HEARTBEAT_MS);
+  heart.unref();
+  ws.on('close', () => clearInterval(heart));
   const flood = { second: 0, count: 0 };
   ws.on('message', (data: Buffer, isBinary) => {
     const second = Math.floor(performance.now() / 1000);

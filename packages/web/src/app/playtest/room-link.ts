@@ -62,8 +62,24 @@ export class RoomLink {
   private ended = false;
 
   constructor(private readonly address: string) {
+    // A page that is left may be held ready for coming back, its sockets with it: its players would be taken for ever.
+    addEventListener('pagehide', this.leave);
+    addEventListener('pageshow', this.comeBack);
     this.open();
   }
+
+  private readonly leave = (): void => {
+    clearTimeout(this.retry);
+    clearInterval(this.living);
+    const left = this.socket;
+    this.socket = undefined;
+    left?.close();
+    if (!this.ended) this.state.set('lost');
+  };
+
+  private readonly comeBack = ({ persisted }: PageTransitionEvent): void => {
+    if (persisted && !this.ended) this.open();
+  };
 
   /** The address of a room's socket, as a seat with its token, or watching the truth. */
   static address(room: string, seat?: { readonly token: string; readonly beside: boolean }): string {
@@ -78,11 +94,14 @@ export class RoomLink {
     const socket = new WebSocket(this.address, SUBPROTOCOL);
     socket.binaryType = 'arraybuffer';
     socket.onopen = () => {
+      if (socket !== this.socket) return socket.close();
       this.wait = FIRST_RETRY_MS;
       this.state.set('open');
     };
     socket.onmessage = ({ data }: MessageEvent<ArrayBuffer>) => this.late('back', () => this.hear(new Uint8Array(data)));
-    socket.onclose = () => this.lost();
+    socket.onclose = () => {
+      if (socket === this.socket) this.lost();
+    };
     this.socket = socket;
   }
 
@@ -229,6 +248,8 @@ export class RoomLink {
 
   close(state: LinkState = 'closed'): void {
     this.ended = true;
+    removeEventListener('pagehide', this.leave);
+    removeEventListener('pageshow', this.comeBack);
     clearTimeout(this.retry);
     clearInterval(this.living);
     this.socket?.close();
