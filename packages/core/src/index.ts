@@ -56,6 +56,17 @@ export { CONTENTS, type ContainerEntry, type ContentEntry, LIDS, TAKES, VISITORS
 export { type DialogueEntry, SPEAKERS } from './concepts/dialogues/index.js';
 export { type InteractionEntry, REMEMBERS, SERVES } from './concepts/interactions/index.js';
 export { GONE, type PickupEntry, SHAPES } from './concepts/pickups/index.js';
+export {
+  type AlwaysJson,
+  amountWords,
+  loot,
+  type LootEntryJson,
+  type LootTableJson,
+  MOST_LOOT,
+  openTable,
+  percent,
+  ROLLED,
+} from './concepts/loot/index.js';
 export type { ReactionEntry } from './concepts/reactions/index.js';
 export { type SpawnerEntry, WHENS } from './concepts/spawners/index.js';
 export type { ZoneEntry } from './concepts/zones/index.js';

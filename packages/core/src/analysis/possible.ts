@@ -35,6 +35,8 @@ export class Possible {
     }
     for (const container of entries<{ holds: readonly { gives?: string }[] }>('containers'))
       for (const { gives } of container.holds) if (gives !== undefined) this.raised.add(gives);
+    for (const table of entries<Readonly<Record<'always' | 'entries', readonly { gives?: string }[]>>>('loot'))
+      for (const { gives } of [...table.always, ...table.entries]) if (gives !== undefined) this.raised.add(gives);
     for (const effect of entries<{ modifiers: readonly { attribute: string }[]; grants: readonly string[] }>('effects')) {
       for (const { attribute } of effect.modifiers) this.moved.add(attribute);
       for (const status of effect.grants) this.granted.add(status);

@@ -72,6 +72,7 @@ const BROUGHT = [
   'spawners',
   'attributes',
   'reactions',
+  'loot',
 ];
 const standsAlone = (chapter: string) => !BROUGHT.includes(chapter);
 
@@ -216,6 +217,7 @@ const ABSENT: Readonly<Record<string, string>> = {
   containers: 'No actor that comes into play is one.',
   spawners: 'The arena places it nowhere.',
   attributes: 'No actor that comes into play has it.',
+  loot: 'Nothing that comes into play rolls it.',
   reactions: 'The event that it waits for never happens.',
 };
 

@@ -23,6 +23,7 @@ import { tracks } from './tracks/index.js';
 import { trees } from './trees/index.js';
 import { reactions } from './reactions/index.js';
 import { reach } from './reach/index.js';
+import { loot } from './loot/index.js';
 import { lives } from './lives/index.js';
 import { movement } from './movement/index.js';
 import { pickups } from './pickups/index.js';
@@ -53,6 +54,7 @@ export const concepts = registerConcepts([
   calendar,
   crews,
   pickups,
+  loot,
   zones,
   seats,
   sequences,

@@ -28,3 +28,15 @@ export { trackEvidence, type TrackEvidence } from './tracks.js';
 export { type TreeWalk, walkTree } from './trees.js';
 export { teamEvidence, type TeamEvidence } from './teams.js';
 export { type QuestMove, type QuestWalk, WALKERS, walkQuest } from './quests.js';
+export {
+  lootEvidence,
+  type LootEvidence,
+  type LootLine,
+  LootSampler,
+  type Read,
+  type Roller,
+  type Sampled,
+  type SampleResult,
+  SHARES,
+  SHARE_WORDS,
+} from './loot/index.js';

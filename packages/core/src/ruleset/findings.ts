@@ -76,5 +76,6 @@ const UNUSED: Readonly<Record<string, string>> = {
   interactions: 'no kind of actor offers it. Give it to one, or delete it.',
   dialogues: 'no action begins it. Begin it from an interaction, or delete it.',
   containers: 'no kind of actor is one. Let an actor be it, or delete it.',
+  loot: 'no foe drops it, no container holds it, no other table has it. Have an action roll it, or delete it.',
   curves: 'no formula reads it. Read it with curve(…), or delete it.',
 };

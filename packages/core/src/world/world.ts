@@ -4,7 +4,8 @@ import { adoptTables } from './adopt.js';
 import { PHASES } from './concept.js';
 import { DEEPEST_CAUSE, type EventData, type EventParties, type GameEvent, MOST_EVENTS } from './events.js';
 import { Hasher, rollOf } from './hash.js';
-import { Table, type TableContent, type TableSpec } from './table.js';
+import { RollIndex } from './rolls.js';
+import { type Column, Table, type TableContent, type TableSpec } from './table.js';
 
 /** A change from outside: an input of a seat, a seat taken or left, a poke. What a tape consists of, beside the seed. */
 export interface Command {
@@ -58,6 +59,8 @@ export class World {
   readonly tables = new Map<string, Table>();
   readonly attached = new Map<string, unknown>();
   readonly actors: Table;
+  private readonly rolls: Table;
+  private readonly rollCounts: Column;
   private header = [0, 0, 0, 0];
   private texts: string[] = [];
   private textPlaces = new Map<string, number>();
@@ -67,7 +70,7 @@ export class World {
   private marks = new Int32Array(64);
   /** How often any actor was touched. */
   touches = 0;
-  private rollIndex = { version: -1, rows: new Map<string, number>() };
+  private readonly rollIndex = new RollIndex();
   private nextDue = { version: -1, tick: 0 };
 
   private constructor(readonly rules: Rules) {
@@ -76,6 +79,8 @@ export class World {
       this.tables.set(spec.name, new Table(spec, spec.extends === undefined ? undefined : this.table(spec.extends)));
     }
     this.actors = this.table(ACTORS);
+    this.rolls = this.table('rolls');
+    this.rollCounts = this.rolls.column('count');
     for (const concept of rules.registry.concepts)
       this.attached.set(concept.id, concept.attach?.(this, rules.compiled.get(concept.id) as never));
   }
@@ -312,22 +317,15 @@ export class World {
 
   /** The next random number of this purpose and actor: from 0 (included) to 1 (excluded). */
   roll(purpose: number, whose: number): number {
-    const rolls = this.table('rolls');
-    if (this.rollIndex.version !== rolls.version) {
-      const rows = new Map<string, number>();
-      for (let row = 0; row < rolls.high; row++) rows.set(`${rolls.column('purpose').data[row]}/${rolls.column('whose').data[row]}`, row);
-      this.rollIndex = { version: rolls.version, rows };
+    const { rollIndex } = this;
+    let row = rollIndex.rowOf(this.rolls, purpose, whose);
+    if (row < 0) {
+      row = this.rolls.add();
+      this.rolls.column('purpose').data[row] = purpose;
+      this.rolls.column('whose').data[row] = whose;
+      rollIndex.note(this.rolls, purpose, whose, row);
     }
-    const key = `${purpose}/${whose}`;
-    let row = this.rollIndex.rows.get(key);
-    if (row === undefined) {
-      row = rolls.add();
-      rolls.column('purpose').data[row] = purpose;
-      rolls.column('whose').data[row] = whose;
-      this.rollIndex.rows.set(key, row);
-      this.rollIndex.version = rolls.version;
-    }
-    return rollOf(this.seed, purpose, whose, rolls.column('count').data[row]++);
+    return rollOf(this.seed, purpose, whose, this.rollCounts.data[row]++);
   }
 
   snapshot(): Snapshot {

@@ -28,6 +28,8 @@ export interface Container {
   readonly closing: number;
   readonly alone: boolean;
   readonly holds: readonly Content[];
+  /** The loot table that is opened with it; -1 for none. */
+  readonly loot: number;
   readonly perPlayer: boolean;
   readonly takes: ContainerEntry['takes'];
   /** Ticks after which it is filled anew; 0 for never. */
@@ -66,6 +68,7 @@ function compileOne(context: CompileContext, entry: ContainerEntry, own: Partial
     opening: context.ticks(all.opening),
     closing: context.ticks(all.closing),
     alone: all.visitors === 'one',
+    loot: all.loot === undefined ? -1 : context.index('loot', all.loot),
     perPlayer: all.contents === 'perPlayer',
     takes: all.takes,
     refills: all.refills === undefined ? 0 : Math.max(1, context.ticks(all.refills)),

@@ -1,18 +1,22 @@
 import type { World } from '../../world/world.js';
 import { attributes, changeAttribute, hasAttribute, readAttribute } from '../attributes/index.js';
+import { openTable, wholeOf } from '../loot/index.js';
 import { nameNumber } from '../memory/index.js';
 import type { Container, Content } from './compile.js';
 import { containerAt, containers, openedBy } from './index.js';
+import { foundName, foundOf } from './found.js';
 import { OPEN } from './tables.js';
 
 /** Contents that are everybody's. */
 const COMMON = -1;
+/** At most so many of a pickup, an effect or an ability come of one line of a loot table. */
+const MOST_OF_ONE = 5;
 
 const whoseFor = (world: World, container: Container, visitor: number) => (container.perPlayer ? nameNumber(world, visitor) : COMMON);
 
 /** Decides what is in a container for a visitor, unless that is decided already. */
 export function hold(world: World, thing: number, container: Container, visitor: number): void {
-  const { lids, filled, contents } = containers.in(world);
+  const { lids, filled } = containers.in(world);
   const whose = whoseFor(world, container, visitor);
   const [things, whoses] = ['thing', 'whose'].map((name) => filled.column(name).data);
   for (let at = 0; at < filled.high; at++) if (filled.live[at] === 1 && things[at] === thing && whoses[at] === whose) return;
@@ -34,15 +38,34 @@ export function hold(world: World, thing: number, container: Container, visitor:
     const whole = content.gives >= 0 && attributes.of(world.rules).list[content.gives].whole;
     const amount = whole ? Math.floor(drawnAmount + 0.5) : drawnAmount;
     if (content.gives >= 0 && amount <= 0) continue;
-    const cell = contents.add();
-    const cells = { thing, whose, what: world.textIndex(content.id), amount };
-    contents.write(cell, cells);
+    put(world, { thing, whose, what: world.textIndex(content.id), amount });
   }
+  if (container.loot >= 0) rollInto(world, thing, container, visitor, whose);
+}
+
+function put(world: World, cells: Readonly<Record<'thing' | 'whose' | 'what' | 'amount', number>>): void {
+  const { contents } = containers.in(world);
+  contents.write(contents.add(), cells);
+}
+
+/** Puts what a container's loot table gives into it. */
+function rollInto(world: World, thing: number, container: Container, visitor: number, whose: number): void {
+  const parties = { owner: visitor, source: visitor, target: thing };
+  const own = container.perPlayer ? visitor : 0;
+  openTable(world, container.loot, { parties, whose: container.perPlayer ? visitor : thing, streaks: own }, (table, drop, amount, chance, roll, rolls) => {
+    const data = { table: table.id, entry: drop.id, label: drop.label, amount, chance, roll, rolls };
+    world.emit('lootRolled', { subject: visitor, source: visitor, target: thing }, data);
+    if (drop.what === 'table' || drop.what === 'nothing' || amount <= 0) return;
+    const what = world.textIndex(foundName(table, drop));
+    const counted = drop.what === 'gives' && attributes.of(world.rules).list[drop.index].whole ? Math.floor(amount + 0.5) : amount;
+    if (drop.what === 'gives') return void (counted > 0 && put(world, { thing, whose, what, amount: counted }));
+    for (let n = wholeOf(amount, MOST_OF_ONE); n > 0; n--) put(world, { thing, whose, what, amount: 0 });
+  });
 }
 
 const contentOf = (world: World, container: Container, row: number): Content | undefined => {
   const id = world.text(containers.in(world).contents.column('what').data[row]);
-  return container.holds.find((content) => content.id === id);
+  return id.includes('.') ? foundOf(world.rules).get(id) : container.holds.find((content) => content.id === id);
 };
 
 /** The rows of what somebody may take from a thing, in the order in which it holds them. */
@@ -53,8 +76,12 @@ function availableTo(world: World, visitor: number, thing: number, container: Co
   const found: number[] = [];
   for (let row = 0; row < contents.high; row++)
     if (contents.live[row] === 1 && things[row] === thing && whoses[row] === whose && contentOf(world, container, row)) found.push(row);
-  const place = (row: number) => container.holds.indexOf(contentOf(world, container, row)!);
-  return found.sort((a, b) => place(a) - place(b));
+  // What a loot table gave comes behind the rest, in the order in which it was drawn.
+  const place = (row: number) => {
+    const at = container.holds.indexOf(contentOf(world, container, row)!);
+    return at < 0 ? container.holds.length : at;
+  };
+  return found.sort((a, b) => place(a) - place(b) || a - b);
 }
 
 /** The container that somebody has wide open, with its row; undefined while it still opens. */

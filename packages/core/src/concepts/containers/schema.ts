@@ -34,6 +34,8 @@ export const containerFields = () => ({
   closing: duration(),
   visitors: z.enum(VISITORS, `One of ${VISITORS.join(', ')} is expected.`),
   holds: z.array(content).max(50, 'A container holds at most 50 things.'),
+  /** A loot table that is opened with it: what it gives is in it beside the rest. */
+  loot: reference('loot'),
   contents: z.enum(CONTENTS, `One of ${CONTENTS.join(', ')} is expected.`),
   takes: z.enum(TAKES, `One of ${TAKES.join(', ')} is expected.`),
   /** How long after it was first opened it is filled anew, once it is closed. */
@@ -52,6 +54,7 @@ export const schema = z.strictObject({
   closing: fields.closing.default('0ms'),
   visitors: fields.visitors.default('many'),
   holds: fields.holds.default([]),
+  loot: fields.loot.optional(),
   contents: fields.contents.default('forAll'),
   takes: fields.takes.default('either'),
   refills: fields.refills.optional(),

@@ -1,6 +1,9 @@
-import type { EventSpec } from '../../world/events.js';
+import type { EventData, EventSpec } from '../../world/events.js';
 
 const carries = { entries: { pickup: 'pickups' } };
+
+/** What lies there for one player alone is nobody else's business, neither when it is taken nor when it has gone. */
+const seenAsLying = (data: EventData) => (data['own'] === true ? 'owner' : 'everyone');
 
 export const events: Readonly<Record<string, EventSpec>> = {
   pickupAppeared: {
@@ -8,7 +11,7 @@ export const events: Readonly<Record<string, EventSpec>> = {
     when: 'A pickup was put down, or has come back.',
     carries,
     arises: { from: 'pickups', field: 'pickup' },
-    see: 'everyone',
+    see: seenAsLying,
     sentence: (e, speak) => `${speak.label('pickups', String(e.data['pickup']))} appears`,
   },
   pickupTaken: {
@@ -16,7 +19,7 @@ export const events: Readonly<Record<string, EventSpec>> = {
     when: 'A pickup is gone, for everybody or for the one who took it; its actions are still to come.',
     carries,
     arises: { from: 'pickups', field: 'pickup' },
-    see: 'everyone',
+    see: seenAsLying,
     announced: true,
     sentence: (e, speak) => `${e.who} takes ${speak.label('pickups', String(e.data['pickup'])).toLowerCase()}`,
   },
@@ -25,7 +28,7 @@ export const events: Readonly<Record<string, EventSpec>> = {
     when: 'A pickup that lay too long is gone.',
     carries,
     arises: { from: 'pickups', field: 'pickup' },
-    see: 'everyone',
+    see: seenAsLying,
     announced: true,
     sentence: (e, speak) => `${speak.label('pickups', String(e.data['pickup']))} is gone, unclaimed`,
   },

@@ -3,7 +3,7 @@ import type { CompileContext, CompiledThen } from '../../ruleset/context.js';
 import { finite, reference } from '../../ruleset/fields.js';
 import type { Path } from '../../ruleset/problem.js';
 import { defineConcept } from '../../world/concept.js';
-import { type Column, columnsOf, type Table } from '../../world/table.js';
+import { type Column, columnsOf, type PerEntry, type Table, type Visibility } from '../../world/table.js';
 import { World } from '../../world/world.js';
 import { followPlaced, type PlacedAs, placements } from '../arena/index.js';
 import { memory, nameNumber, recall, remember, forgetThing } from '../memory/index.js';
@@ -40,7 +40,7 @@ export interface CompiledPickups {
 interface Pickups extends CompiledPickups {
   readonly table: Table;
   /** Its columns that every tick asks for. */
-  readonly of: Readonly<Record<'pickup' | 'x' | 'y' | 'placed', Column>>;
+  readonly of: Readonly<Record<'pickup' | 'x' | 'y' | 'placed' | 'owner', Column>>;
   readonly own: Table;
   readonly refused: Table;
   readonly returnTimer: number;
@@ -62,6 +62,9 @@ function compilePickup(context: CompileContext, entry: PickupEntry, path: Path):
     returns: ticks(entry.returns),
   };
 }
+
+/** What lies there for one player alone is told to that player alone. */
+const TOLD: PerEntry<Visibility> = { column: 'own', of: ['everyone', 'owner'] };
 
 /** Pickups: things that lie in the arena and are taken by touch. One taker each, unless each player may take it once. */
 export const pickups = defineConcept<CompiledPickups, Pickups>({
@@ -86,14 +89,18 @@ export const pickups = defineConcept<CompiledPickups, Pickups>({
   tables: () => [
     {
       name: 'pickups',
+      owner: 'owner',
       columns: [
-        { name: 'pickup', kind: 'entry', chapter: 'pickups', see: 'everyone' },
-        { name: 'x', kind: 'number', see: 'everyone', decimals: 1 },
-        { name: 'y', kind: 'number', see: 'everyone', decimals: 1 },
+        { name: 'pickup', kind: 'entry', chapter: 'pickups', see: TOLD },
+        { name: 'x', kind: 'number', see: TOLD, decimals: 1 },
+        { name: 'y', kind: 'number', see: TOLD, decimals: 1 },
+        // The only one who may take it, and who sees it; 0 for everybody.
+        { name: 'owner', kind: 'actor', see: TOLD },
+        { name: 'own', kind: 'flag', see: 'server' },
         // One more than its position among the placed things; 0 for one that was not placed.
         { name: 'placed', kind: 'int', see: 'server' },
         // The tick at which it is gone unclaimed; 0 for never.
-        { name: 'fades', kind: 'tick', see: 'everyone' },
+        { name: 'fades', kind: 'tick', see: TOLD },
         // One more than the position of the spawner that made it; 0 for none.
         { name: 'made', kind: 'int', see: 'server' },
       ],
@@ -122,7 +129,7 @@ export const pickups = defineConcept<CompiledPickups, Pickups>({
   attach: (world, compiled) => ({
     ...compiled,
     table: world.table('pickups'),
-    of: columnsOf(world.table('pickups'), ['pickup', 'x', 'y', 'placed']),
+    of: columnsOf(world.table('pickups'), ['pickup', 'x', 'y', 'placed', 'owner']),
     own: world.table('pickupsTaken'),
     refused: world.table('pickupsRefused'),
     returnTimer: world.rules.registry.timer('pickups.return'),
@@ -154,14 +161,17 @@ export const pickups = defineConcept<CompiledPickups, Pickups>({
   display: ({ list }) => list.map(({ id, label, radius, shape }) => ({ id, label, radius, shape })),
 });
 
-/** Puts a pickup down. `placed` and `made` are one more than the position of the placed thing or spawner that it comes from. */
-export function layDown(world: World, index: number, x: number, y: number, { placed = 0, made = 0 } = {}): void {
+/**
+ * Puts a pickup down. `placed` and `made` are one more than the position of the placed thing or spawner that it comes from;
+ * `owner` is the only one who may see and take it, 0 for everybody.
+ */
+export function layDown(world: World, index: number, x: number, y: number, { placed = 0, made = 0, owner = 0 } = {}): void {
   const { table, list, variants } = pickups.in(world);
   const row = table.add();
   const { lasts } = variants.get(placed - 1) ?? list[index];
-  const cells = { pickup: index, x, y, placed, made, fades: lasts === 0 ? 0 : world.tick + lasts };
+  const cells = { pickup: index, x, y, placed, made, owner, own: owner === 0 ? 0 : 1, fades: lasts === 0 ? 0 : world.tick + lasts };
   table.write(row, cells);
-  world.emit('pickupAppeared', {}, { pickup: list[index].id, x, y });
+  world.emit('pickupAppeared', owner === 0 ? {} : { subject: owner }, { pickup: list[index].id, x, y, ...(owner !== 0 && { own: true }) });
 }
 
 function layAgain(world: World, index: number): void {
@@ -194,8 +204,9 @@ function fadeAll(world: World): void {
   for (let row = 0; row < table.high; row++) {
     if (table.live[row] === 0 || fades[row] === 0 || fades[row] > world.tick) continue;
     const { id } = pickupAt(grip, row);
+    const owner = grip.of.owner.data[row];
     goneFrom(world, row);
-    world.emit('pickupFaded', {}, { pickup: id });
+    world.emit('pickupFaded', owner === 0 ? {} : { subject: owner }, { pickup: id, ...(owner !== 0 && { own: true }) });
   }
   const until = grip.own.column('until').data;
   for (let row = 0; row < grip.own.high; row++)
@@ -235,6 +246,8 @@ function takeTouched(world: World): void {
     const pickup = pickupAt(grip, row);
     for (const who of actorsWithin(world, xs[row], ys[row], pickup.radius)) {
       const actor = world.actors.handle(who);
+      const only = grip.of.owner.data[row];
+      if (only !== 0 && only !== actor) continue;
       if (pickup.perPlayer && recall(world, nameNumber(world, actor), grip.taken, table.handle(row))) continue;
       if (pickup.who && pickup.who(world, World.alone(actor)) === 0) {
         refuse(world, row, pickup, actor);
@@ -270,7 +283,8 @@ function forgetPassed(world: World): void {
 }
 
 function take(world: World, row: number, pickup: Pickup, taker: number): void {
-  const { table, taken } = pickups.in(world);
+  const { table, taken, of } = pickups.in(world);
+  const own = of.owner.data[row] !== 0;
   // Gone before anything follows from it: whatever the actions do, nobody gets it twice.
   if (pickup.perPlayer) {
     remember(world, nameNumber(world, taker), taken, table.handle(row), pickup.returns);
@@ -278,7 +292,9 @@ function take(world: World, row: number, pickup: Pickup, taker: number): void {
   } else goneFrom(world, row);
   // What brought the taker here is what led to it.
   world.since(headingCause(world, world.actors.rowOf(taker)), () =>
-    world.follow('pickupTaken', { subject: taker, source: taker }, { pickup: pickup.id }, () => pickup.then(world, World.alone(taker))),
+    world.follow('pickupTaken', { subject: taker, source: taker }, { pickup: pickup.id, ...(own && { own }) }, () =>
+      pickup.then(world, World.alone(taker)),
+    ),
   );
 }
 

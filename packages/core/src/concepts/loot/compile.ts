@@ -1,0 +1,190 @@
+import type { FormulaFunction } from '../../formula/index.js';
+import { everyAction } from '../../ruleset/actions.js';
+import type { Amount, CompileContext, CompiledThen } from '../../ruleset/context.js';
+import type { AmountSource } from '../../ruleset/fields.js';
+import type { Path } from '../../ruleset/problem.js';
+import type { Then } from '../../ruleset/registry.js';
+import { didYouMean } from '../../ruleset/suggest.js';
+import { playerKinds } from '../actors/index.js';
+import { type AlwaysJson, type LootEntryJson, type LootTableJson, PARTIES } from './schema.js';
+
+const CHAPTER = 'loot';
+
+/** What a line gives, by the chapter that it is of. */
+export const WHATS = ['pickup', 'gives', 'effect', 'ability', 'table'] as const;
+export type What = (typeof WHATS)[number] | 'then' | 'nothing';
+const CHAPTER_OF: Readonly<Record<(typeof WHATS)[number], string>> = {
+  pickup: 'pickups',
+  gives: 'attributes',
+  effect: 'effects',
+  ability: 'abilities',
+  table: 'loot',
+};
+
+/** How much there is of something: always the same, a formula, or drawn between two. Luck is a number of its own here. */
+export interface Quantity {
+  readonly constant: number | undefined;
+  readonly formula: FormulaFunction | undefined;
+  readonly least: number;
+  readonly most: number;
+  readonly whole: boolean;
+  readonly luck: number;
+  readonly references: Amount['references'];
+}
+
+/** One line of a table. */
+export interface Drop {
+  readonly id: string;
+  readonly label: string;
+  readonly what: What;
+  /** The position of what is given in its chapter; -1 where it is of none. */
+  readonly index: number;
+  readonly quantity: Quantity;
+  readonly test: FormulaFunction | undefined;
+  readonly then: CompiledThen | undefined;
+}
+
+export interface WeightedDrop extends Drop {
+  readonly weight: Amount;
+}
+
+export interface LootTable {
+  readonly index: number;
+  readonly id: string;
+  readonly label: string;
+  readonly rolled: LootTableJson['rolled'];
+  readonly rolls: Quantity;
+  readonly replaced: boolean;
+  readonly always: readonly Drop[];
+  readonly entries: readonly WeightedDrop[];
+  readonly streak: { readonly at: number; readonly after: number; readonly adds: number; readonly certain: number } | undefined;
+  /** Weights that are always the same, added up from the first; undefined where they move. */
+  readonly sums: readonly number[] | undefined;
+  readonly luck: number;
+}
+
+export interface CompiledLoot {
+  readonly entries: readonly LootTableJson[];
+  readonly list: readonly LootTable[];
+  readonly players: readonly boolean[];
+  /** What the luck of where pickups lie is for. */
+  readonly spread: { readonly x: number; readonly y: number };
+}
+
+/** A quantity as it is written: a number, a formula, or a range. */
+export function quantityOf(context: CompileContext, source: AmountSource, path: Path): Quantity {
+  const luck = context.purpose(path);
+  if (typeof source === 'object') {
+    const [least, most] = source.random;
+    return { constant: undefined, formula: undefined, least, most, whole: source.whole === true, luck, references: [] };
+  }
+  const { run, constant, references } = context.amount(source, path, PARTIES);
+  return { constant, formula: run, least: 0, most: 0, whole: false, luck, references };
+}
+
+function dropOf(context: CompileContext, json: AlwaysJson | LootEntryJson, path: Path, byId: Path): Drop {
+  const named = WHATS.filter((what) => json[what] !== undefined);
+  if (named.length > 1)
+    context.problem([...path, named[1]], `${json.id} gives one thing: ${named.join(' or ')}. Make two entries, or put both in a table.`);
+  const [what] = named;
+  const chapter = what && CHAPTER_OF[what];
+  const target =
+    what && context.entries<{ id: string; label: string; kind?: string }>(chapter!).find((entry) => entry.id === json[what]);
+  if (what === 'gives' && target?.kind === 'stat')
+    context.problem([...path, 'gives'], `${target.label} is a stat: what drops is given to a pool or a counter.`);
+  const actions = (json.then ?? []) as Then;
+  if (!what && actions.length > 0 && [...everyAction(actions)].every(({ do: name }) => name === 'flourish'))
+    context.problem([...path, 'then'], `${json.label ?? json.id} only shows something: say what drops, or make it nothing.`);
+  if (!what && actions.length === 0 && json.quantity !== undefined)
+    context.problem([...path, 'quantity'], 'This is nothing, and there is no amount of nothing: say what drops.');
+  return {
+    id: json.id,
+    label: json.label ?? target?.label ?? (actions.length > 0 ? json.id : 'Nothing'),
+    what: what ?? (actions.length > 0 ? 'then' : 'nothing'),
+    index: what === undefined ? -1 : context.index(chapter!, String(json[what])),
+    quantity: quantityOf(context, json.quantity ?? 1, [...byId, 'quantity']),
+    test: json.if === undefined ? undefined : context.condition(json.if, PARTIES),
+    then: actions.length === 0 ? undefined : context.then(actions, [...path, 'then']),
+  };
+}
+
+function compileOne(context: CompileContext, json: LootTableJson, index: number): LootTable {
+  const path: Path = [CHAPTER, index];
+  const all = [...json.always.map((one, k) => ({ one, at: ['always', k] })), ...json.entries.map((one, k) => ({ one, at: ['entries', k] }))];
+  all.forEach(({ one, at }, k) => {
+    if (all.findIndex(({ one: other }) => other.id === one.id) < k)
+      context.problem([...path, ...at, 'id'], `${one.id} is in this table already: ids are unique.`);
+  });
+  // By id: reordering entries changes nobody's luck.
+  const drop = (one: AlwaysJson | LootEntryJson, list: string, k: number) => dropOf(context, one, [...path, list, k], [...path, list, one.id]);
+  const entries = json.entries.map((one, k): WeightedDrop => {
+    if (typeof one.weight === 'number' && one.weight < 0)
+      context.problem([...path, 'entries', k, 'weight'], `A weight is a share, and not below nothing. This is ${one.weight}.`);
+    return { ...drop(one, 'entries', k), weight: context.amount(one.weight, [...path, 'entries', one.id, 'weight'], PARTIES) };
+  });
+  const streak = streakOf(context, json, path);
+  const steady = entries.every(({ weight, test }) => weight.constant !== undefined && !test);
+  let sum = 0;
+  return {
+    index,
+    id: json.id,
+    label: json.label,
+    rolled: json.rolled,
+    rolls: quantityOf(context, json.rolls, [...path, 'rolls']),
+    replaced: !json.withoutReplacement,
+    always: json.always.map((one, k) => drop(one, 'always', k)),
+    entries,
+    streak,
+    sums: steady ? entries.map(({ weight }) => (sum += weight.constant!)) : undefined,
+    luck: context.purpose([...path, 'entries']),
+  };
+}
+
+function streakOf(context: CompileContext, { streak, entries, label }: LootTableJson, path: Path): LootTable['streak'] {
+  if (!streak) return undefined;
+  const at = entries.findIndex(({ id }) => id === streak.entry);
+  const ids = entries.map(({ id }) => id);
+  if (at < 0) context.problem([...path, 'streak', 'entry'], `${label} has no entry ${streak.entry}.${didYouMean(streak.entry, ids)}`);
+  if (streak.adds === 0 && streak.certain === undefined)
+    context.problem([...path, 'streak', 'adds'], 'This adds nothing to its weight: say by how much it grows, or at which opening it is certain.');
+  if (streak.certain !== undefined && streak.certain <= streak.after)
+    context.problem(
+      [...path, 'streak', 'certain'],
+      `It is certain at opening ${streak.certain}, before its weight grows after ${streak.after}: the certain one comes later.`,
+    );
+  return { at: Math.max(0, at), after: streak.after, adds: streak.adds, certain: streak.certain ?? 0 };
+}
+
+/** Refuses tables that are in themselves, at any depth: rolling one would never end. */
+function refuseCircles(context: CompileContext, entries: readonly LootTableJson[]): void {
+  const inside = (json: LootTableJson) => [...json.always, ...json.entries].flatMap(({ table }) => (table === undefined ? [] : [table]));
+  const reaches = (from: string, to: string, seen: Set<string>): boolean => {
+    if (from === to) return true;
+    if (seen.has(from)) return false;
+    seen.add(from);
+    const json = entries.find(({ id }) => id === from);
+    return json !== undefined && inside(json).some((next) => reaches(next, to, seen));
+  };
+  entries.forEach((json, i) => {
+    for (const list of ['always', 'entries'] as const)
+      json[list].forEach(({ table }, k) => {
+        if (table === undefined || !reaches(table, json.id, new Set())) return;
+        const label = entries.find(({ id }) => id === table)?.label ?? table;
+        context.problem(
+          [CHAPTER, i, list, k, 'table'],
+          table === json.id ? `${json.label} is in itself: rolling it would never end.` : `${json.label} is in ${label}, which is in it: rolling it would never end.`,
+        );
+      });
+  });
+}
+
+export function compileLoot(context: CompileContext): CompiledLoot {
+  const entries = context.entries<LootTableJson>(CHAPTER);
+  refuseCircles(context, entries);
+  return {
+    entries,
+    list: entries.map((json, i) => compileOne(context, json, i)),
+    players: playerKinds(context),
+    spread: { x: context.purpose([CHAPTER, 'spread', 'x']), y: context.purpose([CHAPTER, 'spread', 'y']) },
+  };
+}

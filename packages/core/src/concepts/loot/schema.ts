@@ -1,0 +1,55 @@
+import { z } from 'zod';
+import { amount, condition, entryFields, finite, id, label, reference, steadyAmount } from '../../ruleset/fields.js';
+import { actionList } from '../../ruleset/registry.js';
+
+/** For whom a table is rolled: for each player their own, for the one who brought it about, once for all. */
+export const ROLLED = ['each', 'doer', 'once'] as const;
+/** What formulas speak of beside the one who rolls: who brought it about, and the thing or the fallen. */
+export const PARTIES = ['source', 'target'] as const;
+export const MOST_LOOT = 50;
+
+/** What one line of a table gives: one of these, or nothing. */
+const what = {
+  pickup: reference('pickups').optional(),
+  /** A pool or counter. */
+  gives: reference('attributes').optional(),
+  effect: reference('effects').optional(),
+  /** An ability that the one who rolls uses at once. */
+  ability: reference('abilities').optional(),
+  /** Another table, rolled as often as the quantity says. */
+  table: reference('loot').optional(),
+  /** What happens besides, to whoever gets it. */
+  then: actionList().optional(),
+  /** How much or how many; 1 where nothing is said. */
+  quantity: amount(PARTIES).optional(),
+  /** Whether it is there at all; always where nothing is said. */
+  if: condition(PARTIES).optional(),
+};
+
+const always = z.strictObject({ id: id(), label: label().optional(), ...what });
+const entry = z.strictObject({ id: id(), label: label().optional(), /** A share, not a percentage. */ weight: steadyAmount(PARTIES), ...what });
+export type AlwaysJson = z.infer<typeof always>;
+export type LootEntryJson = z.infer<typeof entry>;
+
+export const schema = z.strictObject({
+  ...entryFields(),
+  rolled: z.enum(ROLLED, `One of ${ROLLED.join(', ')} is expected.`).default('doer'),
+  /** How often an entry is drawn at an opening. */
+  rolls: amount(PARTIES).default(1),
+  /** What was drawn at an opening is not drawn again at it. */
+  withoutReplacement: z.boolean().default(false),
+  /** What every opening gives beside what is drawn. */
+  always: z.array(always).max(MOST_LOOT, `At most ${MOST_LOOT} that are always there.`).default([]),
+  entries: z.array(entry).max(MOST_LOOT, `A table has at most ${MOST_LOOT} entries.`).default([]),
+  /** After so many openings in a row without an entry, its weight grows at each until it falls. */
+  streak: z
+    .strictObject({
+      entry: id(),
+      after: finite().int('Openings are whole.').min(1, 'At least 1 opening.').max(10_000, 'At most 10000 openings.'),
+      adds: finite().min(0, 'What is added is not negative.').default(0),
+      /** The opening, counted from the last that gave it, at which it is certain. */
+      certain: finite().int('Openings are whole.').min(2, 'At least 2 openings.').max(10_000, 'At most 10000 openings.').optional(),
+    })
+    .optional(),
+});
+export type LootTableJson = z.infer<typeof schema>;
