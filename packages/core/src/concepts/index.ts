@@ -23,6 +23,12 @@ import { tracks } from './tracks/index.js';
 import { trees } from './trees/index.js';
 import { reactions } from './reactions/index.js';
 import { reach } from './reach/index.js';
+import { days } from './days/index.js';
+import { ledger } from './ledger/index.js';
+import { markets } from './markets/index.js';
+import { shops } from './shops/index.js';
+import { stalls } from './stalls/index.js';
+import { trade } from './trade/index.js';
 import { loot } from './loot/index.js';
 import { lives } from './lives/index.js';
 import { movement } from './movement/index.js';
@@ -62,6 +68,12 @@ export const concepts = registerConcepts([
   interactions,
   containers,
   reach,
+  ledger,
+  trade,
+  markets,
+  shops,
+  days,
+  stalls,
   spawners,
   tracks,
   trees,

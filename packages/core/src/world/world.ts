@@ -67,6 +67,7 @@ export class World {
   private queue: GameEvent[] = [];
   private log: GameEvent[] = [];
   private current: GameEvent | undefined;
+  private behind: GameEvent | undefined;
   private marks = new Int32Array(64);
   /** How often any actor was touched. */
   touches = 0;
@@ -260,10 +261,17 @@ export class World {
 
   /** Runs `work` with this event as the cause of all it announces. */
   because(event: GameEvent | undefined, work: () => void): void {
-    const before = this.current;
+    const [before, behind] = [this.current, this.behind];
+    if (event) this.behind = before;
     this.current = event ?? before;
     work();
     this.current = before;
+    this.behind = behind;
+  }
+
+  /** While an event is witnessed: the event or input that led to it; undefined where none of this tick did. */
+  get ledBy(): GameEvent | undefined {
+    return this.behind;
   }
 
   /** Announces something and returns it, for use as a cause. */

@@ -2,8 +2,8 @@ import { roundTo } from '../../math/grid.js';
 import type { EventData, EventSpec } from '../../world/events.js';
 import type { Visibility } from '../../world/table.js';
 
-/** What changed an attribute: the action that did it, the price of an ability, or what was given back of it. */
-export const HOWS = ['hurt', 'heal', 'give', 'take', 'set', 'cost', 'refund'] as const;
+/** What changed an attribute: the action that did it, the price of an ability, what was given back of it, or an exchange. */
+export const HOWS = ['hurt', 'heal', 'give', 'take', 'set', 'cost', 'refund', 'pay', 'receive'] as const;
 export type How = (typeof HOWS)[number];
 
 const seenAsAttribute = (data: EventData, seeEntry: (chapter: string, id: string) => Visibility) =>

@@ -1,0 +1,351 @@
+import fc from 'fast-check';
+import { compileRuleset, readRuleset, type Rules, savePlayer, World } from '../../index.js';
+import { counter, input, join, pool, rulesetWith, stat, Trial } from '../../testing/rulesets.js';
+
+export const HARBOUR = {
+  attributes: [stat('finSpeed', 120), pool('suit'), counter('scrip', { start: 100 }), counter('brass', { max: 20 }), counter('glass')],
+  economy: {
+    currency: 'scrip',
+    ruin: { lastChance: '2s', say: 'The harbour has written you off.' },
+    goal: { if: 'tier(slip) >= 2', say: 'Your slip is finished.' },
+  },
+  markets: [
+    {
+      id: 'quay',
+      label: 'Quay market',
+      goods: [
+        { good: 'brass', price: { range: [6, 12] } },
+        { good: 'glass', price: { walk: { start: 20, step: 4, least: 10, most: 30 } } },
+      ],
+    },
+  ],
+  shops: [{ id: 'yard', label: 'Yard', sells: ['slip', 'bottle', 'lamp'] }],
+  offers: [
+    { id: 'slip', label: 'Slip', tiers: 3, costs: [{ attribute: 'scrip', amount: '40 * tier' }], upkeep: '10 * tier' },
+    { id: 'bottle', label: 'Brass bottle', costs: [{ attribute: 'scrip', amount: 5 }], gets: [{ attribute: 'brass', amount: 2 }], stock: 3, restock: 'daily' },
+    { id: 'lamp', label: 'Lamp', costs: [{ attribute: 'scrip', amount: 30 }, { attribute: 'brass', amount: 1 }], stock: 1, needs: [{ if: 'glass >= 0', say: 'Not for you.' }] },
+  ],
+  arena: { starts: [{ x: 100, y: 100 }] },
+};
+const harbour = (more: Record<string, unknown> = {}): Rules => compileRuleset(rulesetWith({ ...HARBOUR, ...more }));
+const at = (more: Record<string, unknown> = {}, seats = ['north'], seed = 1) =>
+  new Trial(
+    harbour(more),
+    seats.map((seat) => join(seat)),
+    seed,
+  );
+const ask = (trial: Trial, what: Record<string, unknown>, seat = 'north') => trial.step(input(seat, what));
+const buy = (trial: Trial, offer: string, seat = 'north') => ask(trial, { do: 'buy', offer }, seat);
+const sell = (trial: Trial, good: string, amount?: number, seat = 'north') => ask(trial, { do: 'sell', good, ...(amount !== undefined && { amount }) }, seat);
+const endDay = (trial: Trial, seat = 'north') => ask(trial, { do: 'endDay' }, seat);
+const refusals = (trial: Trial) => trial.named('tradeRefused').map(({ data }) => data['reason']);
+const give = (trial: Trial, attribute: string, amount: number, seat = 'north') => trial.poke({ do: 'give', attribute, amount }, seat);
+const statement = (trial: Trial) => trial.named('dayEnded').map(({ data }) => data);
+const lines = (trial: Trial, seat = 'north') => {
+  const table = trial.world.table('ledger');
+  const cell = (name: string, row: number) => table.column(name).data[row];
+  return Array.from({ length: table.high }, (_, row) => row)
+    .filter((row) => table.live[row] === 1 && cell('actor', row) === trial.actor(seat))
+    .map((row) => `${cell('day', row)} ${trial.world.text(cell('label', row))} ${cell('amount', row)}`);
+};
+const price = (trial: Trial, good: number) => trial.world.table('prices').column('price').data[good];
+
+describe('A market', () => {
+  it('buys one or all at today’s price, and refuses what one has not', () => {
+    const trial = at();
+    give(trial, 'brass', 5);
+    const today = price(trial, 0);
+    sell(trial, 'brass', 1);
+    expect([trial.value('brass'), trial.value('scrip')]).toEqual([4, 100 + today]);
+    sell(trial, 'brass');
+    expect([trial.value('brass'), trial.value('scrip')]).toEqual([0, 100 + 5 * today]);
+    sell(trial, 'brass');
+    sell(trial, 'glass', 1);
+    sell(trial, 'scrip', 1);
+    expect(refusals(trial)).toEqual(['tooPoor', 'tooPoor', 'notSold']);
+    expect(lines(trial)).toEqual([`1 Brass ${5 * today}`.replace('Brass', 'brass')]);
+  });
+
+  it('pays another price each day, in its range or a step away, the same under the same seed', () => {
+    const played = (seed: number) => {
+      const trial = at({ economy: { currency: 'scrip' } }, ['north'], seed);
+      const prices: number[][] = [];
+      for (let day = 0; day < 60; day++) {
+        prices.push([price(trial, 0), price(trial, 1)]);
+        endDay(trial);
+      }
+      return prices;
+    };
+    const prices = played(3);
+    for (const [brass, glass] of prices) {
+      expect(brass).toBeGreaterThanOrEqual(6);
+      expect(brass).toBeLessThanOrEqual(12);
+      expect(glass).toBeGreaterThanOrEqual(10);
+      expect(glass).toBeLessThanOrEqual(30);
+    }
+    expect(new Set(prices.map(([brass]) => brass)).size).toBe(7);
+    prices.slice(1).forEach(([, glass], i) => expect(Math.abs(glass - prices[i][1])).toBeLessThanOrEqual(4.5));
+    expect(prices[0][1]).toBe(20);
+    expect(played(3)).toEqual(prices);
+    expect(played(4)).not.toEqual(prices);
+  });
+
+  it('is asked only by who stands near', () => {
+    const actors = [...(rulesetWith(HARBOUR)['actors'] as object[]), { id: 'broker', label: 'Broker', kind: 'character' }];
+    const trial = at({
+      actors,
+      markets: [{ ...HARBOUR.markets[0], at: 'broker' }],
+      arena: { starts: [{ x: 100, y: 100 }], placed: [{ actor: 'broker', x: 500, y: 100 }] },
+    });
+    give(trial, 'brass', 1);
+    sell(trial, 'brass');
+    expect(refusals(trial)).toEqual(['tooFar']);
+    expect(trial.world.table('stalls').count).toBe(1);
+    trial.poke({ do: 'place', x: 460, y: 100 });
+    expect(trial.world.table('stalls').count).toBe(2);
+    sell(trial, 'brass');
+    expect(trial.value('brass')).toBe(0);
+  });
+});
+
+describe('A shop', () => {
+  it('sells tier by tier, each at its own price, in one step', () => {
+    const trial = at();
+    buy(trial, 'slip');
+    expect(trial.value('scrip')).toBe(60);
+    buy(trial, 'slip');
+    expect([trial.value('scrip'), refusals(trial)]).toEqual([60, ['tooPoor']]);
+    give(trial, 'scrip', 300);
+    buy(trial, 'slip');
+    expect(trial.named('offerBought').map(({ data }) => data['tier'])).toEqual([1, 2]);
+    // That was the goal: the books are closed.
+    buy(trial, 'slip');
+    expect(refusals(trial)).toEqual(['tooPoor', 'over']);
+  });
+
+  it('gives what there is room for, or takes nothing', () => {
+    const trial = at();
+    give(trial, 'brass', 19);
+    const before = trial.world.hash();
+    buy(trial, 'bottle');
+    expect([trial.value('scrip'), trial.value('brass'), refusals(trial)]).toEqual([100, 19, ['noRoom']]);
+    expect(trial.world.table('stocks').count).toBe(0);
+    expect(before).not.toBe('');
+  });
+
+  it('sells the last one once, although two ask in the same tick', () => {
+    const trial = at({}, ['north', 'south']);
+    for (const seat of ['north', 'south']) give(trial, 'brass', 1, seat);
+    trial.step(input('north', { do: 'buy', offer: 'lamp' }), input('south', { do: 'buy', offer: 'lamp' }));
+    expect([trial.value('scrip'), trial.value('scrip', 'south')]).toEqual([70, 100]);
+    expect([trial.value('brass'), trial.value('brass', 'south')]).toEqual([0, 1]);
+    expect(trial.named('tradeRefused').map(({ who, data }) => `${who} ${data['reason']}`)).toEqual(['south soldOut']);
+  });
+
+  it('has its stock filled up each day, or never, as written', () => {
+    const trial = at({ economy: { currency: 'scrip' } });
+    for (let n = 0; n < 4; n++) buy(trial, 'bottle');
+    buy(trial, 'lamp');
+    expect(refusals(trial)).toEqual(['soldOut']);
+    endDay(trial);
+    buy(trial, 'bottle');
+    buy(trial, 'lamp');
+    expect(refusals(trial)).toEqual(['soldOut', 'soldOut']);
+    expect(trial.value('brass')).toBe(7);
+  });
+
+  it('refuses what nobody sells, and says what a buyer does not meet', () => {
+    const trial = at({ offers: [...HARBOUR.offers.slice(0, 2), { ...HARBOUR.offers[2], needs: [{ if: 'glass > 0', say: 'Bring glass first.' }] }, { id: 'spare', label: 'Spare' }] });
+    buy(trial, 'spare');
+    buy(trial, 'nosuch');
+    buy(trial, 'lamp');
+    expect(trial.named('tradeRefused').map(({ data }) => data['says'] ?? data['reason'])).toEqual(['notSold', 'notSold', 'Bring glass first.']);
+  });
+});
+
+describe('A day', () => {
+  it('ends with a statement that adds up, each line with its source', () => {
+    const trial = at();
+    give(trial, 'brass', 3);
+    const today = price(trial, 0);
+    sell(trial, 'brass');
+    buy(trial, 'slip');
+    trial.poke({ do: 'give', attribute: 'scrip', amount: 7 });
+    endDay(trial);
+    expect(statement(trial)).toEqual([{ day: 1, opening: 100, income: 3 * today + 7, costs: -50, closing: 57 + 3 * today, result: 3 * today - 43 }]);
+    expect(lines(trial)).toEqual([`1 brass ${3 * today}`, '1 Slip -40', '1 A poke 7', '1 Upkeep: Slip -10']);
+    expect(trial.named('dayBegan').map(({ data }) => data['day'])).toEqual([2]);
+    endDay(trial);
+    expect(statement(trial)[1]['opening']).toBe(57 + 3 * today);
+    expect(lines(trial)).toEqual(['2 Upkeep: Slip -10']);
+  });
+
+  it('ends when all players have asked, or after its length', () => {
+    const trial = at({}, ['north', 'south']);
+    endDay(trial);
+    expect(trial.named('dayEnded').length).toBe(0);
+    endDay(trial, 'south');
+    expect(trial.named('dayEnded').length).toBe(2);
+    const clocked = at({ economy: { currency: 'scrip', day: { length: '3s', key: false } } });
+    clocked.run(2.9);
+    endDay(clocked);
+    expect([clocked.named('dayEnded').length, ...refusals(clocked)]).toEqual([1, 'notReady']);
+    clocked.run(3);
+    expect(clocked.named('dayEnded').length).toBe(2);
+  });
+
+  it('leaves who can’t pay a last chance to sell, and ruins who does not take it', () => {
+    const poor = { attributes: HARBOUR.attributes.map((one) => (one.id === 'scrip' ? { ...one, start: 45 } : one)) };
+    const saved = at(poor);
+    give(saved, 'brass', 2);
+    buy(saved, 'slip');
+    endDay(saved);
+    expect(saved.named('shortAtDayEnd').map(({ data }) => data['owed'])).toEqual([5]);
+    expect(saved.named('dayEnded').length).toBe(0);
+    expect(saved.value('scrip')).toBe(0);
+    sell(saved, 'brass', 1);
+    saved.step();
+    expect([saved.named('playerRuined').length, saved.named('dayEnded').length]).toEqual([0, 1]);
+    expect(saved.value('scrip')).toBe(price(saved, 0) === 0 ? 0 : Number(statement(saved)[0]['closing']));
+
+    const ruined = at(poor);
+    buy(ruined, 'slip');
+    endDay(ruined);
+    ruined.run(1.9);
+    expect(ruined.named('playerRuined').length).toBe(0);
+    ruined.run(0.2);
+    expect(ruined.named('playerRuined').map(({ data }) => [data['days'], data['owed'], data['says']])).toEqual([[1, 5, 'The harbour has written you off.']]);
+    expect(statement(ruined)[0]['closing']).toBe(-5);
+    give(ruined, 'brass', 2);
+    sell(ruined, 'brass');
+    endDay(ruined);
+    expect(refusals(ruined)).toEqual(['ruined', 'ruined']);
+    expect(ruined.named('dayBegan').length).toBe(1);
+  });
+
+  it('counts the days to the goal, once', () => {
+    const trial = at();
+    endDay(trial);
+    endDay(trial);
+    give(trial, 'scrip', 500);
+    buy(trial, 'slip');
+    buy(trial, 'slip');
+    trial.run(1);
+    expect(trial.named('goalReached').map(({ data }) => data['days'])).toEqual([3]);
+    const row = trial.world.actors.rowOf(trial.actor());
+    expect(trial.world.table('accounts').column('goal').data[row]).toBe(3);
+  });
+
+  it('keeps accounts, tiers and the day over a restart and in a saved player', () => {
+    const trial = at();
+    buy(trial, 'slip');
+    endDay(trial);
+    trial.restore();
+    expect(lines(trial).length).toBe(2);
+    endDay(trial);
+    const saved = savePlayer(trial.world, trial.world.actors.rowOf(trial.actor()));
+    expect(saved['purchases']['slip']).toBe(1);
+    const again = new Trial(harbour(), [join('north', { saved })]);
+    expect(again.value('scrip')).toBe(40);
+    buy(again, 'slip');
+    give(again, 'scrip', 300);
+    buy(again, 'slip');
+    expect(again.named('offerBought').map(({ data }) => data['tier'])).toEqual([2]);
+  });
+
+  it('lets a player in whose money is from before without their statement going wrong', () => {
+    const trial = new Trial(harbour(), [join('north', { saved: { attributes: { scrip: 640 } } })]);
+    endDay(trial);
+    expect(statement(trial)).toEqual([{ day: 1, opening: 640, income: 0, costs: 0, closing: 640, result: 0 }]);
+  });
+});
+
+describe('An exchange', () => {
+  it('does all or nothing, over several currencies and goods', () => {
+    const deal = { do: 'trade', pays: [{ attribute: 'scrip', amount: 50 }, { attribute: 'glass', amount: 2 }], gets: [{ attribute: 'brass', amount: 3 }] };
+    const trial = at();
+    trial.poke(deal);
+    expect([trial.value('scrip'), trial.value('glass'), trial.value('brass')]).toEqual([100, 0, 0]);
+    give(trial, 'glass', 2);
+    trial.poke(deal);
+    expect([trial.value('scrip'), trial.value('glass'), trial.value('brass')]).toEqual([50, 0, 3]);
+    expect([trial.named('traded').length, ...refusals(trial)]).toEqual([1, 'tooPoor']);
+  });
+
+  it('conserves money and goods under random play, refused and not', () => {
+    const act = fc.oneof(
+      fc.record({ do: fc.constant('buy'), offer: fc.constantFrom('slip', 'bottle', 'lamp', 'nosuch') }),
+      fc.record({ do: fc.constant('sell'), good: fc.constantFrom('brass', 'glass', 'scrip'), amount: fc.option(fc.integer({ min: 1, max: 30 }), { nil: undefined }) }),
+      fc.constant({ do: 'endDay' }),
+      fc.record({ do: fc.constant('gain'), attribute: fc.constantFrom('brass', 'glass', 'scrip'), amount: fc.integer({ min: 0, max: 40 }) }),
+    );
+    fc.assert(
+      fc.property(fc.array(fc.tuple(fc.constantFrom('north', 'south'), act), { maxLength: 60 }), fc.integer(), (acts, seed) => {
+        const rules = harbour();
+        const trial = new Trial(rules, [join('north'), join('south')], seed);
+        const has = () => ['north', 'south'].map((seat) => ['scrip', 'brass', 'glass'].map((id) => trial.value(id, seat)));
+        const owed = () => trial.world.table('accounts').column('owed').data;
+        let before = has();
+        acts.forEach(([seat, one], i) => {
+          const events =
+            one.do === 'gain'
+              ? trial.poke({ do: 'give', attribute: (one as { attribute: string }).attribute, amount: (one as { amount: number }).amount }, seat)
+              : ask(trial, Object.fromEntries(Object.entries(one).filter(([, value]) => value !== undefined)), seat);
+          // Whatever moved was told, and nothing else moved.
+          const after = has();
+          for (const [s, name] of ['north', 'south'].entries())
+            for (const [k, id] of ['scrip', 'brass', 'glass'].entries()) {
+              const told = events.filter(({ name: event, who, data }) => event === 'attributeChanged' && who === name && data['attribute'] === id);
+              const moved = told.reduce((sum, { data }) => sum + Number(data['given']), 0);
+              expect(after[s][k] - before[s][k]).toBe(moved);
+              expect(after[s][k]).toBeGreaterThanOrEqual(0);
+            }
+          for (const { data } of events.filter(({ name }) => name === 'goodSold')) expect(Number(data['total'])).toBe(Number(data['amount']) * Number(data['price']));
+          for (const { data } of events.filter(({ name }) => name === 'dayEnded'))
+            expect(Number(data['opening']) + Number(data['income']) + Number(data['costs'])).toBe(Number(data['closing']));
+          // Refused deals leave everything as it was.
+          if (events.some(({ name }) => name === 'tradeRefused') && one.do === 'buy') expect(after).toEqual(before);
+          expect(owed().every((sum) => sum >= 0)).toBeTrue();
+          before = after;
+          if (i % 11 === 5) trial.restore();
+        });
+      }),
+      { numRuns: 60, seed: 20 },
+    );
+  });
+});
+
+describe('A ruleset with an economy', () => {
+  const problems = (more: Record<string, unknown>) => readRuleset(rulesetWith({ ...HARBOUR, ...more })).problems.map(({ path, message }) => `${path}: ${message}`);
+
+  it('refuses money that is none, goods that are none, days without end', () => {
+    expect(problems({})).toEqual([]);
+    expect(problems({ economy: { currency: 'suit' } })[0]).toContain('/economy/currency: suit is a pool');
+    expect(problems({ economy: { currency: 'scrip', day: { key: false } } })[0]).toContain('never ends');
+    expect(problems({ economy: undefined }).some((one) => one.includes('pays in no money'))).toBeTrue();
+    const goods = (good: string) => problems({ markets: [{ id: 'quay', label: 'Quay', goods: [{ good, price: { range: [1, 2] } }] }] })[0];
+    expect(goods('suit')).toContain('goods are counters');
+    expect(goods('scrip')).toContain('the money itself');
+    expect(problems({ markets: [{ id: 'quay', label: 'Quay', goods: [{ good: 'brass', price: { range: [5, 2] } }] }] })[0]).toContain('lowest price comes first');
+    expect(problems({ shops: [{ id: 'yard', label: 'Yard', sells: ['slip', 'slip'] }] })[0]).toContain('sells slip already');
+    expect(problems({ offers: [{ ...HARBOUR.offers[0], atMost: 2 }, ...HARBOUR.offers.slice(1)] })[0]).toContain('tier by tier');
+  });
+
+  it('goes on under edited rules: prices within their bounds, tiers within theirs, offers under new names', () => {
+    const trial = at();
+    buy(trial, 'slip');
+    const edited = rulesetWith({
+      ...HARBOUR,
+      economy: { ...HARBOUR.economy, goal: { if: 'tier(berth) >= 2' } },
+      markets: [{ ...HARBOUR.markets[0], goods: [{ good: 'brass', price: { range: [50, 60] } }] }],
+      shops: [{ ...HARBOUR.shops[0], sells: ['berth', 'bottle', 'lamp'] }],
+      offers: [{ ...HARBOUR.offers[0], id: 'berth', formerly: ['slip'] }, ...HARBOUR.offers.slice(1)],
+    });
+    const world = trial.world.adopt(compileRuleset(edited));
+    expect(world.table('purchases').column('berth').data[world.actors.rowOf(trial.actor())]).toBe(1);
+    expect(world.table('prices').count).toBe(1);
+    expect(world.table('prices').column('price').data[0]).toBe(50);
+    expect(() => world.step()).not.toThrow();
+    expect(World.restore(compileRuleset(edited), world.snapshot()).hash()).toBe(world.hash());
+  });
+});

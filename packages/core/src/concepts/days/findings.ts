@@ -1,0 +1,3 @@
+import type { Finding } from '../../ruleset/problem.js';
+
+export const findings = (): readonly Finding[] => [];

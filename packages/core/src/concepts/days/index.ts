@@ -1,0 +1,274 @@
+import { toGrid } from '../../math/grid.js';
+import type { FormulaFunction } from '../../formula/index.js';
+import type { CompiledThen } from '../../ruleset/context.js';
+import { type Concept, defineConcept } from '../../world/concept.js';
+import type { Table } from '../../world/table.js';
+import { World } from '../../world/world.js';
+import { changeAttribute } from '../attributes/index.js';
+import { type EconomyRules, forgetLines, isPlayerRow, ledger, linesOf, noteLine, purseOf } from '../ledger/index.js';
+import { movePrices } from '../markets/index.js';
+import { restock, shops, upkeepOf } from '../shops/index.js';
+import { events } from './events.js';
+import { findings } from './findings.js';
+
+interface CompiledDays {
+  readonly economy: EconomyRules | undefined;
+  /** Ticks of a day; 0 where it lasts as long as players like. */
+  readonly length: number;
+  readonly chance: number;
+  readonly ruin: FormulaFunction | undefined;
+  readonly onRuin: CompiledThen | undefined;
+  readonly goal: FormulaFunction | undefined;
+  readonly onGoal: CompiledThen | undefined;
+}
+
+interface Days extends CompiledDays {
+  readonly table: Table;
+}
+
+/** What came before the lines of a statement: money from elsewhere that this room did not see move. */
+const BEFORE = 'From before';
+
+/** Days: they end after a length or when all players ask for it; what things cost is paid, statements are drawn up, prices move. */
+export const days: Concept<CompiledDays, Days> = defineConcept<CompiledDays, Days>({
+  id: 'days',
+  compile: (context): CompiledDays => {
+    const economy = context.section<EconomyRules | undefined>('economy');
+    const { day, ruin, goal } = economy ?? {};
+    if (day && day.length === undefined && !day.key)
+      context.problem(['economy', 'day'], 'Such a day never ends: say how long it is, or let players end it.');
+    const list = (name: 'ruin' | 'goal') => {
+      const actions = economy?.[name]?.then;
+      return actions && context.then(actions, ['economy', name, 'then']);
+    };
+    return {
+      economy,
+      length: day?.length === undefined ? 0 : Math.max(1, context.ticks(day.length)),
+      chance: ruin?.lastChance === undefined ? 0 : context.ticks(ruin.lastChance),
+      ruin: ruin?.if === undefined ? undefined : context.condition(ruin.if),
+      onRuin: list('ruin'),
+      goal: goal && context.condition(goal.if),
+      onGoal: list('goal'),
+    };
+  },
+  tables: () => [
+    {
+      name: 'days',
+      columns: [
+        { name: 'day', kind: 'int', see: 'everyone' },
+        // When it ends by itself; 0 where players end it.
+        { name: 'ends', kind: 'tick', see: 'everyone' },
+        // It is over, and somebody still has a last chance to pay what it cost.
+        { name: 'settling', kind: 'flag', see: 'everyone' },
+      ],
+    },
+  ],
+  attach: (world, compiled) => ({ ...compiled, table: world.table('days') }),
+  events,
+  actions: {
+    endDay: {
+      label: 'end the day',
+      sentence: 'end the day for everybody',
+      causes: () => [{ event: 'dayEnded' }, { event: 'dayBegan' }],
+      args: {},
+      steer: (_args, _context, _path, rest) => (world, parties) => {
+        endNow(world);
+        rest(world, parties);
+      },
+    },
+  },
+  inputs: { endDay: { args: {}, traced: true, run: askToEnd } },
+  findings,
+  lifecycle: {
+    worldStarted: begin,
+    rulesAdopted: (world) => {
+      const { economy, length, table } = days.in(world);
+      if (table.count === 0) return begin(world);
+      const ends = table.column('ends').data;
+      if (!economy || length === 0) ends[0] = 0;
+      else if (ends[0] === 0 || ends[0] > world.tick + length) ends[0] = world.tick + length;
+    },
+  },
+  systems: { thresholds: goOn },
+  display: ({ economy }) =>
+    economy && {
+      currency: economy.currency,
+      key: economy.day.key,
+      ...(economy.ruin?.say !== undefined && { ruin: economy.ruin.say }),
+      ...(economy.goal?.say !== undefined && { goal: economy.goal.say }),
+    },
+});
+
+function begin(world: World): void {
+  const { economy, length, table } = days.in(world);
+  if (!economy || table.count > 0) return;
+  const row = table.add();
+  table.write(row, { day: 1, ends: length === 0 ? 0 : world.tick + length });
+}
+
+/** The handles of all players who still take part, in table order. */
+function playersIn(world: World): readonly number[] {
+  const { account } = ledger.in(world);
+  const found: number[] = [];
+  for (let row = 0; row < world.actors.high; row++)
+    if (isPlayerRow(world, row) && account.ruined.data[row] === 0 && account.goal.data[row] === 0) found.push(world.actors.handle(row));
+  return found;
+}
+
+function askToEnd(world: World, actor: number): void {
+  const { economy, table } = days.in(world);
+  const { account } = ledger.in(world);
+  const row = world.actors.rowOf(actor);
+  const refuse = (reason: string) => world.emit('tradeRefused', { subject: actor, source: actor }, { reason });
+  if (!economy?.day.key || table.count === 0) return refuse('notReady');
+  if (!playersIn(world).includes(actor)) return refuse(account.ruined.data[row] === 1 ? 'ruined' : account.goal.data[row] > 0 ? 'over' : 'notReady');
+  if (table.column('settling').data[0] === 1) return refuse('settling');
+  // Asked again: thought better of.
+  account.ready.data[row] = 1 - account.ready.data[row];
+  if (account.ready.data[row] === 1) world.emit('dayEndAsked', { subject: actor, source: actor });
+}
+
+function goOn(world: World): void {
+  const { economy, table } = days.in(world);
+  if (!economy || table.count === 0) return;
+  checkGoals(world);
+  const [ends, settling] = ['ends', 'settling'].map((name) => table.column(name).data);
+  if (settling[0] === 1) return settle(world);
+  const players = playersIn(world);
+  const { account } = ledger.in(world);
+  const asked = players.length > 0 && players.every((actor) => account.ready.data[world.actors.rowOf(actor)] === 1);
+  if (asked || (ends[0] !== 0 && ends[0] <= world.tick)) endNow(world);
+}
+
+/** Ends the day: what things cost is paid as far as it can be, and who can't pay has a last chance. */
+export function endNow(world: World): void {
+  const { economy, table } = days.in(world);
+  if (!economy || table.count === 0 || table.column('settling').data[0] === 1) return;
+  for (const actor of playersIn(world)) payUpkeep(world, actor);
+  table.column('settling').data[0] = 1;
+  settle(world);
+}
+
+function payUpkeep(world: World, actor: number): void {
+  const { currency, account } = ledger.in(world);
+  const row = world.actors.rowOf(actor);
+  for (const offer of shops.in(world).list) {
+    const cost = Math.floor(upkeepOf(world, actor, offer) + 0.5);
+    if (cost === 0) continue;
+    // What the purse does not give is owed: it stands in the statement all the same.
+    const paid = Math.min(cost, Math.max(0, purseOf(world, actor)));
+    changeAttribute(world, actor, currency, -paid, actor, 'pay');
+    noteLine(world, actor, `Upkeep: ${offer.label}`, -cost);
+    account.owed.data[row] = toGrid(account.owed.data[row] + cost - paid);
+    world.emit('upkeepPaid', { subject: actor, source: actor }, { offer: offer.id, cost, paid });
+  }
+}
+
+function isShort(world: World, actor: number): boolean {
+  const { economy, ruin } = days.in(world);
+  const { account } = ledger.in(world);
+  if (!economy?.ruin) return false;
+  return account.owed.data[world.actors.rowOf(actor)] > 0 || (ruin !== undefined && ruin(world, World.alone(actor)) !== 0);
+}
+
+/** Pays what is owed from what has come in since. */
+function payOwed(world: World, actor: number): void {
+  const { account, currency } = ledger.in(world);
+  const row = world.actors.rowOf(actor);
+  const paid = Math.min(account.owed.data[row], Math.max(0, purseOf(world, actor)));
+  if (paid <= 0) return;
+  changeAttribute(world, actor, currency, -paid, actor, 'pay');
+  account.owed.data[row] = toGrid(account.owed.data[row] - paid);
+}
+
+/** Goes through those who are short: who has paid is quit, whose chance is over is ruined. Then the next day begins. */
+function settle(world: World): void {
+  const { chance } = days.in(world);
+  const { account } = ledger.in(world);
+  const until = account.until.data;
+  let waiting = false;
+  for (const actor of playersIn(world)) {
+    const row = world.actors.rowOf(actor);
+    payOwed(world, actor);
+    if (!isShort(world, actor)) {
+      until[row] = 0;
+      continue;
+    }
+    if (until[row] === 0 && chance > 0) {
+      until[row] = world.tick + chance;
+      world.emit('shortAtDayEnd', { subject: actor, source: actor }, { owed: account.owed.data[row], ticks: chance });
+    }
+    if (until[row] > world.tick) waiting = true;
+    else ruin(world, actor);
+  }
+  if (!waiting) finish(world);
+}
+
+function ruin(world: World, actor: number): void {
+  const { onRuin, economy } = days.in(world);
+  const { account } = ledger.in(world);
+  const row = world.actors.rowOf(actor);
+  account.until.data[row] = 0;
+  drawUp(world, actor);
+  account.ruined.data[row] = 1;
+  const { say } = economy!.ruin!;
+  world.follow('playerRuined', { subject: actor, source: actor }, { days: account.days.data[row], owed: account.owed.data[row], ...(say !== undefined && { says: say }) }, () =>
+    onRuin?.(world, World.alone(actor)),
+  );
+}
+
+/** Draws up the statement of the day that is over, and opens the next. */
+function drawUp(world: World, actor: number): void {
+  const { account } = ledger.in(world);
+  const row = world.actors.rowOf(actor);
+  const day = account.days.data[row] + 1;
+  const opening = account.opening.data[row];
+  const closing = toGrid(purseOf(world, actor) - account.owed.data[row]);
+  const seen = linesOf(world, actor, day).reduce((sum, line) => sum + line.amount, 0);
+  noteLine(world, actor, BEFORE, toGrid(closing - opening - seen));
+  const lines = linesOf(world, actor, day);
+  const sum = (sign: 1 | -1) => toGrid(lines.reduce((all, { amount }) => (Math.sign(amount) === sign ? all + amount : all), 0));
+  account.lastDay.data[row] = day;
+  account.lastOpening.data[row] = opening;
+  account.lastClosing.data[row] = closing;
+  account.days.data[row] = day;
+  account.opening.data[row] = closing;
+  account.ready.data[row] = 0;
+  forgetLines(world, actor, day);
+  world.emit(
+    'dayEnded',
+    { subject: actor, source: actor },
+    { day, opening, income: sum(1), costs: sum(-1), closing, result: toGrid(closing - opening) },
+  );
+}
+
+function finish(world: World): void {
+  const { table, length, economy } = days.in(world);
+  const { account } = ledger.in(world);
+  for (const actor of playersIn(world)) {
+    drawUp(world, actor);
+    // Where nobody is ruined, what could not be paid is let go.
+    if (!economy!.ruin) account.owed.data[world.actors.rowOf(actor)] = 0;
+  }
+  const day = ++table.column('day').data[0];
+  table.write(0, { settling: 0, ends: length === 0 ? 0 : world.tick + length });
+  movePrices(world);
+  restock(world);
+  world.emit('dayBegan', {}, { day });
+}
+
+function checkGoals(world: World): void {
+  const { goal, onGoal, economy } = days.in(world);
+  if (!goal) return;
+  const { account } = ledger.in(world);
+  for (const actor of playersIn(world)) {
+    if (goal(world, World.alone(actor)) === 0) continue;
+    const row = world.actors.rowOf(actor);
+    account.goal.data[row] = account.days.data[row] + 1;
+    account.ready.data[row] = 0;
+    const { say } = economy!.goal!;
+    world.follow('goalReached', { subject: actor, source: actor }, { days: account.goal.data[row], ...(say !== undefined && { says: say }) }, () =>
+      onGoal?.(world, World.alone(actor)),
+    );
+  }
+}

@@ -1,0 +1,197 @@
+import { toGrid } from '../../math/grid.js';
+import type { CompileContext } from '../../ruleset/context.js';
+import { labelOf } from '../../ruleset/rules.js';
+import { type Concept, defineConcept } from '../../world/concept.js';
+import type { GameEvent } from '../../world/events.js';
+import type { Column, Table } from '../../world/table.js';
+import type { World } from '../../world/world.js';
+import { playerKinds } from '../actors/index.js';
+import { hasAttribute, attributes, readAttribute } from '../attributes/index.js';
+import type { AttributeEntry } from '../attributes/index.js';
+import { economySchema, type EconomyRules } from './schema.js';
+
+export type { EconomyRules } from './schema.js';
+
+/** At most so many lines a day and player; what comes after joins the last. */
+const MOST_LINES = 40;
+const OTHER = 'Other';
+
+interface CompiledLedger {
+  readonly economy: EconomyRules | undefined;
+  /** The position of the currency; -1 where there is no economy. */
+  readonly currency: number;
+  readonly players: readonly boolean[];
+}
+
+const ACCOUNT = ['known', 'days', 'opening', 'owed', 'ready', 'until', 'ruined', 'goal', 'lastDay', 'lastOpening', 'lastClosing'] as const;
+type Account = Readonly<Record<(typeof ACCOUNT)[number], Column>>;
+
+interface Ledger extends CompiledLedger {
+  readonly account: Account;
+  readonly lines: Table;
+}
+
+function compileLedger(context: CompileContext): CompiledLedger {
+  const economy = context.section<EconomyRules | undefined>('economy');
+  const currency = economy && context.entries<AttributeEntry>('attributes').find(({ id }) => id === economy.currency);
+  if (currency && currency.kind !== 'counter')
+    context.problem(['economy', 'currency'], `${currency.label} is a ${currency.kind}: money is a counter.`);
+  return { economy, currency: economy ? context.index('attributes', economy.currency) : -1, players: playerKinds(context) };
+}
+
+/** The ledger: what comes in and goes out of each player's purse today, by where it came from. */
+export const ledger: Concept<CompiledLedger, Ledger> = defineConcept<CompiledLedger, Ledger>({
+  id: 'ledger',
+  sections: { economy: { kind: 'value', title: 'Economy', schema: economySchema } },
+  compile: compileLedger,
+  tables: ({ players, economy }) => {
+    const present = { column: 'type', of: economy ? players : players.map(() => false) };
+    const own = { see: 'owner' as const, present };
+    const kept = { ...own, saved: true, present };
+    return [
+      {
+        name: 'accounts',
+        title: 'Money',
+        extends: 'actors',
+        columns: [
+          { name: 'known', kind: 'flag', see: 'server', saved: true, present, label: 'Account opened', range: [0, 1] },
+          { name: 'days', kind: 'int', ...kept, label: 'Days that are over', range: [0, 1_000_000] },
+          { name: 'opening', kind: 'number', decimals: 2, ...kept, label: 'Money as the day began', range: [-1e9, 1e9] },
+          { name: 'owed', kind: 'number', decimals: 2, ...kept, label: 'Money owed', range: [0, 1e9] },
+          // Whether its player has asked for the day to end: everybody may see whom it waits for.
+          { name: 'ready', kind: 'flag', see: 'everyone', present },
+          // The tick at which a last chance is over; 0 where there is none.
+          { name: 'until', kind: 'tick', ...own },
+          { name: 'ruined', kind: 'flag', see: 'everyone', saved: true, present, label: 'Ruined', range: [0, 1] },
+          { name: 'goal', kind: 'int', see: 'everyone', saved: true, present, label: 'Goal reached on day', range: [0, 1_000_000] },
+          // The last statement.
+          { name: 'lastDay', kind: 'int', ...own },
+          { name: 'lastOpening', kind: 'number', decimals: 2, ...own },
+          { name: 'lastClosing', kind: 'number', decimals: 2, ...own },
+        ],
+      },
+      {
+        name: 'ledger',
+        owner: 'actor',
+        columns: [
+          { name: 'actor', kind: 'actor', see: 'owner' },
+          { name: 'day', kind: 'int', see: 'owner' },
+          { name: 'label', kind: 'text', see: 'owner' },
+          { name: 'amount', kind: 'number', decimals: 2, see: 'owner' },
+          { name: 'times', kind: 'int', see: 'owner' },
+        ],
+      },
+    ];
+  },
+  attach: (world, compiled) => {
+    const table = world.table('accounts');
+    const account = Object.fromEntries(ACCOUNT.map((name) => [name, table.column(name)])) as unknown as Account;
+    return { ...compiled, account, lines: world.table('ledger') };
+  },
+  // A line is written the moment the money moves: by then everything that led to it is known.
+  witness: (world, event) => {
+    const { economy } = ledger.of(world.rules);
+    if (event.name !== 'attributeChanged' || economy?.currency !== event.data['attribute']) return;
+    // Who exchanges writes the lines of it.
+    const { how } = event.data;
+    if (how !== 'pay' && how !== 'receive') noteLine(world, event.subject, sourceOf(world, event), Number(event.data['given']));
+  },
+  systems: { timers: openAccounts },
+});
+
+/** A player's money counts from when they first have an account, whatever they had before. */
+function openAccounts(world: World): void {
+  const { economy, account, players, currency } = ledger.in(world);
+  if (!economy) return;
+  const types = world.actors.column('type').data;
+  for (let row = 0; row < world.actors.high; row++) {
+    if (world.actors.live[row] === 0 || !players[types[row]] || account.known.data[row] === 1) continue;
+    account.known.data[row] = 1;
+    account.opening.data[row] = readAttribute(world, world.actors.handle(row), currency);
+  }
+}
+
+/** Where a change of money came from: the entry that led to it, or who gave or took it. */
+function sourceOf(world: World, event: GameEvent): string {
+  const led = world.ledBy;
+  const fields = led && world.rules.registry.events.get(led.name)?.carries?.entries;
+  for (const [field, chapter] of Object.entries(fields ?? {})) {
+    const id = led!.data[field];
+    if (typeof id === 'string' && id !== '' && chapter !== 'attributes') return labelOf(world.rules, chapter, id);
+  }
+  if (event.source !== 0 && event.source !== event.subject && event.by !== '') return event.by;
+  return led?.name === 'poked' ? 'A poke' : OTHER;
+}
+
+export const isPlayerRow = (world: World, row: number): boolean =>
+  row >= 0 && world.actors.live[row] === 1 && ledger.of(world.rules).players[world.actors.column('type').data[row]];
+
+/** Writes a line of today's account; one of the same source and direction is added to. */
+export function noteLine(world: World, actor: number, source: string, amount: number): void {
+  const { lines, account } = ledger.in(world);
+  const row = world.actors.rowOf(actor);
+  if (amount === 0 || !isPlayerRow(world, row)) return;
+  const today = account.days.data[row] + 1;
+  const [actors, days, labels, amounts, times] = ['actor', 'day', 'label', 'amount', 'times'].map((name) => lines.column(name).data);
+  let count = 0;
+  let last = -1;
+  const label = world.textIndex(source);
+  for (let at = 0; at < lines.high; at++) {
+    if (lines.live[at] === 0 || actors[at] !== actor || days[at] !== today) continue;
+    count++;
+    last = at;
+    if (labels[at] !== label || Math.sign(amounts[at]) !== Math.sign(amount)) continue;
+    amounts[at] = toGrid(amounts[at] + amount);
+    times[at]++;
+    return;
+  }
+  if (count >= MOST_LINES) {
+    amounts[last] = toGrid(amounts[last] + amount);
+    times[last]++;
+    labels[last] = world.textIndex(OTHER);
+    return;
+  }
+  const at = lines.add();
+  lines.write(at, { actor, day: today, label, amount, times: 1 });
+}
+
+export interface Line {
+  readonly label: string;
+  readonly amount: number;
+  readonly times: number;
+}
+
+/** The lines of a day of somebody's account, in the order in which they were begun. */
+export function linesOf(world: World, actor: number, day: number): readonly Line[] {
+  const { lines } = ledger.in(world);
+  const [actors, days, labels, amounts, times] = ['actor', 'day', 'label', 'amount', 'times'].map((name) => lines.column(name).data);
+  const found: Line[] = [];
+  for (let at = 0; at < lines.high; at++)
+    if (lines.live[at] === 1 && actors[at] === actor && days[at] === day)
+      found.push({ label: world.text(labels[at]), amount: amounts[at], times: times[at] });
+  return found;
+}
+
+/** Forgets the lines of days before one. */
+export function forgetLines(world: World, actor: number, before: number): void {
+  const { lines } = ledger.in(world);
+  const [actors, days] = ['actor', 'day'].map((name) => lines.column(name).data);
+  for (let at = 0; at < lines.high; at++) if (lines.live[at] === 1 && actors[at] === actor && days[at] < before) lines.remove(at);
+}
+
+/** What somebody has of the currency. */
+export function purseOf(world: World, actor: number): number {
+  const { currency } = ledger.in(world);
+  return currency >= 0 && hasAttribute(world, attributes.of(world.rules).list[currency], world.actors.rowOf(actor))
+    ? readAttribute(world, actor, currency)
+    : 0;
+}
+
+/** Why somebody may no longer trade: they are ruined, or have reached the goal; nothing where they may. */
+export function closedFor(world: World, actor: number): 'ruined' | 'over' | undefined {
+  const row = world.actors.rowOf(actor);
+  const { account, economy } = ledger.in(world);
+  if (row < 0 || !economy) return undefined;
+  if (account.ruined.data[row] === 1) return 'ruined';
+  return account.goal.data[row] > 0 ? 'over' : undefined;
+}

@@ -1,0 +1,283 @@
+import { z } from 'zod';
+import { toGrid } from '../../math/grid.js';
+import type { CompileContext } from '../../ruleset/context.js';
+import { entryFields, finite, id, reference } from '../../ruleset/fields.js';
+import { type Concept, defineConcept } from '../../world/concept.js';
+import type { EventSpec } from '../../world/events.js';
+import type { Table } from '../../world/table.js';
+import type { World } from '../../world/world.js';
+import type { AttributeEntry } from '../attributes/index.js';
+import { readAttribute } from '../attributes/index.js';
+import { closedFor, ledger } from '../ledger/index.js';
+import { standsNear } from '../shops/near.js';
+import { exchange } from '../trade/index.js';
+
+const price = z.union(
+  [
+    z
+      .strictObject({ range: z.tuple([finite(), finite()]) })
+      .refine(({ range: [least, most] }) => 0 <= least && least <= most, 'The lowest price comes first, and none is below 0.'),
+    z.strictObject({
+      walk: z
+        .strictObject({ start: finite(), step: finite(), least: finite(), most: finite() })
+        .refine(
+          ({ start, step, least, most }) => 0 <= least && least <= start && start <= most && step >= 0,
+          'A price walks between the least and the most, from a start between them, and none is below 0.',
+        ),
+    }),
+  ],
+  'A price is { "range": [least, most] }, or { "walk": { "start", "step", "least", "most" } }.',
+);
+
+const schema = z.strictObject({
+  ...entryFields(),
+  /** The kind of actor that it is found at; open everywhere where nothing is said. */
+  at: reference('actors').optional(),
+  reach: finite().min(1, 'A reach is 1 to 1000.').max(1000, 'A reach is 1 to 1000.').default(60),
+  goods: z
+    .array(
+      z.strictObject({
+        good: reference('attributes'),
+        price,
+        /** Prices in whole amounts. */
+        whole: z.boolean('true or false is expected.').default(true),
+      }),
+    )
+    .max(50, 'A market has at most 50 goods.')
+    .default([]),
+});
+export type MarketEntry = z.infer<typeof schema>;
+type PriceJson = MarketEntry['goods'][number]['price'];
+
+export interface Good {
+  readonly attribute: number;
+  readonly id: string;
+  readonly label: string;
+  readonly whole: boolean;
+  readonly price: PriceJson;
+  readonly luck: number;
+}
+export interface Market {
+  readonly index: number;
+  readonly id: string;
+  readonly label: string;
+  readonly at: number;
+  readonly reach: number;
+  readonly goods: readonly Good[];
+}
+interface CompiledMarkets {
+  readonly list: readonly Market[];
+}
+interface Markets extends CompiledMarkets {
+  readonly prices: Table;
+}
+
+function compileMarket(context: CompileContext, entry: MarketEntry, index: number): Market {
+  const all = context.entries<AttributeEntry>('attributes');
+  const path = ['markets', index, 'goods'];
+  if (context.section('economy') === undefined)
+    context.problem(['markets', index], `${entry.label} pays in no money: say under "economy" which counter is money.`);
+  return {
+    index,
+    id: entry.id,
+    label: entry.label,
+    at: entry.at === undefined ? -1 : context.index('actors', entry.at),
+    reach: entry.reach,
+    goods: entry.goods.map(({ good, price: written, whole }, k) => {
+      const attribute = all.find((one) => one.id === good);
+      if (attribute && attribute.kind !== 'counter')
+        context.problem([...path, k, 'good'], `${attribute.label} is a ${attribute.kind}: goods are counters.`);
+      if (entry.goods.findIndex((other) => other.good === good) < k) context.problem([...path, k, 'good'], `${good} stands here already.`);
+      if (good === context.section<{ currency?: string } | undefined>('economy')?.currency)
+        context.problem([...path, k, 'good'], `${attribute?.label ?? good} is the money itself: it is not for sale.`);
+      return {
+        attribute: context.index('attributes', good),
+        id: good,
+        label: attribute?.label ?? good,
+        whole,
+        price: written,
+        luck: context.purpose([...path, good, 'price']),
+      };
+    }),
+  };
+}
+
+const carries = { entries: { market: 'markets', good: 'attributes' }, amounts: ['amount', 'price', 'total'] };
+const events: Readonly<Record<string, EventSpec>> = {
+  goodSold: {
+    label: 'goods are sold',
+    when: 'The goods are gone and their price is in the purse: both, or neither.',
+    carries,
+    arises: { from: 'markets', field: 'market' },
+    see: 'owner',
+    announced: true,
+    sentence: (e, speak) =>
+      `${e.who} sells ${Number(e.data['amount']) === 1 ? '' : `${e.data['amount']} × `}${speak.label('attributes', String(e.data['good'])).toLowerCase()} at ${e.data['price']}: ${e.data['total']}`,
+  },
+  priceMoved: {
+    label: 'a price moves',
+    when: 'A new day has begun, and a market pays another price than yesterday.',
+    carries: { entries: { market: 'markets', good: 'attributes' }, amounts: ['price', 'before'] },
+    arises: { from: 'markets', field: 'market' },
+    see: 'everyone',
+    sentence: (e, speak) => `${speak.label('attributes', String(e.data['good']))} ${e.data['before']} → ${e.data['price']}`,
+  },
+};
+
+/** Markets: they buy goods at a price that moves each day, in a range or walking. */
+export const markets: Concept<CompiledMarkets, Markets> = defineConcept<CompiledMarkets, Markets>({
+  id: 'markets',
+  sections: { markets: { kind: 'chapter', title: 'Markets', entry: schema } },
+  vocabulary: (ids) => ({
+    functions: [
+      {
+        name: 'price',
+        chapter: 'attributes',
+        ids: ids('attributes'),
+        amounts: 0,
+        yields: 'amount',
+        read: (attribute) => (world) => priceOf(world, attribute),
+      },
+    ],
+  }),
+  compile: (context) => ({ list: context.entries<MarketEntry>('markets').map((entry, i) => compileMarket(context, entry, i)) }),
+  tables: () => [
+    {
+      name: 'prices',
+      columns: [
+        { name: 'market', kind: 'entry', chapter: 'markets', see: 'everyone' },
+        { name: 'good', kind: 'entry', chapter: 'attributes', see: 'everyone' },
+        { name: 'price', kind: 'number', decimals: 2, see: 'everyone' },
+        { name: 'before', kind: 'number', decimals: 2, see: 'everyone' },
+      ],
+    },
+  ],
+  attach: (world, compiled) => ({ ...compiled, prices: world.table('prices') }),
+  events,
+  inputs: {
+    sell: {
+      args: {
+        good: id(),
+        /** How many; all that one has where nothing is said. */
+        amount: z.int('An amount is a whole number.').min(1, 'At least one.').max(1_000_000, 'At most a million.').optional(),
+      },
+      traced: true,
+      run: (world, actor, { good, amount }) => {
+        const near = markets.in(world).list.filter((market) => market.goods.some((one) => one.id === good));
+        const here = near.find((market) => standsNear(world, actor, market));
+        if (!here) return refuse(world, actor, { reason: near.length === 0 ? 'notSold' : 'tooFar' });
+        sell(world, actor, here, String(good), amount === undefined ? undefined : Number(amount));
+      },
+    },
+  },
+  lifecycle: { worldStarted: setUp, rulesAdopted: follow },
+  display: ({ list }) => list.map(({ id: market, label, goods }) => ({ id: market, label, goods: goods.map((good) => ({ id: good.id, label: good.label })) })),
+});
+
+function refuse(world: World, actor: number, data: Readonly<Record<string, string | number>>): void {
+  world.emit('tradeRefused', { subject: actor, source: actor }, data);
+}
+
+/** Sells goods at today's price, or says why not. Where nothing is said, all that somebody has. */
+export function sell(world: World, actor: number, market: Market, good: string, asked: number | undefined): boolean {
+  const one = market.goods.find(({ id: own }) => own === good)!;
+  const closed = closedFor(world, actor);
+  if (closed) {
+    refuse(world, actor, { reason: closed });
+    return false;
+  }
+  const has = readAttribute(world, actor, one.attribute);
+  const amount = asked ?? Math.floor(has);
+  const { currency } = ledger.in(world);
+  const today = priceAt(world, market.index, one.attribute);
+  if (amount <= 0 || has < amount) {
+    refuse(world, actor, { reason: 'tooPoor', attribute: good, needs: Math.max(1, amount), present: has });
+    return false;
+  }
+  const total = toGrid(today * amount);
+  const short = exchange(world, actor, [{ attribute: one.attribute, amount }], [{ attribute: currency, amount: total }], one.label);
+  if (short) {
+    refuse(world, actor, { ...short });
+    return false;
+  }
+  world.emit('goodSold', { subject: actor, source: actor }, { market: market.id, good, amount, price: today, total });
+  return true;
+}
+
+function rowOf(world: World, market: number, attribute: number): number {
+  const { prices } = markets.in(world);
+  const [of, goods] = ['market', 'good'].map((name) => prices.column(name).data);
+  for (let row = 0; row < prices.high; row++) if (prices.live[row] === 1 && of[row] === market && goods[row] === attribute) return row;
+  return -1;
+}
+
+/** What a market pays for one today. */
+export function priceAt(world: World, market: number, attribute: number): number {
+  const row = rowOf(world, market, attribute);
+  return row < 0 ? 0 : markets.in(world).prices.column('price').data[row];
+}
+
+/** What the first market that buys it pays for one today; 0 where none does. */
+export function priceOf(world: World, attribute: number): number {
+  const market = markets.in(world).list.find(({ goods }) => goods.some((good) => good.attribute === attribute));
+  return market ? priceAt(world, market.index, attribute) : 0;
+}
+
+/** Between what a price can be. */
+export const boundsOf = ({ price: written }: Good): readonly [number, number] =>
+  'range' in written ? (written.range as [number, number]) : [written.walk.least, written.walk.most];
+
+/** The next price: drawn anew from its range, or a step away from the last one. */
+function draw(world: World, good: Good, last: number | undefined): number {
+  const drawn = world.roll(good.luck, 0);
+  const [least, most] = boundsOf(good);
+  const from = last ?? ('walk' in good.price ? good.price.walk.start : 0);
+  const next = 'walk' in good.price ? (last === undefined ? from : from + (drawn * 2 - 1) * good.price.walk.step) : least + drawn * (most - least);
+  if (!good.whole) return toGrid(Math.min(most, Math.max(least, next)));
+  // Of a whole range each price is as likely as another.
+  if ('range' in good.price) return Math.min(Math.floor(most), Math.ceil(least) + Math.floor(drawn * (Math.floor(most) - Math.ceil(least) + 1)));
+  return Math.min(Math.floor(most), Math.max(Math.ceil(least), Math.floor(next + 0.5)));
+}
+
+function setUp(world: World): void {
+  const { list, prices } = markets.in(world);
+  for (const market of list) for (const good of market.goods) if (rowOf(world, market.index, good.attribute) < 0) begin(world, prices, market, good);
+}
+
+function begin(world: World, prices: Table, market: Market, good: Good): void {
+  const row = prices.add();
+  const first = draw(world, good, undefined);
+  prices.write(row, { market: market.index, good: good.attribute, price: first, before: first });
+}
+
+/** Moves all prices to those of a new day. */
+export function movePrices(world: World): void {
+  const { list, prices } = markets.in(world);
+  for (const market of list)
+    for (const good of market.goods) {
+      const row = rowOf(world, market.index, good.attribute);
+      if (row < 0) continue;
+      const before = prices.column('price').data[row];
+      const next = draw(world, good, before);
+      prices.write(row, { price: next, before });
+      if (next !== before) world.emit('priceMoved', {}, { market: market.id, good: good.id, price: next, before });
+    }
+}
+
+/** Under edited rules a price stays where it is as far as its bounds let it; what is new has one, what is gone has none. */
+function follow(world: World): void {
+  const { list, prices } = markets.in(world);
+  for (let row = 0; row < prices.high; row++) {
+    if (prices.live[row] === 0) continue;
+    const [market, attribute] = ['market', 'good'].map((name) => prices.column(name).data[row]);
+    const good = list[market]?.goods.find((one) => one.attribute === attribute);
+    if (!good) {
+      prices.remove(row);
+      continue;
+    }
+    const [least, most] = boundsOf(good);
+    const price = prices.column('price').data;
+    price[row] = Math.min(most, Math.max(least, price[row]));
+  }
+  setUp(world);
+}

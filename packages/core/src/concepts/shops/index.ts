@@ -1,0 +1,192 @@
+import { id } from '../../ruleset/fields.js';
+import { type Concept, defineConcept } from '../../world/concept.js';
+import type { EventData, EventSpec } from '../../world/events.js';
+import type { Column, Table } from '../../world/table.js';
+import { World } from '../../world/world.js';
+import { closedFor } from '../ledger/index.js';
+import { exchange, type Part, shortage } from '../trade/index.js';
+import { type CompiledShops, compileShops, type Offer } from './compile.js';
+import { standsNear } from './near.js';
+import { offerSchema, shopSchema } from './schema.js';
+
+export type { Offer, Shop } from './compile.js';
+export { standsNear } from './near.js';
+export { MOST_TIERS, type OfferEntry, RESTOCKS, type ShopEntry } from './schema.js';
+
+interface Shops extends CompiledShops {
+  /** By offer: how many somebody has bought, or the tier that they have. */
+  readonly held: readonly Column[];
+  readonly stocks: Table;
+}
+
+const events: Readonly<Record<string, EventSpec>> = {
+  offerBought: {
+    label: 'something is bought',
+    when: 'What it costs is paid, what it gives is there, and it is out of stock by one: all of it, or none; what else follows is still to come.',
+    carries: { entries: { offer: 'offers', shop: 'shops' }, amounts: ['tier'] },
+    arises: { from: 'offers', field: 'offer' },
+    see: 'owner',
+    announced: true,
+    sentence: (e, speak) => `${e.who} buys ${speak.label('offers', String(e.data['offer'])).toLowerCase()}${e.data['tiered'] === true ? `, tier ${e.data['tier']}` : ''}`,
+  },
+};
+
+/** Shops: offers that are paid and received in one step, tier by tier or again and again, from a stock that all share. */
+export const shops: Concept<CompiledShops, Shops> = defineConcept<CompiledShops, Shops>({
+  id: 'shops',
+  sections: {
+    shops: { kind: 'chapter', title: 'Shops', entry: shopSchema },
+    offers: { kind: 'chapter', title: 'Offers', entry: offerSchema },
+  },
+  vocabulary: (ids) => ({
+    functions: [
+      {
+        name: 'tier',
+        chapter: 'offers',
+        ids: ids('offers'),
+        amounts: 0,
+        yields: 'amount',
+        read: (offer) => (world, actor) => heldOf(world, actor, offer),
+      },
+    ],
+  }),
+  compile: compileShops,
+  tables: ({ offers, players }) => [
+    {
+      name: 'purchases',
+      title: 'Purchases',
+      extends: 'actors',
+      columns: offers.map(({ id: offer, label, formerly = [], tiers, atMost }) => ({
+        name: offer,
+        kind: 'int' as const,
+        see: 'owner' as const,
+        saved: true,
+        present: { column: 'type', of: players },
+        formerly,
+        label: tiers === undefined ? `${label}, bought` : `${label}, tier`,
+        range: [0, tiers ?? atMost ?? 1_000_000] as const,
+      })),
+    },
+    {
+      name: 'stocks',
+      columns: [
+        { name: 'offer', kind: 'entry', chapter: 'offers', see: 'everyone' },
+        { name: 'sold', kind: 'int', see: 'everyone' },
+      ],
+    },
+  ],
+  attach: (world, compiled) => ({
+    ...compiled,
+    held: compiled.list.map(({ id: offer }) => world.table('purchases').column(offer)),
+    stocks: world.table('stocks'),
+  }),
+  events,
+  inputs: {
+    buy: {
+      args: { offer: id() },
+      traced: true,
+      run: (world, actor, { offer }) => {
+        const { list, shops: all } = shops.in(world);
+        const wanted = list.find((one) => one.id === offer);
+        const sellers = wanted ? all.filter(({ sells }) => sells.includes(wanted.index)) : [];
+        const here = sellers.find((shop) => standsNear(world, actor, shop));
+        if (!wanted || !here) return refuse(world, actor, { reason: sellers.length === 0 ? 'notSold' : 'tooFar' });
+        buy(world, actor, wanted, here.id);
+      },
+    },
+  },
+  lifecycle: {
+    playerLoaded: (world, row) => keepWithin(world, row),
+    rulesAdopted: (world) => {
+      for (let row = 0; row < world.actors.high; row++) if (world.actors.live[row] === 1) keepWithin(world, row);
+    },
+  },
+  display: ({ list, shops: all }) => ({
+    shops: all.map(({ id: shop, label, sells }) => ({ id: shop, label, sells: sells.map((offer) => list[offer].id) })),
+    offers: list.map(({ id: offer, label, tiers, stock }) => ({ id: offer, label, tiers, stock })),
+  }),
+});
+
+/** Nobody has more than an edited offer lets them. */
+function keepWithin(world: World, row: number): void {
+  const { list, held, players } = shops.in(world);
+  if (!players[world.actors.column('type').data[row]]) return;
+  for (const { index, most } of list) if (most > 0) held[index].data[row] = Math.max(0, Math.min(most, held[index].data[row]));
+}
+
+function refuse(world: World, actor: number, data: EventData): void {
+  world.emit('tradeRefused', { subject: actor, source: actor }, data);
+}
+
+/** How many of an offer somebody has bought, or the tier that they have; 0 where they have gone. */
+export function heldOf(world: World, actor: number, offer: number): number {
+  const row = world.actors.rowOf(actor);
+  return row < 0 ? 0 : shops.in(world).held[offer].data[row];
+}
+
+function stockRow(world: World, offer: number): number {
+  const { stocks } = shops.in(world);
+  const offers = stocks.column('offer').data;
+  for (let row = 0; row < stocks.high; row++) if (stocks.live[row] === 1 && offers[row] === offer) return row;
+  return -1;
+}
+
+/** How many of an offer are left for everybody; Infinity where there are as many as like. */
+export function leftOf(world: World, { index, stock }: Offer): number {
+  if (stock < 0) return Infinity;
+  const row = stockRow(world, index);
+  return Math.max(0, stock - (row < 0 ? 0 : shops.in(world).stocks.column('sold').data[row]));
+}
+
+/** What an offer costs or gives somebody now: of the next tier, where it has any. */
+export function partsOf(world: World, actor: number, offer: Offer, side: 'costs' | 'gets'): readonly Part[] {
+  const event = { tier: heldOf(world, actor, offer.index) + 1 };
+  return offer[side].map(({ attribute, amount }) => ({ attribute, amount: Math.max(0, amount.run(world, { ...World.alone(actor), event })) }));
+}
+
+/** What an offer costs somebody at each end of a day, in the tier that they have. */
+export function upkeepOf(world: World, actor: number, offer: Offer, tier = heldOf(world, actor, offer.index)): number {
+  if (!offer.upkeep || tier <= 0) return 0;
+  return Math.max(0, offer.upkeep.run(world, { ...World.alone(actor), event: { tier } }));
+}
+
+/** What keeps somebody from buying an offer; nothing where they may. */
+export function buyingRefusal(world: World, actor: number, offer: Offer): EventData | undefined {
+  const closed = closedFor(world, actor);
+  if (closed) return { reason: closed };
+  if (offer.most > 0 && heldOf(world, actor, offer.index) >= offer.most) return { reason: offer.tiers > 0 ? 'topTier' : 'atMost' };
+  if (leftOf(world, offer) <= 0) return { reason: 'soldOut' };
+  const unmet = offer.needs.find(({ test }) => test(world, World.alone(actor)) === 0);
+  if (unmet) return { reason: 'needs', says: unmet.say };
+  const short = shortage(world, actor, partsOf(world, actor, offer, 'costs'), partsOf(world, actor, offer, 'gets'));
+  return short && { ...short };
+}
+
+/** Buys one of an offer, or says why not: what it costs, what it gives and the stock change together or not at all. */
+export function buy(world: World, actor: number, offer: Offer, shop: string): boolean {
+  const refusal = buyingRefusal(world, actor, offer);
+  if (refusal) {
+    refuse(world, actor, { offer: offer.id, ...refusal });
+    return false;
+  }
+  const row = world.actors.rowOf(actor);
+  exchange(world, actor, partsOf(world, actor, offer, 'costs'), partsOf(world, actor, offer, 'gets'), offer.label);
+  const { held, stocks } = shops.in(world);
+  const tier = ++held[offer.index].data[row];
+  if (offer.stock >= 0) {
+    const found = stockRow(world, offer.index);
+    const at = found >= 0 ? found : stocks.add();
+    stocks.write(at, { offer: offer.index, sold: (found >= 0 ? stocks.column('sold').data[at] : 0) + 1 });
+  }
+  world.follow('offerBought', { subject: actor, source: actor }, { offer: offer.id, shop, tier, tiered: offer.tiers > 0 }, () =>
+    offer.then(world, World.alone(actor)),
+  );
+  return true;
+}
+
+/** Fills up what is filled up each day. */
+export function restock(world: World): void {
+  const { list, stocks } = shops.in(world);
+  const offers = stocks.column('offer').data;
+  for (let row = 0; row < stocks.high; row++) if (stocks.live[row] === 1 && list[offers[row]].daily) stocks.column('sold').data[row] = 0;
+}

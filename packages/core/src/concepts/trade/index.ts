@@ -1,0 +1,180 @@
+import { z } from 'zod';
+import { toGrid } from '../../math/grid.js';
+import { amount, type AmountSource, reference } from '../../ruleset/fields.js';
+import type { CompileContext, Amount } from '../../ruleset/context.js';
+import type { Path } from '../../ruleset/problem.js';
+import { actionList, type Then } from '../../ruleset/registry.js';
+import { defineConcept } from '../../world/concept.js';
+import type { EventData, EventSpec } from '../../world/events.js';
+import type { World } from '../../world/world.js';
+import { attributes, changeAttribute, hasAttribute, highOf, lowOf, readAttribute } from '../attributes/index.js';
+import { ledger, noteLine } from '../ledger/index.js';
+
+/** So much of an attribute. */
+export interface Part {
+  readonly attribute: number;
+  readonly amount: number;
+}
+
+/** A part as it is written: a pool or counter, and how much of it. */
+export const part = (parties: readonly ('source' | 'target')[] = []) =>
+  z.strictObject({ attribute: reference('attributes'), amount: amount(parties) });
+export type PartJson = z.infer<ReturnType<typeof part>>;
+const parts = () => z.array(part(['source', 'target'])).max(12, 'At most 12 different things.');
+
+export interface CompiledPart {
+  readonly attribute: number;
+  readonly amount: Amount;
+}
+
+/** Compiles parts of an exchange; a stat can be neither paid nor received. */
+export function compileParts(
+  context: CompileContext,
+  list: readonly { attribute: string; amount: AmountSource }[],
+  path: Path,
+  compileAmount: (source: AmountSource, at: Path) => Amount = (source, at) => context.amount(source, at, ['source', 'target']),
+): readonly CompiledPart[] {
+  return list.map(({ attribute, amount: written }, k) => {
+    const entry = context.entries<{ id: string; label: string; kind: string }>('attributes').find(({ id }) => id === attribute);
+    if (entry?.kind === 'stat')
+      context.problem([...path, k, 'attribute'], `${entry.label} is a stat: what changes hands is a pool or a counter.`);
+    return { attribute: context.index('attributes', attribute), amount: compileAmount(written, [...path, k, 'amount']) };
+  });
+}
+
+export type Shortage = { readonly reason: 'tooPoor' | 'noRoom'; readonly attribute: string; readonly needs: number; readonly present: number };
+
+const wholeOf = (world: World, { attribute, amount: asked }: Part): number => {
+  const { whole, kind } = attributes.of(world.rules).list[attribute];
+  const positive = Math.max(0, asked);
+  // What is counted changes hands in whole things.
+  return toGrid(whole || kind === 'counter' ? Math.floor(positive + 0.5) : positive);
+};
+
+/** Parts by attribute: two prices in one currency are asked for together. */
+function together(world: World, list: readonly Part[]): readonly Part[] {
+  const sums = new Map<number, number>();
+  for (const one of list) sums.set(one.attribute, toGrid((sums.get(one.attribute) ?? 0) + wholeOf(world, one)));
+  return [...sums].map(([attribute, sum]) => ({ attribute, amount: sum }));
+}
+
+/** What keeps somebody from an exchange: they have not enough of something, or no room for what they would get. */
+export function shortage(world: World, actor: number, pays: readonly Part[], gets: readonly Part[]): Shortage | undefined {
+  const row = world.actors.rowOf(actor);
+  const { list } = attributes.of(world.rules);
+  const paid = together(world, pays);
+  const present = (attribute: number) => (row >= 0 && hasAttribute(world, list[attribute], row) ? readAttribute(world, actor, attribute) : 0);
+  for (const { attribute, amount: needs } of paid)
+    if (needs > 0 && present(attribute) - Math.max(0, lowest(world, actor, attribute)) < needs)
+      return { reason: 'tooPoor', attribute: list[attribute].id, needs, present: present(attribute) };
+  for (const { attribute, amount: asked } of together(world, gets)) {
+    const has = row >= 0 && hasAttribute(world, list[attribute], row);
+    const after = present(attribute) - (paid.find((one) => one.attribute === attribute)?.amount ?? 0);
+    const room = has ? highOf(world, list[attribute], actor, lowest(world, actor, attribute)) - after : 0;
+    if (asked > 0 && room < asked) return { reason: 'noRoom', attribute: list[attribute].id, needs: asked, present: Math.max(0, room) };
+  }
+  return undefined;
+}
+
+const lowest = (world: World, actor: number, attribute: number): number => lowOf(world, attributes.of(world.rules).list[attribute], actor);
+
+/**
+ * Pays and receives in one step, or does nothing at all.
+ * @param source what it is called in the ledger
+ * @returns what stood against it; nothing where it was done
+ */
+export function exchange(
+  world: World,
+  actor: number,
+  pays: readonly Part[],
+  gets: readonly Part[],
+  source: string,
+  from = actor,
+): Shortage | undefined {
+  const short = shortage(world, actor, pays, gets);
+  if (short) return short;
+  const { currency } = ledger.in(world);
+  const move = (attribute: number, by: number, how: 'pay' | 'receive') => {
+    if (by === 0) return;
+    changeAttribute(world, actor, attribute, by, from, how);
+    if (attribute === currency) noteLine(world, actor, source, by);
+  };
+  for (const { attribute, amount: price } of together(world, pays)) move(attribute, -price, 'pay');
+  for (const { attribute, amount: asked } of together(world, gets)) move(attribute, asked, 'receive');
+  return undefined;
+}
+
+/** Why a deal does not come about, in words. `reason` is one of {@link Shortage}'s, or what a market or shop has against it. */
+export function refusalWords({ reason, says, attribute, needs, present }: EventData, label: (chapter: string, id: string) => string): string {
+  if (typeof says === 'string') return says;
+  const what = attribute === undefined ? '' : label('attributes', String(attribute)).toLowerCase();
+  switch (reason) {
+    case 'tooPoor':
+      return `It takes ${String(needs)} ${what}: you have ${String(present)}.`;
+    case 'noRoom':
+      return `There is no room for ${String(needs)} ${what}: ${String(present)} more would fit.`;
+    case 'soldOut':
+      return 'There is none left.';
+    case 'topTier':
+      return 'You have the highest tier.';
+    case 'atMost':
+      return 'You have as many as one may have.';
+    case 'tooFar':
+      return 'You are too far away.';
+    case 'notSold':
+      return 'Nobody here trades in that.';
+    case 'ruined':
+      return 'You are ruined: nobody trades with you.';
+    case 'over':
+      return 'You have reached the goal: the books are closed.';
+    case 'settling':
+      return 'The day is being settled: sell what you have first.';
+    case 'notReady':
+      return 'The day can’t be ended now.';
+    default:
+      return 'That does not come about.';
+  }
+}
+
+const events: Readonly<Record<string, EventSpec>> = {
+  tradeRefused: {
+    label: 'a deal is refused',
+    when: 'Somebody asked for a deal and something stands against it; nothing has changed hands.',
+    see: 'owner',
+    announced: true,
+    refusal: true,
+    sentence: (e, speak) => refusalWords(e.data, (chapter, id) => speak.label(chapter, id)),
+  },
+  traded: {
+    label: 'things change hands',
+    when: 'All that is paid is paid and all that is received is there: both, or neither.',
+    carries: {},
+    see: 'owner',
+    sentence: (e) => `${e.who} trades`,
+  },
+};
+
+/** Trade: paying and receiving as one step that is done whole or not at all. */
+export const trade = defineConcept({
+  id: 'trade',
+  events,
+  actions: {
+    trade: {
+      label: 'pay and receive, or neither',
+      sentence: 'have {to} pay {pays} and receive {gets}, or neither; then: {then} otherwise: {else}',
+      causes: () => [{ event: 'traded' }, { event: 'tradeRefused' }],
+      args: { pays: parts().default([]), gets: parts().default([]), then: actionList().optional(), else: actionList().optional() },
+      compile: (args, context, path) => {
+        const [pays, gets] = ['pays', 'gets'].map((side) => compileParts(context, (args[side] ?? []) as PartJson[], [...path, side]));
+        const [yes, no] = (['then', 'else'] as const).map((name) => context.then((args[name] ?? []) as Then, [...path, name]));
+        return (world, actor, parties) => {
+          const now = (side: typeof pays) => side.map((one) => ({ attribute: one.attribute, amount: one.amount.run(world, { ...parties, owner: actor }) }));
+          const about = { subject: actor, source: parties.source, target: parties.target };
+          const short = exchange(world, actor, now(pays), now(gets), world.nameOf(parties.target) || 'A deal', parties.target || actor);
+          if (short) world.follow('tradeRefused', about, { ...short }, () => no(world, { ...parties, owner: actor }));
+          else world.follow('traded', about, {}, () => yes(world, { ...parties, owner: actor }));
+        };
+      },
+    },
+  },
+});
