@@ -67,6 +67,11 @@ export {
   percent,
   ROLLED,
 } from './concepts/loot/index.js';
+export { type EconomyRules } from './concepts/ledger/index.js';
+export { type MarketEntry } from './concepts/markets/index.js';
+export { MOST_TIERS, type OfferEntry, RESTOCKS, type ShopEntry } from './concepts/shops/index.js';
+export { AGAINST } from './concepts/stalls/index.js';
+export { refusalWords as tradeRefusalWords } from './concepts/trade/index.js';
 export type { ReactionEntry } from './concepts/reactions/index.js';
 export { type SpawnerEntry, WHENS } from './concepts/spawners/index.js';
 export type { ZoneEntry } from './concepts/zones/index.js';
@@ -126,6 +131,7 @@ export * from './exports/index.js';
 export * from './formula/index.js';
 export { clamp, LARGEST_AMOUNT, roundTo, toGrid } from './math/grid.js';
 export { exp, log, pow } from './math/power.js';
+export * from './lab/index.js';
 export * from './prediction/index.js';
 export * from './replication/index.js';
 export * from './ruleset/index.js';

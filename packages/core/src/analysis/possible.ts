@@ -30,6 +30,8 @@ export class Possible {
       const attribute = String(action['attribute']);
       if (['heal', 'give', 'set'].includes(action.do)) this.raised.add(attribute);
       if (['hurt', 'take'].includes(action.do)) this.moved.add(attribute);
+      if (action.do === 'trade')
+        for (const part of (action['gets'] ?? []) as readonly { attribute: string }[]) this.raised.add(part.attribute);
       if (action.do === 'grant') this.granted.add(String(action['status']));
       if (action.do === 'apply') this.applied.add(String(action['effect']));
     }
@@ -37,6 +39,11 @@ export class Possible {
       for (const { gives } of container.holds) if (gives !== undefined) this.raised.add(gives);
     for (const table of entries<Readonly<Record<'always' | 'entries', readonly { gives?: string }[]>>>('loot'))
       for (const { gives } of [...table.always, ...table.entries]) if (gives !== undefined) this.raised.add(gives);
+    for (const { gets } of entries<{ gets: readonly { attribute: string }[] }>('offers'))
+      for (const { attribute } of gets) this.raised.add(attribute);
+    // What is sold is paid for in money.
+    const economy = rules.document['economy'] as { currency: string } | undefined;
+    if (economy && entries('markets').length > 0) this.raised.add(economy.currency);
     for (const effect of entries<{ modifiers: readonly { attribute: string }[]; grants: readonly string[] }>('effects')) {
       for (const { attribute } of effect.modifiers) this.moved.add(attribute);
       for (const status of effect.grants) this.granted.add(status);

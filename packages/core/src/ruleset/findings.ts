@@ -5,7 +5,19 @@ import type { Rules } from './rules.js';
 import { walk } from './walk.js';
 
 /** Chapters whose entries stand for themselves: nobody has to speak of a kind of actor, a team or a situation. */
-const STANDING = new Set(['actors', 'teams', 'situations', 'states', 'reactions', 'tracks', 'trees', 'achievements', 'quests']);
+const STANDING = new Set([
+  'actors',
+  'teams',
+  'situations',
+  'states',
+  'reactions',
+  'tracks',
+  'trees',
+  'achievements',
+  'quests',
+  'markets',
+  'shops',
+]);
 /** What only tries entries out does not make use of them. */
 const ONLY_TRIED = new Set(['situations']);
 
@@ -76,6 +88,7 @@ const UNUSED: Readonly<Record<string, string>> = {
   interactions: 'no kind of actor offers it. Give it to one, or delete it.',
   dialogues: 'no action begins it. Begin it from an interaction, or delete it.',
   containers: 'no kind of actor is one. Let an actor be it, or delete it.',
+  offers: 'no shop sells it. Have one sell it, or delete it.',
   loot: 'no foe drops it, no container holds it, no other table has it. Have an action roll it, or delete it.',
   curves: 'no formula reads it. Read it with curve(…), or delete it.',
 };

@@ -30,6 +30,8 @@ export interface Attributes {
   readonly modifiers: Table;
   readonly of: ModifierColumns;
   readonly heads: Table;
+  /** By attribute: a counter that no bound and no live amount reads. A change to it moves nothing else. */
+  readonly alone: readonly boolean[];
 }
 
 export function attachAttributes(world: World, compiled: CompiledAttributes): Attributes {
@@ -52,6 +54,10 @@ export function attachAttributes(world: World, compiled: CompiledAttributes): At
       edges: thresholds.map(() => ({ low: new Remembered(), top: new Remembered(), margin: new Remembered() })),
     };
   });
+  const bounds = compiled.list.flatMap(({ min, max }) => [...min.references, ...(max?.references ?? [])]);
+  const live = [...world.rules.amounts.values()].flatMap(({ references }) => references);
+  const read = new Set([...bounds, ...live].map(({ id }) => id));
+  const alone = compiled.list.map(({ id, kind }) => kind === 'counter' && !read.has(id));
   const of = Object.fromEntries(MODIFIER_COLUMNS.map((name) => [name, modifiers.column(name)])) as ModifierColumns;
-  return { compiled, table, cells, modifiers, of, heads: world.table('modifierHeads') };
+  return { compiled, table, cells, modifiers, of, heads: world.table('modifierHeads'), alone };
 }

@@ -147,7 +147,8 @@ export function changeBy(world: World, a: Attributes, row: number, index: number
   const to = attribute.kind === 'stat' ? toGrid(from + wanted) : toGrid(clamp(from + wanted, low, high));
   column.data[row] = to;
   if (to < from && cells.rests) cells.rests.data[row] = world.tick + attribute.refill!.pause;
-  settle(world, a, row);
+  if (a.alone[index]) world.touch(row);
+  else settle(world, a, row);
   const given = toGrid(to - from);
   return { from, to, asked: wanted, given, lost: toGrid(wanted - given) };
 }

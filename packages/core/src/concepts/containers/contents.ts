@@ -52,15 +52,20 @@ function put(world: World, cells: Readonly<Record<'thing' | 'whose' | 'what' | '
 function rollInto(world: World, thing: number, container: Container, visitor: number, whose: number): void {
   const parties = { owner: visitor, source: visitor, target: thing };
   const own = container.perPlayer ? visitor : 0;
-  openTable(world, container.loot, { parties, whose: container.perPlayer ? visitor : thing, streaks: own }, (table, drop, amount, chance, roll, rolls) => {
-    const data = { table: table.id, entry: drop.id, label: drop.label, amount, chance, roll, rolls };
-    world.emit('lootRolled', { subject: visitor, source: visitor, target: thing }, data);
-    if (drop.what === 'table' || drop.what === 'nothing' || amount <= 0) return;
-    const what = world.textIndex(foundName(table, drop));
-    const counted = drop.what === 'gives' && attributes.of(world.rules).list[drop.index].whole ? Math.floor(amount + 0.5) : amount;
-    if (drop.what === 'gives') return void (counted > 0 && put(world, { thing, whose, what, amount: counted }));
-    for (let n = wholeOf(amount, MOST_OF_ONE); n > 0; n--) put(world, { thing, whose, what, amount: 0 });
-  });
+  openTable(
+    world,
+    container.loot,
+    { parties, whose: container.perPlayer ? visitor : thing, streaks: own },
+    (table, drop, amount, chance, roll, rolls) => {
+      const data = { table: table.id, entry: drop.id, label: drop.label, amount, chance, roll, rolls };
+      world.emit('lootRolled', { subject: visitor, source: visitor, target: thing }, data);
+      if (drop.what === 'table' || drop.what === 'nothing' || amount <= 0) return;
+      const what = world.textIndex(foundName(table, drop));
+      const counted = drop.what === 'gives' && attributes.of(world.rules).list[drop.index].whole ? Math.floor(amount + 0.5) : amount;
+      if (drop.what === 'gives') return void (counted > 0 && put(world, { thing, whose, what, amount: counted }));
+      for (let n = wholeOf(amount, MOST_OF_ONE); n > 0; n--) put(world, { thing, whose, what, amount: 0 });
+    },
+  );
 }
 
 const contentOf = (world: World, container: Container, row: number): Content | undefined => {

@@ -10,7 +10,13 @@ export function findings(_: unknown, rules: Rules): readonly Finding[] {
   const possible = new Possible(rules);
   return (rules.document[CHAPTER] as readonly ContainerEntry[]).flatMap((entry, i): readonly Finding[] => [
     ...(entry.holds.length === 0 && entry.loot === undefined
-      ? [{ kind: 'empty', path: pointer([CHAPTER, i, 'holds']), message: `There is nothing in ${entry.label}: say what it holds, or which loot table.` }]
+      ? [
+          {
+            kind: 'empty',
+            path: pointer([CHAPTER, i, 'holds']),
+            message: `There is nothing in ${entry.label}: say what it holds, or which loot table.`,
+          },
+        ]
       : []),
     ...entry.holds.flatMap(({ chance, label }, k) =>
       typeof chance !== 'number' || chance > 0

@@ -1,54 +1,7 @@
 import fc from 'fast-check';
-import { compileRuleset, readRuleset, type Rules, savePlayer, World } from '../../index.js';
-import { counter, input, join, pool, rulesetWith, stat, Trial } from '../../testing/rulesets.js';
-
-export const HARBOUR = {
-  attributes: [stat('finSpeed', 120), pool('suit'), counter('scrip', { start: 100 }), counter('brass', { max: 20 }), counter('glass')],
-  economy: {
-    currency: 'scrip',
-    ruin: { lastChance: '2s', say: 'The harbour has written you off.' },
-    goal: { if: 'tier(slip) >= 2', say: 'Your slip is finished.' },
-  },
-  markets: [
-    {
-      id: 'quay',
-      label: 'Quay market',
-      goods: [
-        { good: 'brass', price: { range: [6, 12] } },
-        { good: 'glass', price: { walk: { start: 20, step: 4, least: 10, most: 30 } } },
-      ],
-    },
-  ],
-  shops: [{ id: 'yard', label: 'Yard', sells: ['slip', 'bottle', 'lamp'] }],
-  offers: [
-    { id: 'slip', label: 'Slip', tiers: 3, costs: [{ attribute: 'scrip', amount: '40 * tier' }], upkeep: '10 * tier' },
-    { id: 'bottle', label: 'Brass bottle', costs: [{ attribute: 'scrip', amount: 5 }], gets: [{ attribute: 'brass', amount: 2 }], stock: 3, restock: 'daily' },
-    { id: 'lamp', label: 'Lamp', costs: [{ attribute: 'scrip', amount: 30 }, { attribute: 'brass', amount: 1 }], stock: 1, needs: [{ if: 'glass >= 0', say: 'Not for you.' }] },
-  ],
-  arena: { starts: [{ x: 100, y: 100 }] },
-};
-const harbour = (more: Record<string, unknown> = {}): Rules => compileRuleset(rulesetWith({ ...HARBOUR, ...more }));
-const at = (more: Record<string, unknown> = {}, seats = ['north'], seed = 1) =>
-  new Trial(
-    harbour(more),
-    seats.map((seat) => join(seat)),
-    seed,
-  );
-const ask = (trial: Trial, what: Record<string, unknown>, seat = 'north') => trial.step(input(seat, what));
-const buy = (trial: Trial, offer: string, seat = 'north') => ask(trial, { do: 'buy', offer }, seat);
-const sell = (trial: Trial, good: string, amount?: number, seat = 'north') => ask(trial, { do: 'sell', good, ...(amount !== undefined && { amount }) }, seat);
-const endDay = (trial: Trial, seat = 'north') => ask(trial, { do: 'endDay' }, seat);
-const refusals = (trial: Trial) => trial.named('tradeRefused').map(({ data }) => data['reason']);
-const give = (trial: Trial, attribute: string, amount: number, seat = 'north') => trial.poke({ do: 'give', attribute, amount }, seat);
-const statement = (trial: Trial) => trial.named('dayEnded').map(({ data }) => data);
-const lines = (trial: Trial, seat = 'north') => {
-  const table = trial.world.table('ledger');
-  const cell = (name: string, row: number) => table.column(name).data[row];
-  return Array.from({ length: table.high }, (_, row) => row)
-    .filter((row) => table.live[row] === 1 && cell('actor', row) === trial.actor(seat))
-    .map((row) => `${cell('day', row)} ${trial.world.text(cell('label', row))} ${cell('amount', row)}`);
-};
-const price = (trial: Trial, good: number) => trial.world.table('prices').column('price').data[good];
+import { savePlayer } from '../../index.js';
+import { ask, at, buy, endDay, give, HARBOUR, harbour, lines, price, refusals, sell, statement } from '../../testing/harbour.js';
+import { input, join, rulesetWith, Trial } from '../../testing/rulesets.js';
 
 describe('A market', () => {
   it('buys one or all at today’s price, and refuses what one has not', () => {
@@ -155,11 +108,21 @@ describe('A shop', () => {
   });
 
   it('refuses what nobody sells, and says what a buyer does not meet', () => {
-    const trial = at({ offers: [...HARBOUR.offers.slice(0, 2), { ...HARBOUR.offers[2], needs: [{ if: 'glass > 0', say: 'Bring glass first.' }] }, { id: 'spare', label: 'Spare' }] });
+    const trial = at({
+      offers: [
+        ...HARBOUR.offers.slice(0, 2),
+        { ...HARBOUR.offers[2], needs: [{ if: 'glass > 0', say: 'Bring glass first.' }] },
+        { id: 'spare', label: 'Spare' },
+      ],
+    });
     buy(trial, 'spare');
     buy(trial, 'nosuch');
     buy(trial, 'lamp');
-    expect(trial.named('tradeRefused').map(({ data }) => data['says'] ?? data['reason'])).toEqual(['notSold', 'notSold', 'Bring glass first.']);
+    expect(trial.named('tradeRefused').map(({ data }) => data['says'] ?? data['reason'])).toEqual([
+      'notSold',
+      'notSold',
+      'Bring glass first.',
+    ]);
   });
 });
 
@@ -172,7 +135,9 @@ describe('A day', () => {
     buy(trial, 'slip');
     trial.poke({ do: 'give', attribute: 'scrip', amount: 7 });
     endDay(trial);
-    expect(statement(trial)).toEqual([{ day: 1, opening: 100, income: 3 * today + 7, costs: -50, closing: 57 + 3 * today, result: 3 * today - 43 }]);
+    expect(statement(trial)).toEqual([
+      { day: 1, opening: 100, income: 3 * today + 7, costs: -50, closing: 57 + 3 * today, result: 3 * today - 43 },
+    ]);
     expect(lines(trial)).toEqual([`1 brass ${3 * today}`, '1 Slip -40', '1 A poke 7', '1 Upkeep: Slip -10']);
     expect(trial.named('dayBegan').map(({ data }) => data['day'])).toEqual([2]);
     endDay(trial);
@@ -214,7 +179,9 @@ describe('A day', () => {
     ruined.run(1.9);
     expect(ruined.named('playerRuined').length).toBe(0);
     ruined.run(0.2);
-    expect(ruined.named('playerRuined').map(({ data }) => [data['days'], data['owed'], data['says']])).toEqual([[1, 5, 'The harbour has written you off.']]);
+    expect(ruined.named('playerRuined').map(({ data }) => [data['days'], data['owed'], data['says']])).toEqual([
+      [1, 5, 'The harbour has written you off.'],
+    ]);
     expect(statement(ruined)[0]['closing']).toBe(-5);
     give(ruined, 'brass', 2);
     sell(ruined, 'brass');
@@ -262,7 +229,14 @@ describe('A day', () => {
 
 describe('An exchange', () => {
   it('does all or nothing, over several currencies and goods', () => {
-    const deal = { do: 'trade', pays: [{ attribute: 'scrip', amount: 50 }, { attribute: 'glass', amount: 2 }], gets: [{ attribute: 'brass', amount: 3 }] };
+    const deal = {
+      do: 'trade',
+      pays: [
+        { attribute: 'scrip', amount: 50 },
+        { attribute: 'glass', amount: 2 },
+      ],
+      gets: [{ attribute: 'brass', amount: 3 }],
+    };
     const trial = at();
     trial.poke(deal);
     expect([trial.value('scrip'), trial.value('glass'), trial.value('brass')]).toEqual([100, 0, 0]);
@@ -275,9 +249,17 @@ describe('An exchange', () => {
   it('conserves money and goods under random play, refused and not', () => {
     const act = fc.oneof(
       fc.record({ do: fc.constant('buy'), offer: fc.constantFrom('slip', 'bottle', 'lamp', 'nosuch') }),
-      fc.record({ do: fc.constant('sell'), good: fc.constantFrom('brass', 'glass', 'scrip'), amount: fc.option(fc.integer({ min: 1, max: 30 }), { nil: undefined }) }),
+      fc.record({
+        do: fc.constant('sell'),
+        good: fc.constantFrom('brass', 'glass', 'scrip'),
+        amount: fc.option(fc.integer({ min: 1, max: 30 }), { nil: undefined }),
+      }),
       fc.constant({ do: 'endDay' }),
-      fc.record({ do: fc.constant('gain'), attribute: fc.constantFrom('brass', 'glass', 'scrip'), amount: fc.integer({ min: 0, max: 40 }) }),
+      fc.record({
+        do: fc.constant('gain'),
+        attribute: fc.constantFrom('brass', 'glass', 'scrip'),
+        amount: fc.integer({ min: 0, max: 40 }),
+      }),
     );
     fc.assert(
       fc.property(fc.array(fc.tuple(fc.constantFrom('north', 'south'), act), { maxLength: 60 }), fc.integer(), (acts, seed) => {
@@ -289,18 +271,24 @@ describe('An exchange', () => {
         acts.forEach(([seat, one], i) => {
           const events =
             one.do === 'gain'
-              ? trial.poke({ do: 'give', attribute: (one as { attribute: string }).attribute, amount: (one as { amount: number }).amount }, seat)
+              ? trial.poke(
+                  { do: 'give', attribute: (one as { attribute: string }).attribute, amount: (one as { amount: number }).amount },
+                  seat,
+                )
               : ask(trial, Object.fromEntries(Object.entries(one).filter(([, value]) => value !== undefined)), seat);
           // Whatever moved was told, and nothing else moved.
           const after = has();
           for (const [s, name] of ['north', 'south'].entries())
             for (const [k, id] of ['scrip', 'brass', 'glass'].entries()) {
-              const told = events.filter(({ name: event, who, data }) => event === 'attributeChanged' && who === name && data['attribute'] === id);
+              const told = events.filter(
+                ({ name: event, who, data }) => event === 'attributeChanged' && who === name && data['attribute'] === id,
+              );
               const moved = told.reduce((sum, { data }) => sum + Number(data['given']), 0);
               expect(after[s][k] - before[s][k]).toBe(moved);
               expect(after[s][k]).toBeGreaterThanOrEqual(0);
             }
-          for (const { data } of events.filter(({ name }) => name === 'goodSold')) expect(Number(data['total'])).toBe(Number(data['amount']) * Number(data['price']));
+          for (const { data } of events.filter(({ name }) => name === 'goodSold'))
+            expect(Number(data['total'])).toBe(Number(data['amount']) * Number(data['price']));
           for (const { data } of events.filter(({ name }) => name === 'dayEnded'))
             expect(Number(data['opening']) + Number(data['income']) + Number(data['costs'])).toBe(Number(data['closing']));
           // Refused deals leave everything as it was.
@@ -312,40 +300,5 @@ describe('An exchange', () => {
       }),
       { numRuns: 60, seed: 20 },
     );
-  });
-});
-
-describe('A ruleset with an economy', () => {
-  const problems = (more: Record<string, unknown>) => readRuleset(rulesetWith({ ...HARBOUR, ...more })).problems.map(({ path, message }) => `${path}: ${message}`);
-
-  it('refuses money that is none, goods that are none, days without end', () => {
-    expect(problems({})).toEqual([]);
-    expect(problems({ economy: { currency: 'suit' } })[0]).toContain('/economy/currency: suit is a pool');
-    expect(problems({ economy: { currency: 'scrip', day: { key: false } } })[0]).toContain('never ends');
-    expect(problems({ economy: undefined }).some((one) => one.includes('pays in no money'))).toBeTrue();
-    const goods = (good: string) => problems({ markets: [{ id: 'quay', label: 'Quay', goods: [{ good, price: { range: [1, 2] } }] }] })[0];
-    expect(goods('suit')).toContain('goods are counters');
-    expect(goods('scrip')).toContain('the money itself');
-    expect(problems({ markets: [{ id: 'quay', label: 'Quay', goods: [{ good: 'brass', price: { range: [5, 2] } }] }] })[0]).toContain('lowest price comes first');
-    expect(problems({ shops: [{ id: 'yard', label: 'Yard', sells: ['slip', 'slip'] }] })[0]).toContain('sells slip already');
-    expect(problems({ offers: [{ ...HARBOUR.offers[0], atMost: 2 }, ...HARBOUR.offers.slice(1)] })[0]).toContain('tier by tier');
-  });
-
-  it('goes on under edited rules: prices within their bounds, tiers within theirs, offers under new names', () => {
-    const trial = at();
-    buy(trial, 'slip');
-    const edited = rulesetWith({
-      ...HARBOUR,
-      economy: { ...HARBOUR.economy, goal: { if: 'tier(berth) >= 2' } },
-      markets: [{ ...HARBOUR.markets[0], goods: [{ good: 'brass', price: { range: [50, 60] } }] }],
-      shops: [{ ...HARBOUR.shops[0], sells: ['berth', 'bottle', 'lamp'] }],
-      offers: [{ ...HARBOUR.offers[0], id: 'berth', formerly: ['slip'] }, ...HARBOUR.offers.slice(1)],
-    });
-    const world = trial.world.adopt(compileRuleset(edited));
-    expect(world.table('purchases').column('berth').data[world.actors.rowOf(trial.actor())]).toBe(1);
-    expect(world.table('prices').count).toBe(1);
-    expect(world.table('prices').column('price').data[0]).toBe(50);
-    expect(() => world.step()).not.toThrow();
-    expect(World.restore(compileRuleset(edited), world.snapshot()).hash()).toBe(world.hash());
   });
 });

@@ -121,7 +121,8 @@ function askToEnd(world: World, actor: number): void {
   const row = world.actors.rowOf(actor);
   const refuse = (reason: string) => world.emit('tradeRefused', { subject: actor, source: actor }, { reason });
   if (!economy?.day.key || table.count === 0) return refuse('notReady');
-  if (!playersIn(world).includes(actor)) return refuse(account.ruined.data[row] === 1 ? 'ruined' : account.goal.data[row] > 0 ? 'over' : 'notReady');
+  if (!playersIn(world).includes(actor))
+    return refuse(account.ruined.data[row] === 1 ? 'ruined' : account.goal.data[row] > 0 ? 'over' : 'notReady');
   if (table.column('settling').data[0] === 1) return refuse('settling');
   // Asked again: thought better of.
   account.ready.data[row] = 1 - account.ready.data[row];
@@ -212,8 +213,11 @@ function ruin(world: World, actor: number): void {
   drawUp(world, actor);
   account.ruined.data[row] = 1;
   const { say } = economy!.ruin!;
-  world.follow('playerRuined', { subject: actor, source: actor }, { days: account.days.data[row], owed: account.owed.data[row], ...(say !== undefined && { says: say }) }, () =>
-    onRuin?.(world, World.alone(actor)),
+  world.follow(
+    'playerRuined',
+    { subject: actor, source: actor },
+    { days: account.days.data[row], owed: account.owed.data[row], ...(say !== undefined && { says: say }) },
+    () => onRuin?.(world, World.alone(actor)),
   );
 }
 
@@ -267,8 +271,11 @@ function checkGoals(world: World): void {
     account.goal.data[row] = account.days.data[row] + 1;
     account.ready.data[row] = 0;
     const { say } = economy!.goal!;
-    world.follow('goalReached', { subject: actor, source: actor }, { days: account.goal.data[row], ...(say !== undefined && { says: say }) }, () =>
-      onGoal?.(world, World.alone(actor)),
+    world.follow(
+      'goalReached',
+      { subject: actor, source: actor },
+      { days: account.goal.data[row], ...(say !== undefined && { says: say }) },
+      () => onGoal?.(world, World.alone(actor)),
     );
   }
 }

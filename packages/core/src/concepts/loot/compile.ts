@@ -88,8 +88,7 @@ function dropOf(context: CompileContext, json: AlwaysJson | LootEntryJson, path:
     context.problem([...path, named[1]], `${json.id} gives one thing: ${named.join(' or ')}. Make two entries, or put both in a table.`);
   const [what] = named;
   const chapter = what && CHAPTER_OF[what];
-  const target =
-    what && context.entries<{ id: string; label: string; kind?: string }>(chapter!).find((entry) => entry.id === json[what]);
+  const target = what && context.entries<{ id: string; label: string; kind?: string }>(chapter!).find((entry) => entry.id === json[what]);
   if (what === 'gives' && target?.kind === 'stat')
     context.problem([...path, 'gives'], `${target.label} is a stat: what drops is given to a pool or a counter.`);
   const actions = (json.then ?? []) as Then;
@@ -110,13 +109,17 @@ function dropOf(context: CompileContext, json: AlwaysJson | LootEntryJson, path:
 
 function compileOne(context: CompileContext, json: LootTableJson, index: number): LootTable {
   const path: Path = [CHAPTER, index];
-  const all = [...json.always.map((one, k) => ({ one, at: ['always', k] })), ...json.entries.map((one, k) => ({ one, at: ['entries', k] }))];
+  const all = [
+    ...json.always.map((one, k) => ({ one, at: ['always', k] })),
+    ...json.entries.map((one, k) => ({ one, at: ['entries', k] })),
+  ];
   all.forEach(({ one, at }, k) => {
     if (all.findIndex(({ one: other }) => other.id === one.id) < k)
       context.problem([...path, ...at, 'id'], `${one.id} is in this table already: ids are unique.`);
   });
   // By id: reordering entries changes nobody's luck.
-  const drop = (one: AlwaysJson | LootEntryJson, list: string, k: number) => dropOf(context, one, [...path, list, k], [...path, list, one.id]);
+  const drop = (one: AlwaysJson | LootEntryJson, list: string, k: number) =>
+    dropOf(context, one, [...path, list, k], [...path, list, one.id]);
   const entries = json.entries.map((one, k): WeightedDrop => {
     if (typeof one.weight === 'number' && one.weight < 0)
       context.problem([...path, 'entries', k, 'weight'], `A weight is a share, and not below nothing. This is ${one.weight}.`);
@@ -146,7 +149,10 @@ function streakOf(context: CompileContext, { streak, entries, label }: LootTable
   const ids = entries.map(({ id }) => id);
   if (at < 0) context.problem([...path, 'streak', 'entry'], `${label} has no entry ${streak.entry}.${didYouMean(streak.entry, ids)}`);
   if (streak.adds === 0 && streak.certain === undefined)
-    context.problem([...path, 'streak', 'adds'], 'This adds nothing to its weight: say by how much it grows, or at which opening it is certain.');
+    context.problem(
+      [...path, 'streak', 'adds'],
+      'This adds nothing to its weight: say by how much it grows, or at which opening it is certain.',
+    );
   if (streak.certain !== undefined && streak.certain <= streak.after)
     context.problem(
       [...path, 'streak', 'certain'],
@@ -172,7 +178,9 @@ function refuseCircles(context: CompileContext, entries: readonly LootTableJson[
         const label = entries.find(({ id }) => id === table)?.label ?? table;
         context.problem(
           [CHAPTER, i, list, k, 'table'],
-          table === json.id ? `${json.label} is in itself: rolling it would never end.` : `${json.label} is in ${label}, which is in it: rolling it would never end.`,
+          table === json.id
+            ? `${json.label} is in itself: rolling it would never end.`
+            : `${json.label} is in ${label}, which is in it: rolling it would never end.`,
         );
       });
   });

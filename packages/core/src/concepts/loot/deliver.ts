@@ -61,7 +61,11 @@ interface Delivery {
 
 function deliver(world: World, table: LootTable, drop: Drop, amount: number, { thing, receiver, owner }: Delivery): void {
   const tell = (got: number, lies: boolean) =>
-    world.emit('lootFound', { subject: receiver, source: receiver, target: thing }, { table: table.id, label: drop.label, amount: got, lies });
+    world.emit(
+      'lootFound',
+      { subject: receiver, source: receiver, target: thing },
+      { table: table.id, label: drop.label, amount: got, lies },
+    );
   if (drop.what === 'pickup') {
     const laid = layAround(world, drop, wholeOf(amount, MOST_LAID), thing, owner);
     if (laid > 0) tell(laid, true);

@@ -21,7 +21,8 @@ export const events: Readonly<Record<string, EventSpec>> = {
     see: 'server',
     sentence: (e, speak) => {
       const { table, label, amount, chance, roll, rolls } = e.data;
-      const how = Number(roll) === 0 ? 'always there' : `${Number(rolls) > 1 ? `roll ${roll} of ${rolls}, ` : ''}chance ${percent(Number(chance))}`;
+      const how =
+        Number(roll) === 0 ? 'always there' : `${Number(rolls) > 1 ? `roll ${roll} of ${rolls}, ` : ''}chance ${percent(Number(chance))}`;
       return `${speak.label('loot', String(table))}${e.who === '' ? '' : ` for ${e.who}`}: ${amountWords(Number(amount), String(label))} (${how})`;
     },
   },
@@ -33,7 +34,9 @@ export const events: Readonly<Record<string, EventSpec>> = {
     announced: true,
     sentence: (e) => {
       const words = amountWords(Number(e.data['amount']), String(e.data['label']));
-      return e.data['lies'] === true ? `${words} ${Number(e.data['amount']) > 1 ? 'lie' : 'lies'} there${e.who === '' ? '' : ` for ${e.who}`}` : `${e.who} finds ${words}`;
+      return e.data['lies'] === true
+        ? `${words} ${Number(e.data['amount']) > 1 ? 'lie' : 'lies'} there${e.who === '' ? '' : ` for ${e.who}`}`
+        : `${e.who} finds ${words}`;
     },
   },
 };

@@ -37,7 +37,10 @@ function empty(table: LootTable, { label, entries, always }: LootTableJson, path
           kind: 'noWeight',
           path: pointer([...path, 'entries']),
           message: `The weights of ${label} are all 0: its rolls give nothing. Give one entry a weight.`,
-          fix: { label: `Weight 1 for ${table.entries[0].label.toLowerCase()}`, patch: [{ op: 'replace', path: pointer([...path, 'entries', 0, 'weight']), value: 1 }] },
+          fix: {
+            label: `Weight 1 for ${table.entries[0].label.toLowerCase()}`,
+            patch: [{ op: 'replace', path: pointer([...path, 'entries', 0, 'weight']), value: 1 }],
+          },
         },
       ]
     : [];
@@ -54,10 +57,13 @@ function weights(table: LootTable, { label, entries }: LootTableJson, path: At):
       kind: 'weightsAreShares',
       path: at,
       message: `Weights are shares: ${table.entries[0].label.toLowerCase()} is the only entry of ${label}, so it is certain at every roll, whatever its weight. For it to fall now and then, add an entry that is nothing.`,
-      fix: { label: 'Add nothing, weight 1', patch: [{ op: 'add', path: pointer([...path, 'entries', '-']), value: { id: 'nothing', weight: 1 } }] },
+      fix: {
+        label: 'Add nothing, weight 1',
+        patch: [{ op: 'add', path: pointer([...path, 'entries', '-']), value: { id: 'nothing', weight: 1 } }],
+      },
     });
   // Near a hundred, or all below one: it was meant to add up.
-  else if (entries.length > 1 && sum !== 100 && sum !== 1 && Math.abs(sum - 100) <= 15)
+  else if (entries.length > 1 && sum !== 100 && sum !== 1 && Math.abs(sum - 100) < 10)
     found.push({
       kind: 'weightsAreShares',
       path: at,
@@ -90,7 +96,11 @@ function lines(possible: Possible, rules: Rules, json: LootTableJson, entry: Alw
       path: pointer([...path, 'if']),
       message: `${name} is in ${json.label} only while ${entry.if}, and no player can ever meet that.`,
     });
-  const types = (rules.chapters.get('actors')?.entries ?? []) as unknown as readonly { kind: string; abilities: readonly string[]; attributes: readonly { attribute: string }[] }[];
+  const types = (rules.chapters.get('actors')?.entries ?? []) as unknown as readonly {
+    kind: string;
+    abilities: readonly string[];
+    attributes: readonly { attribute: string }[];
+  }[];
   const players = types.filter(({ kind }) => kind === 'player');
   if (entry.ability !== undefined && !players.some(({ abilities }) => abilities.includes(entry.ability!)))
     found.push({

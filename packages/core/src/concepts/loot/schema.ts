@@ -27,7 +27,12 @@ const what = {
 };
 
 const always = z.strictObject({ id: id(), label: label().optional(), ...what });
-const entry = z.strictObject({ id: id(), label: label().optional(), /** A share, not a percentage. */ weight: steadyAmount(PARTIES), ...what });
+const entry = z.strictObject({
+  id: id(),
+  label: label().optional(),
+  /** A share, not a percentage. */ weight: steadyAmount(PARTIES),
+  ...what,
+});
 export type AlwaysJson = z.infer<typeof always>;
 export type LootEntryJson = z.infer<typeof entry>;
 

@@ -171,7 +171,8 @@ export const markets: Concept<CompiledMarkets, Markets> = defineConcept<Compiled
     },
   },
   lifecycle: { worldStarted: setUp, rulesAdopted: follow },
-  display: ({ list }) => list.map(({ id: market, label, goods }) => ({ id: market, label, goods: goods.map((good) => ({ id: good.id, label: good.label })) })),
+  display: ({ list }) =>
+    list.map(({ id: market, label, goods }) => ({ id: market, label, goods: goods.map((good) => ({ id: good.id, label: good.label })) })),
 });
 
 function refuse(world: World, actor: number, data: Readonly<Record<string, string | number>>): void {
@@ -232,16 +233,19 @@ function draw(world: World, good: Good, last: number | undefined): number {
   const drawn = world.roll(good.luck, 0);
   const [least, most] = boundsOf(good);
   const from = last ?? ('walk' in good.price ? good.price.walk.start : 0);
-  const next = 'walk' in good.price ? (last === undefined ? from : from + (drawn * 2 - 1) * good.price.walk.step) : least + drawn * (most - least);
+  const next =
+    'walk' in good.price ? (last === undefined ? from : from + (drawn * 2 - 1) * good.price.walk.step) : least + drawn * (most - least);
   if (!good.whole) return toGrid(Math.min(most, Math.max(least, next)));
   // Of a whole range each price is as likely as another.
-  if ('range' in good.price) return Math.min(Math.floor(most), Math.ceil(least) + Math.floor(drawn * (Math.floor(most) - Math.ceil(least) + 1)));
+  if ('range' in good.price)
+    return Math.min(Math.floor(most), Math.ceil(least) + Math.floor(drawn * (Math.floor(most) - Math.ceil(least) + 1)));
   return Math.min(Math.floor(most), Math.max(Math.ceil(least), Math.floor(next + 0.5)));
 }
 
 function setUp(world: World): void {
   const { list, prices } = markets.in(world);
-  for (const market of list) for (const good of market.goods) if (rowOf(world, market.index, good.attribute) < 0) begin(world, prices, market, good);
+  for (const market of list)
+    for (const good of market.goods) if (rowOf(world, market.index, good.attribute) < 0) begin(world, prices, market, good);
 }
 
 function begin(world: World, prices: Table, market: Market, good: Good): void {

@@ -27,7 +27,8 @@ const events: Readonly<Record<string, EventSpec>> = {
     arises: { from: 'offers', field: 'offer' },
     see: 'owner',
     announced: true,
-    sentence: (e, speak) => `${e.who} buys ${speak.label('offers', String(e.data['offer'])).toLowerCase()}${e.data['tiered'] === true ? `, tier ${e.data['tier']}` : ''}`,
+    sentence: (e, speak) =>
+      `${e.who} buys ${speak.label('offers', String(e.data['offer'])).toLowerCase()}${e.data['tiered'] === true ? `, tier ${e.data['tier']}` : ''}`,
   },
 };
 
@@ -141,7 +142,10 @@ export function leftOf(world: World, { index, stock }: Offer): number {
 /** What an offer costs or gives somebody now: of the next tier, where it has any. */
 export function partsOf(world: World, actor: number, offer: Offer, side: 'costs' | 'gets'): readonly Part[] {
   const event = { tier: heldOf(world, actor, offer.index) + 1 };
-  return offer[side].map(({ attribute, amount }) => ({ attribute, amount: Math.max(0, amount.run(world, { ...World.alone(actor), event })) }));
+  return offer[side].map(({ attribute, amount }) => ({
+    attribute,
+    amount: Math.max(0, amount.run(world, { ...World.alone(actor), event })),
+  }));
 }
 
 /** What an offer costs somebody at each end of a day, in the tier that they have. */

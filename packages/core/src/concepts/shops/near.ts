@@ -14,7 +14,11 @@ export function standsNear(world: World, actor: number, { at, reach }: Stall): b
   if (at < 0) return true;
   const types = world.actors.column('type').data;
   for (let row = 0; row < world.actors.high; row++)
-    if (world.actors.live[row] === 1 && types[row] === at && isReached(world, actor, world.actors.handle(row), { reach, sight: true }) === true)
+    if (
+      world.actors.live[row] === 1 &&
+      types[row] === at &&
+      isReached(world, actor, world.actors.handle(row), { reach, sight: true }) === true
+    )
       return true;
   return false;
 }

@@ -8,7 +8,8 @@ export const RESTOCKS = ['never', 'daily'] as const;
 export const MOST_TIERS = 50;
 
 const words = () => z.string('Words are expected.').min(1, 'Words are expected.').max(160, 'At most 160 characters.');
-const parts = () => z.array(z.strictObject({ attribute: reference('attributes'), amount: amountOver(LOCALS) })).max(12, 'At most 12 different things.');
+const parts = () =>
+  z.array(z.strictObject({ attribute: reference('attributes'), amount: amountOver(LOCALS) })).max(12, 'At most 12 different things.');
 
 export const shopSchema = z.strictObject({
   ...entryFields(),
@@ -35,7 +36,10 @@ export const offerSchema = z.strictObject({
   stock: finite().int('A stock is whole.').min(0, 'A stock is not below nothing.').max(1_000_000, 'At most a million.').optional(),
   restock: z.enum(RESTOCKS, `One of ${RESTOCKS.join(', ')} is expected.`).default('never'),
   /** What a buyer has to meet, each with the words for whom it does not hold. */
-  needs: z.array(z.strictObject({ if: condition(), say: words() })).max(10, 'At most 10 needs.').default([]),
+  needs: z
+    .array(z.strictObject({ if: condition(), say: words() }))
+    .max(10, 'At most 10 needs.')
+    .default([]),
   /** What each end of a day costs whoever has it, in the economy's currency. */
   upkeep: amountOver(LOCALS).optional(),
 });

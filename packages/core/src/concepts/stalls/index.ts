@@ -113,5 +113,6 @@ function show(world: World, actor: number, offer: Offer, rows: Record<'wares' | 
     ['costs', -1],
     ['gets', 1],
   ] as const)
-    for (const { attribute, amount } of partsOf(world, actor, offer, side)) rows.prices.push({ actor, offer: offer.index, attribute, amount: sign * amount });
+    for (const { attribute, amount } of partsOf(world, actor, offer, side))
+      rows.prices.push({ actor, offer: offer.index, attribute, amount: sign * amount });
 }

@@ -42,7 +42,12 @@ export function compileParts(
   });
 }
 
-export type Shortage = { readonly reason: 'tooPoor' | 'noRoom'; readonly attribute: string; readonly needs: number; readonly present: number };
+export type Shortage = {
+  readonly reason: 'tooPoor' | 'noRoom';
+  readonly attribute: string;
+  readonly needs: number;
+  readonly present: number;
+};
 
 const wholeOf = (world: World, { attribute, amount: asked }: Part): number => {
   const { whole, kind } = attributes.of(world.rules).list[attribute];
@@ -63,7 +68,8 @@ export function shortage(world: World, actor: number, pays: readonly Part[], get
   const row = world.actors.rowOf(actor);
   const { list } = attributes.of(world.rules);
   const paid = together(world, pays);
-  const present = (attribute: number) => (row >= 0 && hasAttribute(world, list[attribute], row) ? readAttribute(world, actor, attribute) : 0);
+  const present = (attribute: number) =>
+    row >= 0 && hasAttribute(world, list[attribute], row) ? readAttribute(world, actor, attribute) : 0;
   for (const { attribute, amount: needs } of paid)
     if (needs > 0 && present(attribute) - Math.max(0, lowest(world, actor, attribute)) < needs)
       return { reason: 'tooPoor', attribute: list[attribute].id, needs, present: present(attribute) };
@@ -105,7 +111,10 @@ export function exchange(
 }
 
 /** Why a deal does not come about, in words. `reason` is one of {@link Shortage}'s, or what a market or shop has against it. */
-export function refusalWords({ reason, says, attribute, needs, present }: EventData, label: (chapter: string, id: string) => string): string {
+export function refusalWords(
+  { reason, says, attribute, needs, present }: EventData,
+  label: (chapter: string, id: string) => string,
+): string {
   if (typeof says === 'string') return says;
   const what = attribute === undefined ? '' : label('attributes', String(attribute)).toLowerCase();
   switch (reason) {
@@ -168,7 +177,8 @@ export const trade = defineConcept({
         const [pays, gets] = ['pays', 'gets'].map((side) => compileParts(context, (args[side] ?? []) as PartJson[], [...path, side]));
         const [yes, no] = (['then', 'else'] as const).map((name) => context.then((args[name] ?? []) as Then, [...path, name]));
         return (world, actor, parties) => {
-          const now = (side: typeof pays) => side.map((one) => ({ attribute: one.attribute, amount: one.amount.run(world, { ...parties, owner: actor }) }));
+          const now = (side: typeof pays) =>
+            side.map((one) => ({ attribute: one.attribute, amount: one.amount.run(world, { ...parties, owner: actor }) }));
           const about = { subject: actor, source: parties.source, target: parties.target };
           const short = exchange(world, actor, now(pays), now(gets), world.nameOf(parties.target) || 'A deal', parties.target || actor);
           if (short) world.follow('tradeRefused', about, { ...short }, () => no(world, { ...parties, owner: actor }));

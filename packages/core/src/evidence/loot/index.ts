@@ -2,7 +2,7 @@ import { loot } from '../../concepts/loot/index.js';
 import type { Rules } from '../../ruleset/rules.js';
 import { Odds, type Thing } from './odds.js';
 import { type Read, type Roller, settingFor } from './setting.js';
-import { SHARES, untilOf } from './until.js';
+import { type SHARES, untilOf } from './until.js';
 
 export { LootSampler, type Sampled, type SampleResult } from './sample.js';
 export type { Read, Roller } from './setting.js';
@@ -41,7 +41,10 @@ export interface LootEvidence {
         readonly at: readonly (number | undefined)[];
         readonly curve: readonly { readonly opening: number; readonly share: number }[];
         /** Without the streak breaker, where there is one. */
-        readonly plain?: { readonly at: readonly (number | undefined)[]; readonly curve: readonly { readonly opening: number; readonly share: number }[] };
+        readonly plain?: {
+          readonly at: readonly (number | undefined)[];
+          readonly curve: readonly { readonly opening: number; readonly share: number }[];
+        };
         /** The shares that a sample is compared with. */
         readonly compared: readonly { readonly opening: number; readonly share: number }[];
       }
@@ -64,13 +67,25 @@ export function lootEvidence(rules: Rules, id: string, roller: Roller = {}, thin
   const labels = odds.things(index);
   const [longRun, without] = [odds.longRun(index), plain.longRun(index)];
   const things = [...labels].map(([one, label]) => ({ thing: one, label }));
-  const wanted = things.find((one) => one.thing === thing) ?? rarest(things, odds, index, table.streak && odds.thingOf(table, table.entries[table.streak.at]));
+  const wanted =
+    things.find((one) => one.thing === thing) ??
+    rarest(things, odds, index, table.streak && odds.thingOf(table, table.entries[table.streak.at]));
   return {
     label: table.label,
     exact: odds.isExact(index),
     reads: setting.reads,
-    always: table.always.map((drop) => ({ id: drop.id, label: drop.label, there: !drop.test || drop.test(setting.world, setting.opener.parties) !== 0 })),
-    lines: table.entries.map((drop, i) => ({ id: drop.id, label: drop.label, weight: opening.weights[i], chance: opening.chances[i], drawn: opening.drawn[i] })),
+    always: table.always.map((drop) => ({
+      id: drop.id,
+      label: drop.label,
+      there: !drop.test || drop.test(setting.world, setting.opener.parties) !== 0,
+    })),
+    lines: table.entries.map((drop, i) => ({
+      id: drop.id,
+      label: drop.label,
+      weight: opening.weights[i],
+      chance: opening.chances[i],
+      drawn: opening.drawn[i],
+    })),
     sum: opening.weights.reduce((sum, weight) => sum + weight, 0),
     expected: things.map((one) => ({ ...one, mean: longRun.get(one.thing) ?? 0, plain: without.get(one.thing) ?? 0 })),
     empty: odds.nothing(index),
@@ -79,7 +94,12 @@ export function lootEvidence(rules: Rules, id: string, roller: Roller = {}, thin
   };
 }
 
-function rarest(things: LootEvidence['things'], odds: Odds, index: number, streak: Thing | undefined): LootEvidence['things'][number] | undefined {
+function rarest(
+  things: LootEvidence['things'],
+  odds: Odds,
+  index: number,
+  streak: Thing | undefined,
+): LootEvidence['things'][number] | undefined {
   const { misses } = odds.opening(index);
   // What bad luck is made up for is what its author thinks of.
   const own = things.find(({ thing }) => thing === streak);
@@ -107,4 +127,6 @@ function waited(
 }
 
 /** What a share is called, as one reads it: half, nine in ten, ninety-nine in a hundred. */
-export const SHARE_WORDS = ['half', 'nine in ten', 'ninety-nine in a hundred'] as const satisfies readonly string[] & { length: typeof SHARES.length };
+export const SHARE_WORDS = ['half', 'nine in ten', 'ninety-nine in a hundred'] as const satisfies readonly string[] & {
+  length: typeof SHARES.length;
+};

@@ -3,7 +3,17 @@ import { compileRuleset, lootEvidence, LootSampler } from '../../index.js';
 import { counter, rulesetWith } from '../../testing/rulesets.js';
 
 const rulesOf = (loot: readonly unknown[]) =>
-  compileRuleset(rulesetWith({ attributes: [counter('brass', { whole: true }), counter('pearls', { whole: true }), counter('glass', { whole: true }), counter('rank')], loot }));
+  compileRuleset(
+    rulesetWith({
+      attributes: [
+        counter('brass', { whole: true }),
+        counter('pearls', { whole: true }),
+        counter('glass', { whole: true }),
+        counter('rank'),
+      ],
+      loot,
+    }),
+  );
 const table = (more: Record<string, unknown>, id = 'haul') => ({ id, label: id, ...more });
 const brass = (weight: number | string, more: Record<string, unknown> = {}) => ({ id: 'brass', weight, gives: 'brass', ...more });
 const pearl = (weight: number | string, more: Record<string, unknown> = {}) => ({ id: 'pearl', weight, gives: 'pearls', ...more });
@@ -108,7 +118,9 @@ describe('What is sampled', () => {
       sampler.run(12_000);
       const { chances: seen, expected, shares } = sampler.result(exact.until!.compared.map(({ opening }) => opening));
       const near = (what: string, counted: number, { mean, error }: { mean: number; error: number }) =>
-        expect(Math.abs(counted - mean)).withContext(`${what} of ${JSON.stringify(loot)}: ${counted} and ${mean} ± ${error}`).toBeLessThanOrEqual(4.5 * error + 1e-9);
+        expect(Math.abs(counted - mean))
+          .withContext(`${what} of ${JSON.stringify(loot)}: ${counted} and ${mean} ± ${error}`)
+          .toBeLessThanOrEqual(4.5 * error + 1e-9);
       exact.lines.forEach(({ id, chance }, i) => near(id, chance, seen[i]));
       exact.expected.forEach(({ label, mean }, i) => near(label, mean, expected[i]));
       exact.until!.compared.forEach(({ opening, share }, i) => near(`by ${opening}`, share, shares[i]));
@@ -127,7 +139,10 @@ describe('What is sampled', () => {
 /** Tables with two to five entries, rolls, ranges, a nested table, perhaps a streak breaker, perhaps without putting back. */
 function generated(): fc.Arbitrary<readonly unknown[]> {
   const weight = fc.integer({ min: 1, max: 20 });
-  const quantity = fc.oneof(fc.integer({ min: 1, max: 3 }), fc.tuple(fc.integer({ min: 0, max: 2 }), fc.integer({ min: 2, max: 5 })).map(([a, b]) => ({ random: [a, b], whole: true })));
+  const quantity = fc.oneof(
+    fc.integer({ min: 1, max: 3 }),
+    fc.tuple(fc.integer({ min: 0, max: 2 }), fc.integer({ min: 2, max: 5 })).map(([a, b]) => ({ random: [a, b], whole: true })),
+  );
   return fc
     .record({
       weights: fc.tuple(weight, weight, weight, weight),

@@ -1,3 +1,4 @@
+import { pow } from '../../math/power.js';
 import { attributes } from '../../concepts/attributes/index.js';
 import { type Drop, loot, type LootTable, weigh } from '../../concepts/loot/index.js';
 import { amountOf, type Counts, countsOf, meanOf } from './quantities.js';
@@ -132,7 +133,7 @@ export class Odds {
     if (drop.what === 'nothing') return 1;
     if (drop.what !== 'table') return this.thingOf(table, drop) === thing ? this.oneOf(drop).none : 1;
     const { none } = this.opening(drop.index).misses(thing);
-    return countsOf(drop.quantity, this.now).reduce((sum, { count, p }) => sum + p * none ** count, 0);
+    return countsOf(drop.quantity, this.now).reduce((sum, { count, p }) => sum + p * pow(none, count), 0);
   }
 
   /** How likely all rolls of an opening miss, where `miss` says how likely each entry does when it is drawn. */
@@ -140,7 +141,7 @@ export class Odds {
     if (sum <= 0) return 1;
     if (table.replaced) {
       const one = weights.reduce((all, weight, i) => all + (weight / sum) * miss[i], 0);
-      return rolls.reduce((all, { count, p }) => all + p * one ** count, 0);
+      return rolls.reduce((all, { count, p }) => all + p * pow(one, count), 0);
     }
     return rolls.reduce((all, { count, p }) => all + p * missedInTurn(weights, miss, count), 0);
   }
@@ -152,7 +153,7 @@ export class Odds {
       if (drop.what === 'nothing') return 1;
       if (drop.what !== 'table') return this.oneOf(drop).none;
       const inner = this.nothing(drop.index);
-      return countsOf(drop.quantity, this.now).reduce((sum, { count, p }) => sum + p * inner ** count, 0);
+      return countsOf(drop.quantity, this.now).reduce((sum, { count, p }) => sum + p * pow(inner, count), 0);
     };
     const present = table.always.filter((drop) => !drop.test || this.now(drop.test) !== 0);
     const { weights } = this.opening(index);

@@ -47,13 +47,7 @@ export class LootSampler {
   private waited = 0;
 
   /** @throws RangeError where there is no such table */
-  constructor(
-    rules: Rules,
-    id: string,
-    roller: Roller,
-    thing: Thing,
-    seed = 20_231,
-  ) {
+  constructor(rules: Rules, id: string, roller: Roller, thing: Thing, seed = 20_231) {
     const [steady, fresh] = [settingFor(rules, id, roller, seed), settingFor(rules, id, roller, seed + 1)];
     if (!steady || !fresh) throw new RangeError(`There is no loot table ${id}`);
     this.steady = steady;
@@ -130,8 +124,12 @@ export class LootSampler {
   result(asked: readonly number[] = []): SampleResult {
     const labels = this.odds.things(this.index);
     const byWait = [...this.waits].sort(([a], [b]) => a - b);
-    const share = (opening: number) => byWait.reduce((sum, [wait, count]) => (wait <= opening ? sum + count : sum), 0) / Math.max(1, this.waited);
-    const proportion = (p: number, of: number): Sampled => ({ mean: p, error: Math.sqrt(Math.max(p * (1 - p), 1 / Math.max(1, of)) / Math.max(1, of)) });
+    const share = (opening: number) =>
+      byWait.reduce((sum, [wait, count]) => (wait <= opening ? sum + count : sum), 0) / Math.max(1, this.waited);
+    const proportion = (p: number, of: number): Sampled => ({
+      mean: p,
+      error: Math.sqrt(Math.max(p * (1 - p), 1 / Math.max(1, of)) / Math.max(1, of)),
+    });
     let passed = 0;
     const at = SHARES.map(() => undefined as number | undefined);
     for (const [wait, count] of byWait) {
@@ -143,7 +141,12 @@ export class LootSampler {
       chances: this.drawn.map((count) => proportion(count / Math.max(1, this.firsts), this.firsts)),
       expected: [...this.sums].map(([thing, { sum, squares }]) => {
         const mean = sum / Math.max(1, this.openings);
-        return { thing, label: labels.get(thing)!, mean, error: Math.sqrt(Math.max(0, squares / Math.max(1, this.openings) - mean * mean) / Math.max(1, this.openings)) };
+        return {
+          thing,
+          label: labels.get(thing)!,
+          mean,
+          error: Math.sqrt(Math.max(0, squares / Math.max(1, this.openings) - mean * mean) / Math.max(1, this.openings)),
+        };
       }),
       waits: this.waited,
       until: at,

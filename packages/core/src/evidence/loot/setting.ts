@@ -72,7 +72,10 @@ function readsOf(rules: Rules, world: World, index: number, player: number, roll
     found.set(`${of}/${id}`, { of, id, label: labelOf(rules, chapter, id), value: roller[of]?.[id] ?? value });
   };
   for (const table of tablesIn(list, index)) {
-    const formulas = [...table.always, ...table.entries].flatMap((drop) => [drop.quantity.references, ...('weight' in drop ? [(drop as WeightedDrop).weight.references] : [])]);
+    const formulas = [...table.always, ...table.entries].flatMap((drop) => [
+      drop.quantity.references,
+      ...('weight' in drop ? [(drop as WeightedDrop).weight.references] : []),
+    ]);
     for (const { chapter, id, party } of [table.rolls.references, ...formulas].flat()) if (party !== 'target') note(chapter, id);
     for (const { if: test } of [...entries[table.index].always, ...entries[table.index].entries])
       for (const name of test?.match(/[a-z][A-Za-z0-9]*/g) ?? [])

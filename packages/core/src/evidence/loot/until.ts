@@ -1,5 +1,5 @@
 import { loot } from '../../concepts/loot/index.js';
-import { log } from '../../math/power.js';
+import { log, pow } from '../../math/power.js';
 import type { Odds, Thing } from './odds.js';
 import type { Setting } from './setting.js';
 
@@ -58,7 +58,7 @@ function counted(shares: readonly number[]): Until {
 /** Every opening is like the first: after n of them, the share `1 - miss^n` has it. */
 function steady(miss: number): Until {
   if (miss >= 1) return { at: SHARES.map(() => undefined), curve: [{ opening: 0, share: 0 }], share: () => 0 };
-  const share = (opening: number) => 1 - miss ** opening;
+  const share = (opening: number) => 1 - pow(miss, opening);
   const by = (wanted: number) => {
     if (miss <= 0) return 1;
     let n = Math.max(1, Math.ceil(log(1 - wanted) / log(miss) - 1e-9));

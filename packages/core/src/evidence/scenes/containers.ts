@@ -3,6 +3,10 @@ import { containerAt, type ContainerEntry, containers, hold } from '../../concep
 import { actorOfSeat } from '../../concepts/seats/index.js';
 import { toMilliseconds } from '../../ruleset/fields.js';
 import type { Rules } from '../../ruleset/rules.js';
+import { foundName } from '../../concepts/containers/found.js';
+import { loot } from '../../concepts/loot/index.js';
+import { lootEvidence } from '../loot/index.js';
+import { tablesIn } from '../loot/setting.js';
 import { type Evidence, inWords, NONE, type Span } from '../types.js';
 import { ask, MIDDLE, perform, playerOf, put, type Scene, span, staged, VISITOR } from './stage.js';
 
@@ -87,6 +91,28 @@ function insideSpan({ events }: Scene, closes: number): readonly Span[] {
     : [span(opened, closes, 'the window shows what is in it', 'step', taken === undefined ? undefined : `emptied at ${inWords(taken)} s`)];
 }
 
+/** What a loot table can put into it, nested tables included, with the chance of each at an opening where that is counted out. */
+function linesOf(rules: Rules, id: string): readonly { id: string; label: string; chance?: number | string; gives?: string }[] {
+  const { list } = loot.of(rules);
+  const index = list.findIndex((table) => table.id === id);
+  const drawn = new Map(lootEvidence(rules, id)?.lines.map((line) => [line.id, line.drawn]));
+  return tablesIn(list, index).flatMap((table) =>
+    [...table.always, ...table.entries].flatMap((drop) => {
+      if (drop.what === 'table' || drop.what === 'nothing') return [];
+      const sure = table.index === index && table.always.includes(drop) && !drop.test;
+      const chance = sure ? undefined : table.index === index ? (drawn.get(drop.id) ?? '') : '';
+      return [
+        {
+          id: foundName(table, drop),
+          label: drop.label,
+          ...(chance !== undefined && { chance }),
+          ...(drop.what === 'gives' && { gives: drop.label }),
+        },
+      ];
+    }),
+  );
+}
+
 /** How often each thing is there, and how much of it: as it is written, and over many that were opened. */
 function contents(rules: Rules, entry: ContainerEntry, actor: string): Evidence['facts'] {
   const stage = staged(
@@ -105,11 +131,19 @@ function contents(rules: Rules, entry: ContainerEntry, actor: string): Evidence[
     opened++;
   }
   const [what, amount] = ['what', 'amount'].map((name) => grip.contents.column(name).data);
-  return entry.holds.map(({ id, label, chance, gives }) => {
+  const rolled = entry.loot === undefined ? [] : linesOf(rules, entry.loot);
+  return [...entry.holds, ...rolled].map(({ id, label, chance, gives }) => {
     const found: number[] = [];
     for (let row = 0; row < grip.contents.high; row++)
       if (grip.contents.live[row] === 1 && world.text(what[row]) === id) found.push(amount[row]);
-    const written = typeof chance === 'number' ? `${inWords(chance * 100)} %` : chance === undefined ? 'always' : 'by its formula';
+    const written =
+      typeof chance === 'number'
+        ? `${inWords(chance * 100)} %`
+        : chance === undefined
+          ? 'always'
+          : chance === ''
+            ? 'now and then'
+            : 'by its formula';
     const seen = chance === undefined ? '' : `, ${inWords((100 * found.length) / Math.max(1, opened))} % of ${opened} opened`;
     const [least, most] = [Math.min(...found), Math.max(...found)];
     const range =
