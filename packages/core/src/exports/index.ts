@@ -5,3 +5,5 @@ export * from './typescript.js';
 export * from './schema.js';
 export { levelsFromCsv, levelsToCsv } from './levels.js';
 export { questsFromCsv, questsToCsv } from './quests.js';
+export { lootFromCsv, lootToCsv } from './loot.js';
+export { pricesFromCsv, pricesToCsv } from './prices.js';

@@ -4,7 +4,8 @@ import { ID_PATTERN } from '../ruleset/fields.js';
 import { pointer } from '../ruleset/problem.js';
 import { registry } from '../ruleset/registry.js';
 import { didYouMean } from '../ruleset/suggest.js';
-import { cellsOf, type TableProblem, type TableReading } from './table.js';
+import { type Line as TableLine, linesOf, replaced } from './lines.js';
+import type { TableProblem, TableReading } from './table.js';
 
 type Document = { readonly [section: string]: unknown };
 type Json = { readonly [field: string]: unknown };
@@ -75,33 +76,14 @@ export function questsToCsv(document: Document): string {
   return stringify([[...COLUMNS], ...lines], { record_delimiter: '\r\n' });
 }
 
-interface Line {
-  readonly number: number;
-  readonly cells: Readonly<Record<Name, string>>;
-}
+type Line = TableLine<Name>;
 
 /**
  * Reads quests from CSV into an edit of a document. Lines of one quest, and in it of one step, stand together; a quest that
  * is there keeps what a table has no column for, such as what it gives. Nothing is taken unless all of it is sound.
  */
 export function questsFromCsv(text: string, document: Document): TableReading {
-  const { rows, problems } = cellsOf(text);
-  if (problems.length > 0) return { problems };
-  const header = rows[0].map((name) => name.trim());
-  const found: TableProblem[] = [];
-  const column = (name: string) => header.indexOf(name) + 1;
-  for (const name of NEEDED) if (column(name) === 0) found.push({ line: 1, column: 1, name, message: `There is no column ${name}.` });
-  header.forEach((name, i) => {
-    if (!(COLUMNS as readonly string[]).includes(name))
-      found.push({ line: 1, column: i + 1, name, message: `No column is called ${name}.${didYouMean(name, COLUMNS)}` });
-  });
-  const lines = rows.slice(1).map((cells, i): Line => ({
-    number: i + 2,
-    cells: Object.fromEntries(COLUMNS.map((name) => [name, cells[header.indexOf(name)]?.trim() ?? ''])) as Record<Name, string>,
-  }));
-  if (lines.length === 0) found.push({ line: 2, column: 1, name: '', message: 'There is no line with a goal.' });
-  const say = (line: Line, name: Name, message: string) =>
-    found.push({ line: line.number, column: Math.max(1, column(name)), name, message });
+  const { lines, found, say } = linesOf(text, COLUMNS, NEEDED, 'a goal');
   for (const line of lines) checkLine(line, say);
   if (found.length > 0) return { problems: found };
   return edit(document, lines);
@@ -166,17 +148,9 @@ function edit(document: Document, lines: readonly Line[]): TableReading {
     });
     return { ...before, id, label: said('title') ?? before?.label ?? id, ...(words !== undefined && { text: words }), steps };
   });
-  const after = [
-    ...list.map((quest) => read.find(({ id }) => id === quest.id) ?? quest),
-    ...read.filter(({ id }) => !list.some((one) => one.id === id)),
-  ];
+  const { after, changed, added } = replaced(list, read);
   const unsound = readRuleset({ ...document, quests: after }).problems;
   if (unsound.length > 0) return { problems: unsound.map(({ path, message }) => placed(path, message, after, lines)) };
-  const changed = list.filter((quest) => {
-    const now = read.find(({ id }) => id === quest.id);
-    return now && JSON.stringify(now) !== JSON.stringify(quest);
-  }).length;
-  const added = after.length - list.length;
   const had = Array.isArray(document['quests']);
   return {
     patch: changed + added === 0 ? [] : [{ op: had ? 'replace' : 'add', path: pointer(['quests']), value: after }],

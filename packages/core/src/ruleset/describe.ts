@@ -6,8 +6,8 @@ import { registry } from './registry.js';
 export type ArgumentKind =
   | { readonly kind: 'reference'; readonly chapter: string }
   | { readonly kind: 'amount' | 'condition' | 'duration' | 'number' | 'text' }
-  /** A list of actions, or several of which one is picked by weight. */
-  | { readonly kind: 'then' | 'branches' };
+  /** A list of actions, several of which one is picked by weight, or amounts of attributes. */
+  | { readonly kind: 'then' | 'branches' | 'parts' };
 
 /** An action as a spec can say it. */
 export interface ActionDescription {
@@ -34,7 +34,10 @@ function kindOf(schema: z.ZodType): { optional: boolean; kind: ArgumentKind } {
   if (mark?.kind === 'formula') return { optional: false, kind: { kind: mark.place.yields === 'condition' ? 'condition' : 'amount' } };
   const def = definition(schema);
   if (def.type === 'optional') return { ...kindOf(def.innerType!), optional: true };
-  if (def.type === 'array') return { optional: false, kind: { kind: definition(def.element!).type === 'lazy' ? 'then' : 'branches' } };
+  if (def.type === 'array') {
+    const { type, shape } = definition(def.element!);
+    return { optional: false, kind: { kind: type === 'lazy' ? 'then' : shape?.['attribute'] ? 'parts' : 'branches' } };
+  }
   if (def.type === 'union') return { optional: false, kind: { kind: 'amount' } };
   if (def.type === 'number') return { optional: false, kind: { kind: 'number' } };
   return { optional: false, kind: { kind: isTime(schema) ? 'duration' : 'text' } };

@@ -170,9 +170,9 @@ export const trade = defineConcept({
   actions: {
     trade: {
       label: 'pay and receive, or neither',
-      sentence: 'have {to} pay {pays} and receive {gets}, or neither; then: {then} otherwise: {else}',
+      sentence: 'have {to} pay {pays}, and receive {gets}, or neither: {then} otherwise: {else}',
       causes: () => [{ event: 'traded' }, { event: 'tradeRefused' }],
-      args: { pays: parts().default([]), gets: parts().default([]), then: actionList().optional(), else: actionList().optional() },
+      args: { pays: parts().optional(), gets: parts().optional(), then: actionList().optional(), else: actionList().optional() },
       compile: (args, context, path) => {
         const [pays, gets] = ['pays', 'gets'].map((side) => compileParts(context, (args[side] ?? []) as PartJson[], [...path, side]));
         const [yes, no] = (['then', 'else'] as const).map((name) => context.then((args[name] ?? []) as Then, [...path, name]));
