@@ -40,3 +40,4 @@ export {
   SHARES,
   SHARE_WORDS,
 } from './loot/index.js';
+export { economyFacts, type EconomyFacts } from './economy.js';

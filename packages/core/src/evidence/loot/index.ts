@@ -2,7 +2,7 @@ import { loot } from '../../concepts/loot/index.js';
 import type { Rules } from '../../ruleset/rules.js';
 import { Odds, type Thing } from './odds.js';
 import { type Read, type Roller, settingFor } from './setting.js';
-import { type SHARES, untilOf } from './until.js';
+import { untilOf } from './until.js';
 
 export { LootSampler, type Sampled, type SampleResult } from './sample.js';
 export type { Read, Roller } from './setting.js';
@@ -126,7 +126,5 @@ function waited(
   };
 }
 
-/** What a share is called, as one reads it: half, nine in ten, ninety-nine in a hundred. */
-export const SHARE_WORDS = ['half', 'nine in ten', 'ninety-nine in a hundred'] as const satisfies readonly string[] & {
-  length: typeof SHARES.length;
-};
+/** What a share is called, as one reads it, by {@link SHARES}. */
+export const SHARE_WORDS: readonly string[] = ['half', 'nine in ten', 'ninety-nine in a hundred'];

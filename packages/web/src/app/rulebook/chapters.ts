@@ -73,7 +73,16 @@ export const CHAPTERS: readonly ChapterInfo[] = [
     one: 'achievement',
     fresh: () => ({ on: { on: 'actorDefeated', who: 'source' }, text: 'What it takes.' }),
   },
+  {
+    key: 'loot',
+    title: 'Loot',
+    one: 'loot table',
+    fresh: () => ({ entries: [{ id: 'nothing', weight: 1 }] }),
+  },
   { key: 'teams', title: 'Teams', one: 'team', fresh: () => ({ mark: 'T' }) },
+  { key: 'markets', title: 'Markets', tab: 'Economy', one: 'market', fresh: () => ({ goods: [] }), also: ['shops', 'offers'] },
+  { key: 'shops', title: 'Shops', one: 'shop', fresh: () => ({ sells: [] }) },
+  { key: 'offers', title: 'Offers', one: 'offer', fresh: () => ({}) },
   { key: 'states', title: 'States', one: 'state', fresh: () => ({ allows: [], lasts: '3s' }) },
 ];
 

@@ -44,6 +44,14 @@ import { DialogueSentences } from './world/dialogue-sentences';
 import { ContainerSentences } from './world/container-sentences';
 import { SpawnerSentences } from './world/spawner-sentences';
 import { ReactionSentences } from './world/reaction-sentences';
+import { EconomyOutcomes } from './economy/economy-outcomes';
+import { EconomyRulesPart } from './economy/economy-rules';
+import { MarketSentences } from './economy/market-sentences';
+import { OfferSentences } from './economy/offer-sentences';
+import { ShopSentences } from './economy/shop-sentences';
+import { LootBoard } from './loot/loot-board';
+import { LootOdds } from './loot/loot-odds';
+import { LootSentences } from './loot/loot-sentences';
 import { TrackEvidencePage } from './levels/track-evidence';
 import { TrackSentences } from './levels/track-sentences';
 import { QuestPath } from './quests/quest-path';
@@ -96,6 +104,13 @@ interface Group {
     QuestSentences,
     AchievementSentences,
     AchievementList,
+    LootSentences,
+    LootOdds,
+    MarketSentences,
+    ShopSentences,
+    OfferSentences,
+    EconomyRulesPart,
+    EconomyOutcomes,
     TeamSentences,
     TeamRulesPart,
     TeamEvidencePage,
@@ -105,7 +120,7 @@ interface Group {
   ],
   templateUrl: './rulebook.html',
   styleUrl: './rulebook.scss',
-  providers: [SpecContext, ChosenNode],
+  providers: [SpecContext, ChosenNode, LootBoard],
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Rulebook {

@@ -14,6 +14,15 @@ import {
   spawnerEvidence,
   zoneEvidence,
   levelsFromCsv,
+  economyFacts,
+  type EconomyFacts,
+  lootEvidence,
+  type LootEvidence,
+  lootFromCsv,
+  lootToCsv,
+  pricesFromCsv,
+  pricesToCsv,
+  type Roller,
   type QuestMove,
   questsFromCsv,
   questsToCsv,
@@ -97,6 +106,13 @@ export const coreApi = {
   track: (document: unknown, id: string, grant: number): TrackEvidence | undefined => trackEvidence(rulesOf(document), id, grant),
   walk: (document: unknown, id: string, ranks: Readonly<Record<string, number>>, points: number, level: number): TreeWalk | undefined =>
     walkTree(rulesOf(document), id, ranks, points, level),
+  loot: (document: unknown, id: string, roller: Roller, thing: string | undefined): LootEvidence | undefined =>
+    lootEvidence(rulesOf(document), id, roller, thing),
+  economy: (document: unknown): EconomyFacts | undefined => economyFacts(rulesOf(document)),
+  toLoot: (document: Document): string => lootToCsv(document),
+  fromLoot: (text: string, document: Document): TableReading => lootFromCsv(text, document),
+  toPrices: (document: Document): string => pricesToCsv(document),
+  fromPrices: (text: string, document: Document): TableReading => pricesFromCsv(text, document),
   teams: (document: unknown): TeamEvidence | undefined => teamEvidence(rulesOf(document)),
   toLevels: (document: unknown, id: string): string => {
     const rules = rulesOf(document);

@@ -1,5 +1,6 @@
 import type { ActionDescription } from '@eager-ember/core';
 import { amount, condition, duration, entry, number, party, type PartFormat, text } from './formats';
+import { partsWith } from './parts';
 
 /** A piece of an action's sentence: words, a part to edit, or a list within the list. */
 export interface Piece {
@@ -12,7 +13,7 @@ export interface Piece {
 
 export type ActionJson = Readonly<Record<string, unknown>>;
 
-const FORMATS: Readonly<Record<string, PartFormat>> = { amount, condition, duration, number, text };
+const FORMATS: Readonly<Record<string, PartFormat>> = { amount, condition, duration, number, text, parts: partsWith() };
 
 /** An action's sentence in pieces. `at` is where the action stands below the entry. */
 export function piecesOf(described: ActionDescription, action: ActionJson, at: string): readonly Piece[] {

@@ -7,7 +7,7 @@ import { Note, NOTE } from '../spec/note';
 import { type Clause, Clauses } from '../spec/clauses';
 import { entriesOf, freshId } from '../chapters';
 import { Carriers } from '../spec/carriers';
-import { choice } from '../spec/formats';
+import { choice, entry } from '../spec/formats';
 
 /** A container in sentences. */
 @Component({
@@ -21,7 +21,14 @@ export class ContainerSentences extends OfferFields {
   protected readonly visitors = choice({ many: 'all who come may have it open', one: 'one visitor at a time has it open' });
   protected readonly whose = choice({ forAll: 'is there for everybody', perPlayer: 'is each player’s own' });
   protected readonly taking = choice({ either: 'one by one or all at once', one: 'one by one', all: 'all at once' });
+  protected readonly table = entry('loot');
   protected readonly clauses: readonly Clause[] = [{ at: 'refills', name: 'filled anew', begins: '60s' }, NOTE];
+
+  protected addLoot(): void {
+    const [first] = entriesOf(this.context.document(), 'loot');
+    if (!first) return this.refusal.set('There is no loot table yet: begin one under Loot.');
+    void this.put('loot', first.id);
+  }
 
   protected addThing(gives: boolean): void {
     const label = gives ? 'Something' : 'A surprise';

@@ -1,0 +1,45 @@
+import { ChangeDetectionStrategy, Component } from '@angular/core';
+import { entriesOf } from '../chapters';
+import { type Clause, Clauses } from '../spec/clauses';
+import { entry, numberFrom } from '../spec/formats';
+import { Note, NOTE } from '../spec/note';
+import { Part } from '../spec/part';
+import { Sentence } from '../spec/sentence';
+import { SpecFields } from '../spec/spec-fields';
+
+/** A shop in sentences: where it is, and what it sells. */
+@Component({
+  selector: 'ee-shop-sentences',
+  imports: [Clauses, Note, Part, Sentence],
+  template: `
+    <ee-sentence>It is found at <ee-part at="at" [format]="actor" label="where it is" empty="no place: it is open everywhere" />@if (has('at')) {, within <ee-part at="reach" [format]="reach" label="reach" empty="60" />}, and sells:</ee-sentence>
+    <div class="things">
+      @for (offer of list('sells'); track offer) {
+        <ee-sentence clause="offer" (removed)="removeFrom('sells', $index, true)"><ee-part [at]="'sells/' + $index" [format]="offers" [label]="'offer ' + ($index + 1)" /></ee-sentence>
+      } @empty {
+        <p class="soft">It sells nothing yet.</p>
+      }
+      <button type="button" class="chip" (click)="addOffer()">+ offer</button>
+    </div>
+    <ee-note />
+    <ee-clauses [all]="clauses" />
+    @if (refusal()) {
+      <p class="refusal" role="alert">{{ refusal() }}</p>
+    }
+  `,
+  styleUrl: '../world/world.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class ShopSentences extends SpecFields {
+  protected readonly actor = entry('actors', (one) => one['kind'] !== 'player');
+  protected readonly reach = numberFrom(1, 1000);
+  protected readonly offers = entry('offers');
+  protected readonly clauses: readonly Clause[] = [NOTE];
+
+  protected addOffer(): void {
+    const taken = this.list<string>('sells');
+    const next = entriesOf(this.context.document(), 'offers').find(({ id }) => !taken.includes(id));
+    if (!next) return this.refusal.set('It sells every offer that there is: begin another one beside.');
+    void this.add('sells', next.id);
+  }
+}

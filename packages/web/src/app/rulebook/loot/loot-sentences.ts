@@ -1,0 +1,133 @@
+import { NgTemplateOutlet } from '@angular/common';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { MatDialog } from '@angular/material/dialog';
+import { percent } from '@eager-ember/core';
+import { entriesOf, freshId, labelOf } from '../chapters';
+import { type Clause, Clauses } from '../spec/clauses';
+import { amount, choice, condition, entry, flag, numberFrom, type PartFormat, text } from '../spec/formats';
+import { Note, NOTE } from '../spec/note';
+import { Part } from '../spec/part';
+import { Sentence } from '../spec/sentence';
+import { SpecFields } from '../spec/spec-fields';
+import { ThenList } from '../spec/then-list';
+import { LootBoard } from './loot-board';
+import { LootExchange } from './loot-exchange';
+
+type Json = Readonly<Record<string, unknown>>;
+
+/** What a line can give: the field, what its chip says, and the chapter that it is picked from. */
+const KINDS = [
+  { value: 'gives', label: 'amount', chapter: 'attributes' },
+  { value: 'pickup', label: 'pickup', chapter: 'pickups' },
+  { value: 'effect', label: 'effect', chapter: 'effects' },
+  { value: 'ability', label: 'ability use', chapter: 'abilities' },
+  { value: 'table', label: 'nested table', chapter: 'loot' },
+  { value: 'then', label: 'actions', chapter: '' },
+  { value: 'nothing', label: 'nothing', chapter: '' },
+] as const;
+type Kind = (typeof KINDS)[number]['value'];
+const counted = (one: Json) => one['kind'] !== 'stat';
+
+/** A loot table in sentences, with the real chance of each line beside its weight. */
+@Component({
+  selector: 'ee-loot-sentences',
+  imports: [Clauses, NgTemplateOutlet, Note, Part, Sentence, ThenList],
+  templateUrl: './loot-sentences.html',
+  styleUrls: ['../world/world.scss', './loot-sentences.scss'],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class LootSentences extends SpecFields {
+  private readonly dialog = inject(MatDialog);
+  private readonly board = inject(LootBoard);
+  protected readonly kinds = KINDS;
+  protected readonly words = text;
+  protected readonly amount = amount;
+  protected readonly condition = condition;
+  protected readonly openings = numberFrom(1, 10_000, '', true);
+  protected readonly grows = numberFrom(0, 1_000_000);
+  protected readonly rolled = choice({ each: 'for each player', doer: 'for the one who brought it about', once: 'once for all' });
+  protected readonly replaced = flag({ true: 'and nothing twice', false: 'each from all of it' });
+  protected readonly formats: Readonly<Record<string, PartFormat>> = {
+    gives: entry('attributes', counted),
+    pickup: entry('pickups'),
+    effect: entry('effects'),
+    ability: entry('abilities'),
+    table: entry('loot'),
+  };
+  protected readonly one = computed(() => this.context.value('rolls') === undefined || this.context.value('rolls') === 1);
+  /** The lines of this table, by their names. */
+  protected readonly entries = computed((): PartFormat => {
+    const all = this.list('entries').map((line) => ({ id: String(line['id']), label: this.name(line) }));
+    return choice(Object.fromEntries(all.map(({ id, label }) => [id, label])));
+  });
+  protected readonly clauses = computed((): readonly Clause[] => {
+    const first = this.list('entries').find((line) => this.kind(line) !== 'nothing');
+    return [...(first ? [{ at: 'streak', name: 'streak breaker', begins: { entry: first['id'], after: 10, adds: 1 } }] : []), NOTE];
+  });
+
+  protected kind(line: Json): Kind {
+    return KINDS.find(({ value }) => line[value] !== undefined)?.value ?? 'nothing';
+  }
+
+  protected name(line: Json): string {
+    const kind = KINDS.find(({ value, chapter }) => chapter !== '' && line[value] !== undefined);
+    if (typeof line['label'] === 'string') return line['label'].toLowerCase();
+    return kind ? labelOf(this.context.document(), kind.chapter, String(line[kind.value])).toLowerCase() : 'nothing';
+  }
+
+  protected number(at: string): number {
+    return Number(this.context.value(at) ?? 0);
+  }
+
+  protected isThere(index: number): boolean {
+    return this.board.now()?.always[index]?.there !== false;
+  }
+
+  protected chance(index: number): string {
+    const line = this.board.now()?.lines[index];
+    return line ? percent(line.chance) : '';
+  }
+
+  /** What it was before the last edit, where that was another. */
+  protected former(index: number): string {
+    const [now, before] = [this.board.now()?.lines, this.board.before()?.lines];
+    const was = before?.find(({ id }) => id === now?.[index]?.id);
+    return was && now && percent(was.chance) !== percent(now[index].chance) ? percent(was.chance) : '';
+  }
+
+  protected drawn(index: number): string {
+    const line = this.board.now()?.lines[index];
+    return line ? `${percent(line.chance)} at each roll, ${percent(line.drawn)} at least once at an opening` : '';
+  }
+
+  private freshLine(kind: Kind): Json | undefined {
+    const ids = [...this.list('entries'), ...this.list('always')].map((line) => String(line['id']));
+    const known = KINDS.find(({ value }) => value === kind)!;
+    if (kind === 'nothing') return { id: freshId('nothing', ids) };
+    if (kind === 'then') return { id: freshId('something', ids), label: 'Something', then: [this.firstAction()] };
+    const own = this.context.id();
+    const first = entriesOf(this.context.document(), known.chapter).find((one) => (kind === 'gives' ? counted(one) : one.id !== own));
+    return first && { id: freshId(first.id, ids), [kind]: first.id };
+  }
+
+  private firstAction(): Json {
+    const [first] = entriesOf(this.context.document(), 'attributes').filter(counted);
+    return first ? { do: 'give', attribute: first.id, amount: 1 } : { do: 'flourish', text: 'Found' };
+  }
+
+  protected addEntry(kind: Kind): void {
+    const line = this.freshLine(kind);
+    if (!line) return this.refusal.set(`There is no ${KINDS.find(({ value }) => value === kind)!.label} yet that it could give.`);
+    void this.add('entries', { ...line, weight: 1 });
+  }
+
+  protected addAlways(): void {
+    const line = this.freshLine('gives');
+    if (!line) return this.refusal.set('There is nothing yet that it could give.');
+    void this.add('always', line);
+  }
+
+  protected file(): void {
+    this.dialog.open(LootExchange);
+  }
+}
