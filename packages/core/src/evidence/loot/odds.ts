@@ -54,12 +54,18 @@ export class Odds {
     return drop.what === 'then' ? `then/${table.id}.${drop.id}` : `${drop.what}/${drop.index}`;
   }
 
+  /** What comes of a line, by its own name: two lines that give the same are one thing. */
+  private labelOf({ what, index, label }: Drop): string {
+    const chapter = { pickup: 'pickups', gives: 'attributes', effect: 'effects', ability: 'abilities' }[what as 'gives'];
+    return this.setting.rules.chapters.get(chapter ?? '')?.entries[index]?.label ?? label;
+  }
+
   /** Labels of all that can come of a table, in the order in which it stands there. */
   things(index: number): ReadonlyMap<Thing, string> {
     const found = new Map<Thing, string>();
     for (const table of tablesIn(this.list, index))
       for (const drop of [...table.always, ...table.entries])
-        if (drop.what !== 'table' && drop.what !== 'nothing') found.set(this.thingOf(table, drop), drop.label);
+        if (drop.what !== 'table' && drop.what !== 'nothing') found.set(this.thingOf(table, drop), this.labelOf(drop));
     return found;
   }
 

@@ -26,6 +26,9 @@ import { HonourWindow } from '../playtest/honour-window';
 import { honoursOf, type HonoursView } from '../playtest/honours';
 import { Hud } from '../playtest/hud';
 import { Roster, rosterOf, type RosterView } from '../playtest/roster';
+import { economyOf, type EconomyView } from '../playtest/economy';
+import { MONEY, MoneyLine, showStatement } from '../playtest/money-line';
+import { MoneyWindow } from '../playtest/money-window';
 import { QuestLines, QUESTS } from '../playtest/quest-lines';
 import { QuestWindow } from '../playtest/quest-window';
 import { questsOf, type QuestsView } from '../playtest/quests';
@@ -33,12 +36,26 @@ import { SkillWindow } from '../playtest/skill-window';
 import { type SurroundingsView, surroundingsOf } from '../playtest/surroundings';
 import { RoomLink } from '../playtest/room-link';
 import { Api, failureOf } from '../shared/api';
+import { isTyping } from '../shared/keys';
 import { Theme } from '../shared/theme';
 
 /** One seat in a browser of its own: opened by a join link, driven by keys or by pointing. */
 @Component({
   selector: 'ee-join',
-  imports: [ArenaView, Around, Flourishes, GrowthLine, HonourWindow, Hud, QuestLines, QuestWindow, Roster, SkillWindow],
+  imports: [
+    ArenaView,
+    Around,
+    Flourishes,
+    GrowthLine,
+    HonourWindow,
+    Hud,
+    MoneyLine,
+    MoneyWindow,
+    QuestLines,
+    QuestWindow,
+    Roster,
+    SkillWindow,
+  ],
   template: `
     <header>
       <img src="mark.svg" alt="" width="22" height="18" />
@@ -62,6 +79,7 @@ import { Theme } from '../shared/theme';
           <ee-around [view]="around()" (ask)="link()!.ask($event)" />
           <ee-honour-window [view]="learning() === ACHIEVEMENTS ? honours() : undefined" (closed)="learning.set('')" />
           <ee-quest-window [view]="learning() === QUESTS ? quests() : undefined" (ask)="link()!.ask($event)" (closed)="learning.set('')" />
+          <ee-money-window [view]="learning() === MONEY ? economy() : undefined" (ask)="link()!.ask($event)" (closed)="learning.set('')" />
           <ee-skill-window [tree]="tree()" (ask)="link()!.ask($event)" (closed)="learning.set('')" />
           <ee-flourishes [now]="flourishes()" />
         </div>
@@ -70,9 +88,10 @@ import { Theme } from '../shared/theme';
         }
         <ee-hud [view]="hud()" [cast]="cast()" [uses]="uses()" (use)="link()!.ask({ do: 'use', ability: $event })" />
         <ee-quest-lines [view]="quests()" [open]="learning()" (ask)="link()!.ask($event)" (toggled)="learning.set(learning() === $event ? '' : $event)" />
+        <ee-money-line [view]="economy()" [open]="learning()" (toggled)="learning.set(learning() === $event ? '' : $event)" />
         <ee-growth-line [honours]="honours()" [view]="growth()" [open]="learning()" (toggled)="learning.set(learning() === $event ? '' : $event)" />
         <ee-roster [view]="roster()" (ask)="link()!.ask($event)" />
-        <p class="soft">Move with W A S D or the arrow keys, or point where to go. 1 to 6 use abilities where the pointer is, X breaks off. E asks of what is near, T takes all, Q leaves, O and N answer who offers a quest.</p>
+        <p class="soft">Move with W A S D or the arrow keys, or point where to go. 1 to 6 use abilities where the pointer is, X breaks off. E asks of what is near, T takes all, Q leaves, O and N answer who offers a quest, M opens your money.</p>
       } @else {
         <p class="soft" role="status">Taking your seat …</p>
       }
@@ -105,7 +124,7 @@ import { Theme } from '../shared/theme';
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: {
-    '(document:keydown)': 'controls.key($event, true)',
+    '(document:keydown)': 'key($event)',
     '(document:keyup)': 'controls.key($event, false)',
     '(window:blur)': 'controls.release()',
   },
@@ -131,6 +150,8 @@ export class Join implements OnDestroy {
   protected readonly growth = signal<GrowthView | undefined>(undefined);
   protected readonly ACHIEVEMENTS = ACHIEVEMENTS;
   protected readonly QUESTS = QUESTS;
+  protected readonly MONEY = MONEY;
+  protected readonly economy = signal<EconomyView | undefined>(undefined);
   protected readonly quests = signal<QuestsView | undefined>(undefined);
   protected readonly honours = signal<HonoursView | undefined>(undefined);
   protected readonly roster = signal<readonly RosterView[]>([]);
@@ -183,8 +204,14 @@ export class Join implements OnDestroy {
     this.roster.set(rosterOf(copy, row));
     this.honours.set(honoursOf(copy, row));
     this.quests.set(questsOf(copy, row));
+    showStatement(this.economy, economyOf(copy, row), this.learning);
     this.team.set(teamOf(copy, row)?.label ?? '');
     this.refusal.set(link.refusal());
+  }
+
+  protected key(event: KeyboardEvent): void {
+    if (this.controls.key(event, true) || event.repeat || event.ctrlKey || event.metaKey || event.altKey || isTyping(event)) return;
+    if (event.key.toLowerCase() === 'm' && this.economy()) this.learning.update((open) => (open === MONEY ? '' : MONEY));
   }
 
   ngOnDestroy(): void {

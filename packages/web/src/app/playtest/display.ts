@@ -45,6 +45,16 @@ export interface Display {
     /** How many there are that nobody is told of. */
     readonly secrets: number;
   };
+  readonly days?: { readonly currency: string; readonly key: boolean; readonly ruin?: string; readonly goal?: string };
+  readonly markets?: readonly {
+    readonly id: string;
+    readonly label: string;
+    readonly goods: readonly { readonly id: string; readonly label: string }[];
+  }[];
+  readonly shops?: {
+    readonly shops: readonly { readonly id: string; readonly label: string; readonly sells: readonly string[] }[];
+    readonly offers: readonly { readonly id: string; readonly label: string; readonly tiers: number; readonly stock: number }[];
+  };
   readonly teams: readonly TeamDisplay[];
   readonly actors: readonly { readonly id: string; readonly label: string; readonly kind: string; readonly radius: number | string }[];
   readonly arena: {

@@ -38,6 +38,9 @@ import { type Poke, Pokes } from './pokes';
 import type { RoomLink } from './room-link';
 import { type SurroundingsView, surroundingsOf } from './surroundings';
 import { Roster, rosterOf, type RosterView } from './roster';
+import { economyOf, type EconomyView } from './economy';
+import { MONEY, MoneyLine, showStatement } from './money-line';
+import { MoneyWindow } from './money-window';
 import { QuestLines, QUESTS } from './quest-lines';
 import { QuestWindow } from './quest-window';
 import { questsOf, type QuestsView } from './quests';
@@ -57,6 +60,7 @@ interface SeatView extends OpenSeat {
   readonly growth: ReturnType<typeof signal<GrowthView | undefined>>;
   readonly honours: ReturnType<typeof signal<HonoursView | undefined>>;
   readonly quests: ReturnType<typeof signal<QuestsView | undefined>>;
+  readonly economy: ReturnType<typeof signal<EconomyView | undefined>>;
   readonly roster: ReturnType<typeof signal<readonly RosterView[]>>;
   /** The skill tree whose window is open. */
   readonly learning: ReturnType<typeof signal<string>>;
@@ -74,6 +78,8 @@ const VERDICT_EVERY_MS = 500;
     GrowthLine,
     HonourWindow,
     Hud,
+    MoneyLine,
+    MoneyWindow,
     Pokes,
     QuestLines,
     QuestWindow,
@@ -111,6 +117,7 @@ export class Playtest implements OnDestroy {
       growth: signal<GrowthView | undefined>(undefined),
       honours: signal<HonoursView | undefined>(undefined),
       quests: signal<QuestsView | undefined>(undefined),
+      economy: signal<EconomyView | undefined>(undefined),
       roster: signal<readonly RosterView[]>([]),
       learning: signal(''),
     })),
@@ -231,6 +238,11 @@ export class Playtest implements OnDestroy {
     return seat.learning() === QUESTS ? seat.quests() : undefined;
   }
 
+  /** The money of a seat, where its window is open. */
+  protected moneyOpen(seat: SeatView): EconomyView | undefined {
+    return seat.learning() === MONEY ? seat.economy() : undefined;
+  }
+
   protected treeOf(seat: SeatView): TreeView | undefined {
     return seat.growth()?.trees.find(({ id }) => id === seat.learning());
   }
@@ -248,6 +260,7 @@ export class Playtest implements OnDestroy {
       seat.roster.set(rosterOf(copy, row));
       seat.honours.set(honoursOf(copy, row));
       seat.quests.set(questsOf(copy, row));
+      showStatement(seat.economy, economyOf(copy, row), seat.learning);
       seat.team.set(teamOf(copy, row)?.label ?? '');
       if (judge && truth?.copy) this.judge(seat, truth);
     }
@@ -316,6 +329,9 @@ export class Playtest implements OnDestroy {
     } else if (event.key === ' ' && event.target === document.body) {
       event.preventDefault();
       this.truth()?.pace(this.speed() === 0 ? 1 : 0);
+    } else if (event.key.toLowerCase() === 'm') {
+      const seat = this.drivenSeat();
+      if (seat?.economy()) seat.learning.set(seat.learning() === MONEY ? '' : MONEY);
     } else if (event.key.toLowerCase() === 'y') this.ask(this.drivenSeat());
     else if (event.key === 'Escape') {
       this.poking.set(false);

@@ -38,6 +38,8 @@ const KINDS = [
   'failQuest',
   'forgetQuests',
   'passTime',
+  'drop',
+  'endDay',
   'apply',
   'end',
   'grant',
@@ -82,6 +84,8 @@ const ABOUT: Readonly<
   failQuest: { chapter: 'quests', field: 'quest' },
   forgetQuests: { chapter: '', field: '' },
   passTime: { chapter: '', field: '', fixed: { time: '86400s' } },
+  drop: { chapter: 'loot', field: 'table' },
+  endDay: { chapter: '', field: '' },
   apply: { chapter: 'effects', field: 'effect' },
   end: { chapter: 'effects', field: 'effect' },
   grant: { chapter: 'statuses', field: 'status' },
@@ -106,6 +110,8 @@ const WORDS: Readonly<Partial<Record<Kind, string>>> = {
   failQuest: 'fail in',
   forgetQuests: 'take quests back',
   passTime: 'let a day pass',
+  drop: 'roll',
+  endDay: 'end the day',
 };
 
 /** Changes from outside, to see what follows: one line, opened by one key. */

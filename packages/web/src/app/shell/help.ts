@@ -55,6 +55,7 @@ export class Help {
     { keys: 'E F', does: 'ask of what is near: the first, the second offer' },
     { keys: 'T Q', does: 'take all, leave' },
     { keys: '7 … 9', does: 'answer in a dialogue' },
+    { keys: 'M', does: 'money: what is traded near by, the day’s statement' },
     { keys: 'Space', does: 'let the room stand still, and go on' },
     { keys: 'K', does: 'poke the room' },
     { keys: 'Y', does: 'why: an actor’s values, abilities and states, now' },

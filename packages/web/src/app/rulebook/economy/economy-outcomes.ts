@@ -139,7 +139,8 @@ export class EconomyOutcomes implements OnDestroy {
           dash: DASHES[outcome.plan],
           label: PLANS.find(({ id }) => id === outcome.plan)!.label,
           x: x(half) + (x(half) > 420 ? -8 : 8),
-          y: Math.min(HIGH - 5, y(at) + (x(half) > 420 ? -4 : 12)),
+          // One that hardly rises is named above its line, the others below theirs.
+          y: end < 0.3 ? y(end) - 6 : y(at) + (x(half) > 420 ? -4 : 12),
         };
       }),
       before: this.before().map((outcome) => ({ plan: outcome.plan, points: points(outcome) })),
@@ -156,14 +157,12 @@ export class EconomyOutcomes implements OnDestroy {
     if (!outcome) return undefined;
     const most = Math.max(1, ...[...outcome.spent, ...outcome.income].map(({ mean }) => mean));
     const bars = (list: Outcome['spent']) =>
-      list
-        .slice(0, MOST_BARS)
-        .map(({ label, mean, error }) => ({
-          label,
-          share: (55 * mean) / most,
-          mean: Math.round(mean),
-          error: Math.max(1, Math.round(2 * error)),
-        }));
+      list.slice(0, MOST_BARS).map(({ label, mean, error }) => ({
+        label,
+        share: (55 * mean) / most,
+        mean: Math.round(mean),
+        error: Math.max(1, Math.round(2 * error)),
+      }));
     return { plan: PLANS.find(({ id }) => id === outcome.plan)!.label, costs: bars(outcome.spent), income: bars(outcome.income) };
   });
 }

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, Injectable, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, Injectable, input, signal } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import type { Problem } from '@eager-ember/core';
 import { Editor } from '../../store/editor';
@@ -51,8 +51,8 @@ const ENDS: readonly Way[] = [
   selector: 'ee-economy-rules',
   imports: [Choose, Part, Sentence, ThenList],
   template: `
-    <section aria-label="The economy">
-      <h2>The economy</h2>
+    <details aria-label="The economy" [open]="!folded() || !begun()">
+      <summary>The economy</summary>
       @if (begun()) {
         <ee-sentence>
           Money is <ee-part at="currency" [format]="counter" label="money" />. A day ends <ee-choose [ways]="ends" [value]="end()" label="when a day ends" (chosen)="endBy($event)" />@if (end() !== 'key') {{{ ' ' }}<ee-part at="day/length" [format]="duration" label="length of a day" />}; then upkeep is paid, a statement is drawn up, and prices move.
@@ -95,17 +95,18 @@ const ENDS: readonly Way[] = [
       @if (refusal()) {
         <p class="refusal" role="alert">{{ refusal() }}</p>
       }
-    </section>
+    </details>
   `,
   styles: `
-    section {
+    details {
       border-top: 1px solid var(--hair);
       margin-top: 10px;
       padding-top: 6px;
     }
-    h2 {
+    summary {
       font: 700 13.5px var(--sans);
       margin: 0 0 4px;
+      cursor: pointer;
     }
     .add {
       display: flex;
@@ -124,6 +125,8 @@ const ENDS: readonly Way[] = [
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class EconomyRulesPart {
+  /** Whether it is only shown when it is asked for. */
+  readonly folded = input(false);
   private readonly context = inject(EconomyContext);
   protected readonly refusal = signal('');
   protected readonly ends = ENDS;

@@ -86,8 +86,10 @@ export class LootOdds implements OnDestroy {
     return {
       line: line(until.curve),
       before: before && before.thing === until.thing ? line(before.curve) : '',
-      plain: until.plain && end && { points: line(until.plain.curve), x: WIDE, y: y(end.share) + 18 },
-      label: { x: WIDE, y: -1 + 14 },
+      // Each label beside its own line: below the one without, right of the rise of the other.
+      plain: until.plain &&
+        end && { points: line(until.plain.curve), x: x(most * 0.62), y: y(shareAt(until.plain.curve, most * 0.62)) + 16 },
+      label: { x: x(until.at[1] ?? most / 2) + 14, y: y(0.96) + 6 },
       half: half !== undefined && half <= most ? { x: x(half), y: y(0.5) } : undefined,
       shares: [0, 0.5, 1].map((share) => ({ share, y: y(share), label: `${share * 100} %` })),
       openings: steps(most).map((opening) => ({ opening, x: x(opening) })),
@@ -130,10 +132,10 @@ export class LootOdds implements OnDestroy {
       return {
         thing,
         label: label.toLowerCase(),
-        share: (60 * mean) / most,
+        share: (48 * mean) / most,
         mean: figure(mean),
-        plain: Math.abs(mean - plain) > 1e-9 ? figure(plain) : '',
-        seen: seen ? `sampled ${figure(seen.mean)} ± ${figure(2 * seen.error)}` : '',
+        plain: Math.abs(mean - plain) > 0.05 * mean ? figure(plain) : '',
+        seen: seen ? `sampled ${figure(seen.mean)} ± ${(2 * seen.error).toFixed(4)}` : '',
       };
     });
   });
@@ -175,6 +177,9 @@ export class LootOdds implements OnDestroy {
     if (turn === this.turn) this.working.set(false);
   }
 }
+
+/** The share that a curve has come to by an opening. */
+const shareAt = (curve: Until['curve'], opening: number): number => curve.findLast((point) => point.opening <= opening)?.share ?? 0;
 
 const figure = (value: number) => String(Number(value.toFixed(value < 0.1 ? 4 : 2)));
 const points = (share: number) => `${(100 * share).toFixed(2)} points`;

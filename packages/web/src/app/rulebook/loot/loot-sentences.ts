@@ -1,37 +1,23 @@
-import { NgTemplateOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { percent } from '@eager-ember/core';
-import { entriesOf, freshId, labelOf } from '../chapters';
+import { entriesOf, freshId } from '../chapters';
 import { type Clause, Clauses } from '../spec/clauses';
-import { amount, choice, condition, entry, flag, numberFrom, type PartFormat, text } from '../spec/formats';
+import { amount, choice, flag, numberFrom, type PartFormat } from '../spec/formats';
 import { Note, NOTE } from '../spec/note';
 import { Part } from '../spec/part';
 import { Sentence } from '../spec/sentence';
 import { SpecFields } from '../spec/spec-fields';
-import { ThenList } from '../spec/then-list';
+import { counted, kindOf, KINDS, type Kind, LootLine, nameOf } from './loot-line';
 import { LootBoard } from './loot-board';
 import { LootExchange } from './loot-exchange';
 
 type Json = Readonly<Record<string, unknown>>;
 
-/** What a line can give: the field, what its chip says, and the chapter that it is picked from. */
-const KINDS = [
-  { value: 'gives', label: 'amount', chapter: 'attributes' },
-  { value: 'pickup', label: 'pickup', chapter: 'pickups' },
-  { value: 'effect', label: 'effect', chapter: 'effects' },
-  { value: 'ability', label: 'ability use', chapter: 'abilities' },
-  { value: 'table', label: 'nested table', chapter: 'loot' },
-  { value: 'then', label: 'actions', chapter: '' },
-  { value: 'nothing', label: 'nothing', chapter: '' },
-] as const;
-type Kind = (typeof KINDS)[number]['value'];
-const counted = (one: Json) => one['kind'] !== 'stat';
-
 /** A loot table in sentences, with the real chance of each line beside its weight. */
 @Component({
   selector: 'ee-loot-sentences',
-  imports: [Clauses, NgTemplateOutlet, Note, Part, Sentence, ThenList],
+  imports: [Clauses, LootLine, Note, Part, Sentence],
   templateUrl: './loot-sentences.html',
   styleUrls: ['../world/world.scss', './loot-sentences.scss'],
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -40,20 +26,11 @@ export class LootSentences extends SpecFields {
   private readonly dialog = inject(MatDialog);
   private readonly board = inject(LootBoard);
   protected readonly kinds = KINDS;
-  protected readonly words = text;
   protected readonly amount = amount;
-  protected readonly condition = condition;
   protected readonly openings = numberFrom(1, 10_000, '', true);
   protected readonly grows = numberFrom(0, 1_000_000);
   protected readonly rolled = choice({ each: 'for each player', doer: 'for the one who brought it about', once: 'once for all' });
   protected readonly replaced = flag({ true: 'and nothing twice', false: 'each from all of it' });
-  protected readonly formats: Readonly<Record<string, PartFormat>> = {
-    gives: entry('attributes', counted),
-    pickup: entry('pickups'),
-    effect: entry('effects'),
-    ability: entry('abilities'),
-    table: entry('loot'),
-  };
   protected readonly one = computed(() => this.context.value('rolls') === undefined || this.context.value('rolls') === 1);
   /** The lines of this table, by their names. */
   protected readonly entries = computed((): PartFormat => {
@@ -61,18 +38,12 @@ export class LootSentences extends SpecFields {
     return choice(Object.fromEntries(all.map(({ id, label }) => [id, label])));
   });
   protected readonly clauses = computed((): readonly Clause[] => {
-    const first = this.list('entries').find((line) => this.kind(line) !== 'nothing');
+    const first = this.list('entries').find((line) => kindOf(line) !== 'nothing');
     return [...(first ? [{ at: 'streak', name: 'streak breaker', begins: { entry: first['id'], after: 10, adds: 1 } }] : []), NOTE];
   });
 
-  protected kind(line: Json): Kind {
-    return KINDS.find(({ value }) => line[value] !== undefined)?.value ?? 'nothing';
-  }
-
   protected name(line: Json): string {
-    const kind = KINDS.find(({ value, chapter }) => chapter !== '' && line[value] !== undefined);
-    if (typeof line['label'] === 'string') return line['label'].toLowerCase();
-    return kind ? labelOf(this.context.document(), kind.chapter, String(line[kind.value])).toLowerCase() : 'nothing';
+    return nameOf(line, this.context.document());
   }
 
   protected number(at: string): number {
