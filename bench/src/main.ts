@@ -4,6 +4,7 @@ import { around } from './around.js';
 import { evidence } from './evidence.js';
 import { fight } from './fight.js';
 import { frames } from './frames.js';
+import { economyGames, gamesInPage, lootRolls } from './money.js';
 import { players } from './players.js';
 import { quests } from './quests.js';
 import type { Row } from './measure.js';
@@ -15,9 +16,11 @@ const rows: readonly Row[] = [
   ...fight(),
   ...around(),
   ...quests(),
+  ...lootRolls(),
+  await economyGames(),
   ...(await players()),
   rerun(),
-  ...(process.argv.includes('--no-browser') ? [] : await evidence()),
+  ...(process.argv.includes('--no-browser') ? [] : [...(await evidence()), await gamesInPage()]),
   ...frames(),
 ];
 const machine = `${cpus()[0]?.model ?? 'unknown'}, ${cpus().length} cores, Node ${process.version}`;

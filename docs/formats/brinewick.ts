@@ -99,6 +99,8 @@ export const ATTRIBUTES = {
   foesFelled: 'foesFelled',
   /** Brass fittings */
   brassFittings: 'brassFittings',
+  /** Cut glass */
+  cutGlass: 'cutGlass',
   /** Tide-pearls */
   tidePearls: 'tidePearls',
   /** Manifest pages */
@@ -191,8 +193,30 @@ export const PICKUPS = {
   glowKelp: 'glowKelp',
   /** Manifest page */
   manifestPage: 'manifestPage',
+  /** Loose brass */
+  looseBrass: 'looseBrass',
+  /** Piece of cut glass */
+  glassPiece: 'glassPiece',
+  /** Tide-pearl */
+  tidePearl: 'tidePearl',
 } as const;
 export type PickupId = keyof typeof PICKUPS;
+
+export const LOOT = {
+  /** Lamprey */
+  lamprey: 'lamprey',
+  /** Angler */
+  angler: 'angler',
+  /** Supply crate */
+  supplyCrate: 'supplyCrate',
+  /** Strongbox */
+  strongbox: 'strongbox',
+  /** Ship’s small change */
+  smallChange: 'smallChange',
+  /** A day out */
+  dayOut: 'dayOut',
+} as const;
+export type LootId = keyof typeof LOOT;
 
 export const ZONES = {
   /** Diving bell */
@@ -215,9 +239,7 @@ export const INTERACTIONS = {
   rest: 'rest',
   /** Ask the way */
   askTheWay: 'askTheWay',
-  /** Sell brass */
-  sellBrass: 'sellBrass',
-  /** Sell a pearl */
+  /** Pawn a pearl */
   sellPearl: 'sellPearl',
   /** Ask for work */
   askForWork: 'askForWork',
@@ -233,6 +255,32 @@ export const CONTAINERS = {
   strongbox: 'strongbox',
 } as const;
 export type ContainerId = keyof typeof CONTAINERS;
+
+export const MARKETS = {
+  /** The Broker’s scales */
+  exchange: 'exchange',
+} as const;
+export type MarketId = keyof typeof MARKETS;
+
+export const SHOPS = {
+  /** Brinewick yard */
+  yard: 'yard',
+} as const;
+export type ShopId = keyof typeof SHOPS;
+
+export const OFFERS = {
+  /** Slip */
+  slip: 'slip',
+  /** Bunks */
+  bunks: 'bunks',
+  /** Winch */
+  winch: 'winch',
+  /** Bubble soap */
+  soap: 'soap',
+  /** Keen lens */
+  lens: 'lens',
+} as const;
+export type OfferId = keyof typeof OFFERS;
 
 export const SPAWNERS = {
   /** Lamprey nest */
@@ -426,6 +474,14 @@ export class Attributes {
    */
   get brassFittings(): number | undefined {
     return this.source.value('brassFittings');
+  }
+
+  /**
+   * Cut glass: a counter, 0 and above.
+   * Seen by its owner, to whole numbers.
+   */
+  get cutGlass(): number | undefined {
+    return this.source.value('cutGlass');
   }
 
   /**

@@ -151,8 +151,12 @@ describe('ember', () => {
 
   describe('findings', () => {
     it('are told as path and message, and as JSON with their fixes', () => {
-      const document = JSON.parse(readFileSync(DEMO, 'utf8')) as { containers: { holds: { id: string }[] }[] };
-      for (const container of document.containers) container.holds = container.holds.filter(({ id }) => id !== 'soap');
+      const document = JSON.parse(readFileSync(DEMO, 'utf8')) as {
+        loot: { entries?: { id: string }[] }[];
+        offers: { id: string; then?: unknown[] }[];
+      };
+      for (const table of document.loot) if (table.entries) table.entries = table.entries.filter(({ id }) => id !== 'soap');
+      for (const offer of document.offers) if (offer.id === 'soap') offer.then = [];
       const unused = file('unused.json', JSON.stringify(document));
       expect(ember('findings', DEMO).lines).toEqual([]);
       const { lines, status } = ember('findings', unused);

@@ -49,7 +49,16 @@ describe('What is kept of players, over HTTP', () => {
     const { players, all } = await harness.json<List>(at());
     expect([all, players.length, players[0].room]).toEqual([8, 8, null]);
     const anchor = await read('anchor');
-    expect(anchor.sheet.parts.map(({ title }) => title)).toEqual(['Stats', 'Levels', 'Skills', 'Quests', 'Achievements']);
+    expect(anchor.sheet.parts.map(({ title }) => title)).toEqual([
+      'Stats',
+      'Luck',
+      'Money',
+      'Purchases',
+      'Levels',
+      'Skills',
+      'Quests',
+      'Achievements',
+    ]);
     expect(anchor.saved['quests']['theManifest.times']).toBe(1);
     const levels = await Promise.all(players.map(async ({ name }) => (await read(name)).saved['tracks']['standing.level']));
     expect(new Set(levels).size).toBeGreaterThan(4);

@@ -112,9 +112,14 @@ describe('A room by itself', () => {
         'trees',
         'achievements',
         'quests',
+        'loot',
+        'markets',
+        'shops',
+        'offers',
       ])
         document[chapter] = [];
       for (const actor of document.actors) for (const field of ['interactions', 'container']) Reflect.deleteProperty(actor, field);
+      Reflect.deleteProperty(document, 'economy');
       document.pickups = document.pickups.slice(0, 3);
       document['arena'] = {};
     });
@@ -206,6 +211,8 @@ describe('A room by itself', () => {
           achievements: [],
           quests: [],
           interactions: [],
+          markets: [],
+          shops: [],
         }),
       ),
     );

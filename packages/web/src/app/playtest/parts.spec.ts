@@ -87,7 +87,7 @@ describe('Pokes', () => {
       [...seen.element.querySelectorAll<HTMLOptionElement>('select[aria-label="What it is about"] option')].map((o) => o.value);
     expect(offered()).toEqual(['oxygen', 'suit', 'stamina']);
     await choose('What to do', 'give');
-    expect(offered()).toEqual(['scrip', 'podsTaken', 'foesFelled', 'brassFittings', 'tidePearls', 'pagesFound']);
+    expect(offered()).toEqual(['scrip', 'podsTaken', 'foesFelled', 'brassFittings', 'cutGlass', 'tidePearls', 'pagesFound']);
     await choose('What to do', 'apply');
     expect(offered()).toEqual(['slipstream', 'silt', 'bubble', 'winded', 'stun', 'marked', 'warmth', 'keenEye', 'chill', ...LEARNED]);
     expect(seen.element.querySelector('input')).toBeNull();

@@ -122,17 +122,23 @@ describe('The Rulebook page', () => {
     expect(JSON.stringify(documentNow()['actors'])).not.toContain('newAttribute');
     await go('/r/r/rulebook/effects/bubble');
     await click('Delete');
-    expect(page().querySelector('.spec [role="alert"]')!.textContent).toContain('Bubble is used in 2 places');
+    expect(page().querySelector('.spec [role="alert"]')!.textContent).toContain('Bubble is used in 3 places');
     // Nothing but a situation speaks of it any more.
     const document = {
       ...documentNow(),
       dialogues: [],
       interactions: [],
       achievements: [],
+      shops: [],
+      offers: [],
+      economy: undefined,
+      markets: [],
       actors: documentNow()['actors'].map(({ interactions: _gone, ...actor }) => actor),
     };
     const arena = { ...(documentNow()['arena'] as unknown as object), placed: [] };
-    TestBed.inject(Store).dispatch(documentActions.opened({ id: 'r', document: { ...document, arena } as never, revision: 2 }));
+    TestBed.inject(Store).dispatch(
+      documentActions.opened({ id: 'r', document: JSON.parse(JSON.stringify({ ...document, arena })) as never, revision: 2 }),
+    );
     await go('/r/r/rulebook/effects/keenEye');
     await click('Delete');
     expect(documentNow()['situations'].map((s) => s['id'])).toEqual(['suitUnderFire', 'twoHits', 'outOfAir']);

@@ -46,7 +46,7 @@ describe('The sentences of the world around a player', () => {
   it('read as prose: an interaction, with its price, its time and its memory', async () => {
     const seen = await spec(InteractionSentences, 'interactions', 'sellPearl');
     const texts = seen.texts('ee-sentence').map(bare);
-    expect(texts[0]).toBe('It is offered as “Sell a tide-pearl” within 50, not through walls, to anybody for whom tidePearls > 0 holds.');
+    expect(texts[0]).toBe('It is offered as “Pawn a tide-pearl” within 50, not through walls, to anybody for whom tidePearls > 0 holds.');
     expect(texts[1]).toBe('First it asks 1 tide-pearls.');
     expect(texts).toContain('It then gives back 100 % of the price.');
     expect(texts).toContain('Not again for everybody for 60 s; they read “One pearl a minute: more would spoil the price.”.');
@@ -83,11 +83,12 @@ describe('The sentences of the world around a player', () => {
       'It takes 2.5 s to open and 1 s to close; one visitor at a time has it open, and it closes when the last walks off.',
     );
     expect(texts).toContain('What is in it is each player’s own, decided when it is first open, and is taken all at once:');
-    expect(texts).toContain('Tide-pearl: gives 1 tide-pearls, there 15 %');
-    await seen.edit('chance of thing 2', '30');
-    expect((entryNow('containers', 'strongbox')['holds'] as { chance: number }[])[1].chance).toBe(0.3);
+    expect(texts).toContain('Besides, whatever strongbox comes to is in it, rolled when it is first open.');
     await seen.click('+ thing that gives', '.chip');
-    expect((entryNow('containers', 'strongbox')['holds'] as unknown[]).length).toBe(3);
+    await seen.edit('chance of thing 1', '30');
+    expect((entryNow('containers', 'strongbox')['holds'] as { chance: number }[])[0].chance).toBe(0.3);
+    await seen.edit('loot table', 'ship’s small change');
+    expect(entryNow('containers', 'strongbox')['loot']).toBe('smallChange');
   });
 
   it('read as prose: a spawner, with the odds of what it makes', async () => {

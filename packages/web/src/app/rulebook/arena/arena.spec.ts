@@ -61,9 +61,9 @@ describe('The arena by hand', () => {
       await seen.settle();
     }
     expect(placed().find(({ id }) => id === 'nightShift')!.with).toEqual({ label: 'Night quartermaster' });
-    await focus('Broker');
-    await seen.click('price of sell brass', '.chip');
-    expect(seen.text('[aria-label="Chosen"]')).toContain('For sell brass this one asks 1 brass fittings.');
+    await focus('Quartermaster');
+    await seen.click('price of pawn a pearl', '.chip');
+    expect(seen.text('[aria-label="Chosen"]')).toContain('For pawn a pearl this one asks 1 tide-pearls.');
   });
 
   it('places what is picked, without a pointer too, and turns a zone’s shape', async () => {
