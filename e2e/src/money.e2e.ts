@@ -42,12 +42,12 @@ describe('Loot and money', () => {
   it('follows a nested table, a range, two rolls, what is always there, and a condition on standing', async () => {
     await screen.click('button', 'nested table');
     await screen.page.waitForSelector('[data-chance="angler"]');
-    await chance('angler', '1 %');
+    await chance('angler', '0.99 %');
     await undo();
     await screen.edit('rolls', '2');
     await screen.sees('[data-thing="nothing"]', '30.3 %');
     await screen.edit('quantity of loose brass', '1 to 3');
-    await screen.sees('ee-loot-odds li', /loose brass 1 /);
+    await screen.sees('ee-loot-odds li', /loose brass 1$/);
     await screen.click('button', 'Condition for tide-pearl');
     await screen.edit('condition of tide-pearl', 'level(standing) >= 3');
     await chance('pearl', '0 %');
@@ -112,12 +112,8 @@ describe('Loot and money', () => {
     await screen.sees('[data-plan="upgradeFirst"]', '1000');
     await screen.lacks('progress');
     await screen.sees('[data-plan="hold"]', /Hold 2\d\.\d ± 0\.\d/);
-    await screen.page.locator('.index a ::-p-text(Slip)').click();
     await screen.page.locator('.index a ::-p-text(Bunks)').click();
-    await screen.sees('h2', 'On paper');
-    await screen.click('button', 'play');
-    await screen.sees('[data-plan="upgradeFirst"]', '1000');
-    await screen.lacks('progress');
+    await screen.sees('ee-offer-sentences', 'Whoever has it pays');
     await screen.edit('upkeep', '7 * tier');
     await screen.sees('[data-change]', /than before, on the same luck: \d+\.\d\d ± \d\.\d\d days longer/);
     await screen.click('button', 'stop').catch(() => undefined);
