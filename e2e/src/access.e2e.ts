@@ -52,6 +52,8 @@ describe('Accessibility', () => {
           .toEqual([]);
       }
       for (const [page, shows] of [
+        ['Loot', 'One opening gives, on average'],
+        ['Economy', 'On paper'],
         ['Arena', 'The arena'],
         ['Wiring', 'No loose ends'],
       ]) {
@@ -88,6 +90,13 @@ describe('Accessibility', () => {
       await screen.page.waitForSelector('ee-pokes');
       expect(await serious())
         .withContext('playtest')
+        .toEqual([]);
+      await screen.page.keyboard.press('Escape');
+      await screen.poke('place', undefined, { Where: '880, 270', Seat: 'north' });
+      await screen.page.keyboard.press('m');
+      await screen.sees('ee-money-window h3', 'Brinewick yard');
+      expect(await serious())
+        .withContext('money')
         .toEqual([]);
     }, 60_000);
 

@@ -11,6 +11,9 @@ const ROOT = fileURLToPath(new URL('../..', import.meta.url));
 
 /** What one piece of work gives, and what a purchase costs: all of either follows from one event. */
 const [PAY, XP, PRICE] = [10, 5, 7];
+/** What a piece of brass brings on the market, and what a lamp costs in the shop: scrip, and brass. */
+const [BRASS_PAYS, LAMP_COSTS, LAMP_BRASS] = [3, 4, 1];
+const COUNTERS = ['scrip', 'earned', 'bought', 'brass', 'lamps'];
 
 /** A ruleset of rewards, purchases and levels in which every sum can be checked against the others. */
 const LEDGER = {
@@ -18,7 +21,7 @@ const LEDGER = {
   version: 1,
   name: 'Ledger',
   tickRate: 20,
-  attributes: ['scrip', 'earned', 'bought'].map((id) => ({ id, label: id, kind: 'counter', see: 'everyone' })),
+  attributes: COUNTERS.map((id) => ({ id, label: id, kind: 'counter', see: 'everyone' })),
   tracks: [{ id: 'standing', label: 'Standing', levels: 200, needs: 20, see: 'everyone' }],
   quests: [
     {
@@ -37,6 +40,7 @@ const LEDGER = {
         { do: 'give', attribute: 'scrip', amount: PAY },
         { do: 'give', attribute: 'earned', amount: 1 },
         { do: 'award', track: 'standing', amount: XP },
+        { do: 'drop', table: 'haul' },
       ],
     },
   ],
@@ -52,8 +56,24 @@ const LEDGER = {
     },
   ],
   actors: [
-    { id: 'diver', label: 'Diver', kind: 'player', attributes: ['scrip', 'earned', 'bought'].map((attribute) => ({ attribute })) },
+    { id: 'diver', label: 'Diver', kind: 'player', attributes: COUNTERS.map((attribute) => ({ attribute })) },
     { id: 'broker', label: 'Broker', kind: 'character', interactions: ['buy'] },
+  ],
+  loot: [{ id: 'haul', label: 'Haul', entries: [{ id: 'brass', weight: 1, gives: 'brass' }] }],
+  economy: { currency: 'scrip' },
+  markets: [{ id: 'quay', label: 'Quay', goods: [{ good: 'brass', price: { range: [BRASS_PAYS, BRASS_PAYS] } }] }],
+  shops: [{ id: 'yard', label: 'Yard', sells: ['lamp'] }],
+  offers: [
+    {
+      id: 'lamp',
+      label: 'Lamp',
+      costs: [
+        { attribute: 'scrip', amount: LAMP_COSTS },
+        { attribute: 'brass', amount: LAMP_BRASS },
+      ],
+      gets: [{ attribute: 'lamps', amount: 1 }],
+      stock: 1_000_000,
+    },
   ],
   arena: { width: 400, height: 400, starts: [{ x: 100, y: 100 }], placed: [{ actor: 'broker', x: 150, y: 100 }] },
 };
@@ -64,6 +84,10 @@ interface Sums {
   readonly earned: number;
   readonly bought: number;
   readonly level: number;
+  readonly brass: number;
+  readonly lamps: number;
+  /** Lamps that the shop has sold, as its stock says. */
+  readonly sold: number;
 }
 
 /** A screen that asks for work and purchases, and remembers what it was told when. */
@@ -97,8 +121,10 @@ class Worker {
       if (!this.copy?.applyDecoded(heard.frame)) return;
       this.send({ t: 'ack', frame: this.copy.frame });
       const cell = (table: string, column: string) => Number(this.copy!.value(table, this.row, column) ?? 0);
-      const [scrip, earned, bought] = ['scrip', 'earned', 'bought'].map((id) => cell('attributes', id));
-      this.now = { tick: this.copy.tick, scrip, earned, bought, level: cell('tracks', 'standing.level') };
+      const [scrip, earned, bought, brass, lamps] = COUNTERS.map((id) => cell('attributes', id));
+      const [stock] = this.copy.rows('stocks');
+      const sold = stock === undefined ? 0 : Number(this.copy.value('stocks', stock, 'sold') ?? 0);
+      this.now = { tick: this.copy.tick, scrip, earned, bought, level: cell('tracks', 'standing.level'), brass, lamps, sold };
       this.told.push(this.now);
     } else if (heard.message.t === 'welcome') {
       this.copy = new Copy(heard.message.schema);
@@ -198,12 +224,14 @@ export async function surviveCrashes(kills: number, seed: number, note: (text: s
       for (const fault of check(north.now!, last, asked)) faults.push(`kill ${kill - 1}: ${fault}`);
       const until = Date.now() + 250 + roll(1200);
       while (Date.now() < until) {
-        const what = roll(3);
+        const what = roll(5);
         if (what === 0) north.ask({ do: 'acceptQuest', quest: 'work' });
         else if (what === 1) {
           asked++;
           truth.poke({ do: 'finishQuest', quest: 'work' });
-        } else north.ask({ do: 'interact' });
+        } else if (what === 2) north.ask({ do: 'interact' });
+        else if (what === 3) north.ask({ do: 'buy', offer: 'lamp' });
+        else north.ask({ do: 'sell', good: 'brass', amount: 1 });
         await pause(5 + roll(30));
       }
       const gone = new Promise((done) => server.process.once('exit', done));
@@ -212,7 +240,9 @@ export async function surviveCrashes(kills: number, seed: number, note: (text: s
       last = north.stored ?? last;
       undone += north.now!.earned - (last?.earned ?? 0);
       for (const worker of [truth, north]) worker.close();
-      note(`${kill}: stored at tick ${last?.tick ?? 0}, ${last?.earned ?? 0} earned, ${last?.bought ?? 0} bought`);
+      note(
+        `${kill}: stored at tick ${last?.tick ?? 0}, ${last?.earned ?? 0} earned, ${last?.bought ?? 0} bought, ${last?.lamps ?? 0} lamps`,
+      );
       server = await serve(cluster.url, port);
     }
     const end = await Worker.open(server.url, room.id, `?seat=${token}`, server.cookie);
@@ -230,12 +260,16 @@ export async function surviveCrashes(kills: number, seed: number, note: (text: s
 /** What does not add up in a state, or is less than what was stored before. */
 function check(now: Sums, before: Sums | undefined, asked: number): readonly string[] {
   const faults: string[] = [];
-  if (now.scrip !== PAY * now.earned - PRICE * now.bought)
-    faults.push(`${now.scrip} scrip, where ${now.earned} earned and ${now.bought} bought leave ${PAY * now.earned - PRICE * now.bought}`);
+  // Each piece of work brings one of brass; what is neither there nor in a lamp was sold.
+  const gone = now.earned - now.brass - LAMP_BRASS * now.lamps;
+  const scrip = PAY * now.earned - PRICE * now.bought - LAMP_COSTS * now.lamps + BRASS_PAYS * gone;
+  if (gone < 0) faults.push(`${now.brass} brass and ${now.lamps} lamps of ${now.earned} pieces of work`);
+  if (now.scrip !== scrip) faults.push(`${now.scrip} scrip, where all that came in and went out leaves ${scrip}`);
+  if (now.sold !== now.lamps) faults.push(`${now.lamps} lamps, where the shop has sold ${now.sold}`);
   const level = Math.min(200, 1 + Math.floor((XP * now.earned) / 20));
   if (now.level !== level) faults.push(`level ${now.level}, where ${now.earned} pieces of work make ${level}`);
   if (now.earned > asked) faults.push(`${now.earned} rewards for ${asked} pieces of work`);
-  for (const sum of ['earned', 'bought', 'level'] as const)
+  for (const sum of ['earned', 'bought', 'level', 'lamps'] as const)
     if (before && now[sum] < before[sum]) faults.push(`${sum} is ${now[sum]}, and ${before[sum]} was stored`);
   return faults;
 }

@@ -91,7 +91,7 @@ try {
   await screen.sees('[data-plan="upgradeFirst"]', '1000');
   await screen.lacks('progress');
   await screen.edit('upkeep', '7 * tier');
-  await screen.sees('[data-plan="upgradeFirst"]', '1000');
+  await screen.sees('[data-plan="upgradeFirst"] + .change', 'on the same luck');
   await screen.lacks('progress');
   await take('rulebook-economy');
   await screen.click('button', 'Undo Ctrl Z');

@@ -1,3 +1,4 @@
+import brinewick from '../../../../examples/brinewick.json' with { type: 'json' };
 import { compileRuleset, differenceOf, EconomyGames, findingsOf, outcomeOf, PLANS, type Rules } from '../index.js';
 import { counter, rulesetWith } from '../testing/rulesets.js';
 
@@ -38,6 +39,19 @@ describe('Simulated games', () => {
     const games = new EconomyGames(yard(), PLANS[0]);
     expect(games.play(7)).toEqual(games.play(7));
     expect(play(yard(), 0).ends).not.toEqual(play(yard(), 1).ends);
+  });
+
+  it('come to the same in every engine', () => {
+    const rules = compileRuleset(brinewick);
+    const ends = PLANS.map((plan) => {
+      const games = new EconomyGames(rules, plan);
+      return [1, 2, 3, 4].map((seed) => games.play(seed)).map(({ end, days }) => `${end} ${days}`);
+    });
+    expect(ends).toEqual([
+      ['goal 30', 'goal 29', 'goal 27', 'goal 31'],
+      ['goal 22', 'goal 15', 'goal 27', 'goal 29'],
+      ['ruined 9', 'goal 25', 'ruined 5', 'ruined 4'],
+    ]);
   });
 
   it('ruin whoever takes on more than a day’s work bears', () => {

@@ -1,4 +1,5 @@
-import { compileRuleset, findingsOf, readRuleset, type World } from '../../index.js';
+import brinewick from '../../../../../examples/brinewick.json' with { type: 'json' };
+import { compileRuleset, findingsOf, readRuleset, World } from '../../index.js';
 import { counter, input, join, pool, rulesetWith, stat, Trial } from '../../testing/rulesets.js';
 
 const PARTS = {
@@ -182,6 +183,17 @@ describe('A loot table', () => {
     };
     expect(play(true)).toEqual(play(false));
     expect(play(false, 8)).not.toEqual(play(false));
+  });
+
+  it('drops the same in every engine', () => {
+    const world = World.start(compileRuleset(brinewick), 7);
+    world.step([join('north')]);
+    const seen: string[] = [];
+    for (let n = 0; n < 30; n++)
+      for (const { name, data } of world.step([{ kind: 'poke', args: { seat: 'north', action: { do: 'drop', table: 'strongbox' } } }]))
+        if (name === 'lootRolled') seen.push(`${data['entry']} ${data['amount']}`);
+    expect(seen.slice(0, 8)).toEqual(['pay 12', 'change 1', 'coins 3', 'glass 1', 'pay 7', 'brass 1', 'change 1', 'coins 4']);
+    expect(world.hash()).toBe('5e47352c963608a0');
   });
 
   it('goes on with the same luck after a restart', () => {

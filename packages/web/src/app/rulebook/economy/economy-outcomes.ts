@@ -77,14 +77,14 @@ export class EconomyOutcomes implements OnDestroy {
     this.played = text;
     this.working.set(true);
     this.progress.set(0);
-    this.now.set([]);
     try {
       for (const [i, { id }] of PLANS.entries())
         await this.labour.play(document, id, GAMES, {
           stopped: () => turn !== this.turn,
           told: (done, outcome) => {
             this.progress.set((i + done / GAMES) / PLANS.length);
-            this.now.update((all) => [...all.filter(({ plan }) => plan !== id), outcome]);
+            // What was there stays until there is something to put in its place.
+            this.now.update((all) => PLANS.flatMap((plan) => (plan.id === id ? [outcome] : all.filter((one) => one.plan === plan.id))));
           },
         });
     } catch (error) {
@@ -106,7 +106,7 @@ export class EconomyOutcomes implements OnDestroy {
         days: reached.mean === 0 ? 'never' : around(days, 1),
         reached: shareWords(reached),
         ruined: shareWords(ruined),
-        change: before ? changeWords(before, outcome) : '',
+        change: before && before !== outcome ? changeWords(before, outcome) : '',
       };
     }),
   );
