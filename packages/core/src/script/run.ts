@@ -23,8 +23,8 @@ export type RunRecord =
 export function commandsOf(script: Script, tickRate: number): ReadonlyMap<number, readonly Command[]> {
   const byTick = new Map<number, Command[]>();
   const put = (tick: number, command: Command) => void (byTick.get(tick)?.push(command) ?? byTick.set(tick, [command]));
-  for (const { id, team, actor } of script.seats)
-    put(1, { kind: 'join', args: { seat: id, ...(team && { team }), ...(actor && { actor }) } });
+  for (const { id, team, party, actor } of script.seats)
+    put(1, { kind: 'join', args: { seat: id, ...(team && { team }), ...(party && { party }), ...(actor && { actor }) } });
   for (const { at, seat, ...input } of script.inputs) put(tickAt(at, tickRate), { kind: 'input', args: { seat, input } });
   for (const { at, seat, from, ...action } of script.pokes)
     put(tickAt(at, tickRate), { kind: 'poke', args: { ...(seat && { seat }), ...(from && { from }), action } });

@@ -13,7 +13,9 @@ const moment = z.union([duration(), z.number().min(0).max(86400)], 'A moment is 
 export const scriptSchema = z.strictObject(
   {
     seats: z
-      .array(z.strictObject({ id: seatName(), team: z.string().optional(), actor: z.string().optional() }))
+      .array(
+        z.strictObject({ id: seatName(), team: z.string().optional(), party: z.string().max(48).optional(), actor: z.string().optional() }),
+      )
       .min(1, 'A script has at least one seat.')
       .max(64, 'A script has at most 64 seats.'),
     inputs: z

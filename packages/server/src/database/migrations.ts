@@ -103,6 +103,15 @@ const STEPS: readonly Step[] = [
       await query.removeColumn('players', 'revision');
     },
   },
+  {
+    name: '0005-parties',
+    up: async (query) => {
+      await query.addColumn('seats', 'party', { type: DataTypes.TEXT, allowNull: true });
+    },
+    down: async (query) => {
+      await query.removeColumn('seats', 'party');
+    },
+  },
 ];
 
 /** Brings the database up to date. Returns the names of the steps that were taken. */

@@ -46,6 +46,8 @@ export class Seat extends Model<Fields<Seat>, NewFields<Seat>> {
   declare roomId: string;
   declare name: string;
   declare team: string | null;
+  /** With whom its player comes: those of one party go into one crew, while there is room. */
+  declare party: CreationOptional<string | null>;
   /** Opens the seat to whoever has the join link. */
   declare token: string;
 }
@@ -120,7 +122,7 @@ export function connect(url: string, log: (sql: string) => void = () => undefine
   );
   Room.init({ id: key(), rulesetId: ruleset(), seed: whole(), createdAt: at() }, { ...timed, tableName: 'rooms', updatedAt: false });
   Seat.init(
-    { roomId: { ...text(), primaryKey: true }, name: key(), team: DataTypes.TEXT, token: text() },
+    { roomId: { ...text(), primaryKey: true }, name: key(), team: DataTypes.TEXT, party: DataTypes.TEXT, token: text() },
     { sequelize, tableName: 'seats', timestamps: false },
   );
   Player.init(

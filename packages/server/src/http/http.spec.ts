@@ -115,6 +115,12 @@ describe('The HTTP API', () => {
       expect((await harness.request(`/api/rulesets/${id}`)).status).toBe(404);
     expect((await harness.request('/api/nothing')).status).toBe(404);
     expect((await harness.request('/api/rooms', { method: 'POST', body: { ruleset: 3 } })).status).toBe(400);
+    const { id } = await create('Party');
+    const nobody = await harness.request('/api/rooms', { method: 'POST', body: { ruleset: id, party: ['nobody'] } });
+    expect([nobody.status, ((await nobody.json()) as { detail: string }).detail]).toEqual([
+      400,
+      'Seats are called north, south, east, west.',
+    ]);
   });
 
   it('answers what would exhaust it, and stays up', async () => {

@@ -2,6 +2,7 @@ import { Router } from 'express';
 import { z } from 'zod';
 import { Seat } from '../database/models.js';
 import type { RoomKeeper } from '../rooms/keeper.js';
+import { SEAT_NAMES } from '../rooms/names.js';
 import { HttpProblem, notFound } from './problems.js';
 import { findRuleset } from './rulesets.js';
 
@@ -9,6 +10,11 @@ const createSchema = z.strictObject({
   ruleset: z.uuid('The id of a ruleset is expected.'),
   /** How many can play. */
   seats: z.int('A room has 1 to 4 seats.').min(1, 'A room has 1 to 4 seats.').max(4, 'A room has 1 to 4 seats.').default(2),
+  /** The seats whose players come as a party: they go into one crew, while there is room. */
+  party: z
+    .array(z.enum(SEAT_NAMES, `Seats are called ${SEAT_NAMES.join(', ')}.`))
+    .max(4, 'A party has at most 4 players.')
+    .default([]),
 });
 
 /** Rooms for who is signed in. */
@@ -19,7 +25,7 @@ export function roomRoutes(keeper: RoomKeeper): Router {
     const body = createSchema.safeParse(request.body);
     if (!body.success) throw new HttpProblem(400, 'A ruleset and a number of seats are expected', body.error.issues[0].message);
     const ruleset = await findRuleset(body.data.ruleset);
-    const room = await keeper.create(ruleset, body.data.seats);
+    const room = await keeper.create(ruleset, body.data.seats, body.data.party);
     response
       .status(201)
       .location(`/api/rooms/${room.id}`)

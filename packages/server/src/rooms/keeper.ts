@@ -33,6 +33,9 @@ interface Open {
   storedRevision: number;
 }
 
+/** What the party of a room is called. */
+const PARTY = 'party';
+
 /** Players are with another room: two rooms cannot play the same player at once. */
 export class PlayersElsewhere extends Error {
   constructor(
@@ -52,7 +55,7 @@ export interface RoomDescription {
   readonly seed: number;
   readonly createdAt: Date;
   /** `join` is the path of the seat's join link. */
-  readonly seats: readonly { readonly name: string; readonly team: string | null; readonly join: string }[];
+  readonly seats: readonly { readonly name: string; readonly team: string | null; readonly party: string | null; readonly join: string }[];
 }
 
 export interface Measures {
@@ -72,8 +75,8 @@ export class RoomKeeper {
     private readonly asleepMs = ASLEEP_MS,
   ) {}
 
-  /** A new room with one to four seats; the rules say which team each comes into. */
-  async create(ruleset: Ruleset, count = 2): Promise<RoomRow> {
+  /** A new room with one to four seats; the rules say which team each comes into, those of `party` into one while there is room. */
+  async create(ruleset: Ruleset, count = 2, party: readonly string[] = []): Promise<RoomRow> {
     const rules = rulesFrom(ruleset.document);
     const [problem] = seatProblems(rules, {});
     if (problem) throw new HttpProblem(422, 'Nobody could take a seat', problem.message);
@@ -84,6 +87,7 @@ export class RoomKeeper {
         roomId: id,
         name,
         team: null,
+        party: party.includes(name) ? PARTY : null,
         token: randomBytes(18).toString('base64url'),
       }));
       await Seat.bulkCreate(seats, { transaction });
@@ -108,7 +112,7 @@ export class RoomKeeper {
       ruleset: row.rulesetId,
       seed: row.seed,
       createdAt: row.createdAt,
-      seats: seats.map(({ name, team, token }) => ({ name, team, join: `/join/${token}` })),
+      seats: seats.map(({ name, team, party, token }) => ({ name, team, party: party ?? null, join: `/join/${token}` })),
     };
   }
 

@@ -35,6 +35,31 @@ describe('Progress, on the wire', () => {
     expect(south.news.filter(({ event }) => event === 'levelReached').length).toBe(3);
   });
 
+  it('keeps a party together in one crew, also after a restart of its room', async () => {
+    const { ruleset } = await harness.json<{ ruleset: string }>(`/api/rooms/${room.id}`);
+    await Promise.all([truth, north, south].map((screen) => screen.close()));
+    const { id, seats } = await harness.json<RoomInfo>('/api/rooms', {
+      method: 'POST',
+      body: { ruleset, seats: 4, party: ['north', 'east', 'west'] },
+    });
+    const all = harness.screen(id);
+    await all.ready();
+    const crews = () => {
+      const { copy } = all;
+      return Object.fromEntries(
+        copy!.rows('seats').map((row) => {
+          const actor = Number(copy!.value('seats', row, 'actor')) & 0xfffff;
+          return [String(copy!.value('actors', actor, 'name')), copy!.value('actors', actor, 'team')];
+        }),
+      );
+    };
+    const { north: one, east, west, south: alone } = crews();
+    expect([east, west]).toEqual([one, one]);
+    expect(alone).not.toBe(one);
+    expect(seats.length).toBe(4);
+    await all.close();
+  });
+
   it('tells of a secret achievement nobody but who has it, not even that it is there', async () => {
     truth.poke('north', { do: 'unlock', achievement: 'lastBreath' });
     await north.until('it is told', () => north.copy!.rows('secretsFound').length === 1);

@@ -44,6 +44,7 @@ interface Connection {
 export interface RoomSeat {
   readonly name: string;
   readonly team: string | null;
+  readonly party?: string | null;
   readonly token: string;
 }
 
@@ -60,8 +61,8 @@ const MOST_WAITING = 500;
 /** Inputs of one seat that wait for the next tick; more are too many, whatever they ask for. */
 const MOST_OF_A_SEAT = 30;
 
-function joining({ name, team }: RoomSeat, saved: SavedPlayer | undefined): Command {
-  return { kind: 'join', args: { seat: name, ...(team !== null && { team }), ...(saved && { saved }) } };
+function joining({ name, team, party }: RoomSeat, saved: SavedPlayer | undefined): Command {
+  return { kind: 'join', args: { seat: name, ...(team !== null && { team }), ...(party && { party }), ...(saved && { saved }) } };
 }
 
 /** A running game: a world, its seats, and the screens that look on. It knows no sockets and no database. */

@@ -18,6 +18,8 @@ export const events: Readonly<Record<string, EventSpec>> = {
     label: 'a loot table is rolled',
     when: 'A line of a table is drawn, or is always there; what it gives is still to come. Told to the trace alone: chances are the server’s.',
     carries: { entries: { table: 'loot' }, amounts: ['amount', 'chance', 'roll'] },
+    // A container rolls one without any action, and a table what is nested in it.
+    arises: { from: 'loot', field: 'table' },
     see: 'server',
     sentence: (e, speak) => {
       const { table, label, amount, chance, roll, rolls } = e.data;
@@ -30,6 +32,7 @@ export const events: Readonly<Record<string, EventSpec>> = {
     label: 'something drops',
     when: 'What a table gave is there: it lies in the arena, or whoever it is for has it.',
     carries: { entries: { table: 'loot' }, amounts: ['amount'] },
+    arises: { from: 'loot', field: 'table' },
     see: 'owner',
     announced: true,
     sentence: (e) => {

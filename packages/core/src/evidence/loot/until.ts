@@ -24,20 +24,26 @@ export interface Until {
 export function untilOf(setting: Setting, odds: Odds, index: number, thing: Thing, plain = false): Until {
   const { streak } = loot.of(setting.rules).list[index];
   if (!streak || plain) return steady(odds.opening(index).misses(thing).none);
-  // Who is dry for so long and has none of it yet, as shares of all.
-  let waiting = new Map<number, number>([[0, 1]]);
+  // Who is dry for so long and has none of it yet, as shares of all; by how many openings they have been dry.
+  let waiting = new Float64Array(MOST_OPENINGS + 2);
+  let next = new Float64Array(MOST_OPENINGS + 2);
+  waiting[0] = 1;
+  const known: { none: number; dry: number; idle: number }[] = [];
+  const missesAt = (dry: number) => (known[dry] ??= odds.opening(index, dry).misses(thing));
   const shares: number[] = [0];
   for (let n = 1; n <= MOST_OPENINGS; n++) {
-    const next = new Map<number, number>();
-    const add = (dry: number, p: number) => p > 1e-15 && next.set(dry, (next.get(dry) ?? 0) + p);
-    for (const [dry, p] of waiting) {
-      const { none, dry: undrawn, idle } = odds.opening(index, dry).misses(thing);
-      add(dry + 1, p * Math.max(0, undrawn));
-      add(dry, p * idle);
-      add(0, p * Math.max(0, none - undrawn - idle));
+    next.fill(0, 0, n + 1);
+    let left = 0;
+    for (let dry = 0; dry < n; dry++) {
+      const p = waiting[dry];
+      if (p < 1e-15) continue;
+      const { none, dry: undrawn, idle } = missesAt(dry);
+      next[dry + 1] += p * Math.max(0, undrawn);
+      next[dry] += p * idle;
+      next[0] += p * Math.max(0, none - undrawn - idle);
+      left += p * none;
     }
-    waiting = next;
-    const left = [...waiting.values()].reduce((sum, p) => sum + p, 0);
+    [waiting, next] = [next, waiting];
     shares.push(1 - left);
     if (left < 0.0005) break;
   }

@@ -19,6 +19,12 @@ import { documentFeature } from '../store/document.reducer';
         <button type="button" class="act" (click)="openOne(2)">Play with two seats</button>
         <button type="button" class="act" (click)="openOne(4)">Play with four seats</button>
       </p>
+      <p class="party">
+        <span class="soft">A party, kept together in one crew while there is room:</span>
+        @for (seat of seats; track seat) {
+          <button type="button" role="checkbox" [attr.aria-checked]="party().includes(seat)" (click)="toggle(seat)">{{ party().includes(seat) ? '☑' : '☐' }} {{ seat }}</button>
+        }
+      </p>
       @if (failure()) {
         <p class="refusal" role="alert">{{ failure() }}</p>
       }
@@ -53,6 +59,16 @@ import { documentFeature } from '../store/document.reducer';
       display: flex;
       gap: 24px;
     }
+    .party {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 2px 14px;
+      margin-top: 10px;
+      font-size: 13px;
+    }
+    .party [aria-checked='true'] {
+      color: var(--ember);
+    }
     h2 {
       font-size: 13.5px;
       margin: 32px 0 8px;
@@ -71,6 +87,9 @@ export class Lobby {
   protected readonly ruleset = inject(Store).selectSignal(documentFeature.selectId);
   protected readonly rooms = signal<readonly { id: string; createdAt: string; open: boolean }[]>([]);
   protected readonly failure = signal('');
+  protected readonly seats = ['north', 'south', 'east', 'west'];
+  /** The seats whose players come together. */
+  protected readonly party = signal<readonly string[]>([]);
 
   constructor() {
     effect(() => {
@@ -83,9 +102,13 @@ export class Lobby {
     });
   }
 
+  protected toggle(seat: string): void {
+    this.party.update((party) => (party.includes(seat) ? party.filter((one) => one !== seat) : [...party, seat]));
+  }
+
   protected async openOne(seats: number): Promise<void> {
     try {
-      const { id } = await firstValueFrom(this.api.createRoom(this.ruleset()!, seats));
+      const { id } = await firstValueFrom(this.api.createRoom(this.ruleset()!, seats, this.party()));
       await this.router.navigate(['/r', this.ruleset(), 'playtest', id]);
     } catch (error) {
       const { title, detail } = failureOf(error as HttpErrorResponse);

@@ -50,6 +50,15 @@ const WHOLE = [
     .first {
       margin-left: auto;
     }
+    @media (max-width: 1120px) {
+      nav {
+        padding: 0 10px;
+      }
+      a {
+        padding: 8px 7px;
+        font-size: 13px;
+      }
+    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })

@@ -8,7 +8,9 @@ import { EconomyRulesPart } from './economy/economy-rules';
 import { MarketSentences } from './economy/market-sentences';
 import { OfferSentences } from './economy/offer-sentences';
 import { ShopSentences } from './economy/shop-sentences';
+import { lootGroup } from './loot/loot-groups';
 import { LootBoard } from './loot/loot-board';
+import brinewick from '../../../../../examples/brinewick.json';
 import { LootOdds } from './loot/loot-odds';
 import { LootSentences } from './loot/loot-sentences';
 import { partsWith } from './spec/parts';
@@ -90,6 +92,13 @@ describe('The sentences of a loot table', () => {
     expect(seen.text('[role="alert"]')).toContain('which is in it: rolling it would never end');
     expect(entryNow('loot', 'smallChange')).toEqual(before);
     odds.element.remove();
+  });
+});
+
+describe('The groups of loot tables', () => {
+  it('say where each is rolled', () => {
+    const of = (id: string) => lootGroup(brinewick as never, id);
+    expect(['lamprey', 'strongbox', 'smallChange', 'dayOut'].map(of)).toEqual(['Dropped', 'In containers', 'Parts of others', 'Elsewhere']);
   });
 });
 

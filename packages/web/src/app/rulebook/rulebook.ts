@@ -52,6 +52,7 @@ import { ShopSentences } from './economy/shop-sentences';
 import { LootBoard } from './loot/loot-board';
 import { LootOdds } from './loot/loot-odds';
 import { LootSentences } from './loot/loot-sentences';
+import { LOOT_GROUPS, lootGroup } from './loot/loot-groups';
 import { TrackEvidencePage } from './levels/track-evidence';
 import { TrackSentences } from './levels/track-sentences';
 import { QuestPath } from './quests/quest-path';
@@ -162,10 +163,14 @@ export class Rulebook {
     const document = this.context.document();
     const groups = new Map<string, EntryJson[]>();
     for (const entry of entriesOf(document, this.tab())) {
-      const name = typeof entry['group'] === 'string' ? entry['group'] : '';
+      const name = this.tab() === 'loot' ? lootGroup(document, entry.id) : typeof entry['group'] === 'string' ? entry['group'] : '';
       groups.set(name, [...(groups.get(name) ?? []), entry]);
     }
-    const own = [...groups].map(([name, entries]) => ({ name, chapter: this.tab(), entries: entries.map(inIndex) }));
+    // Groups that are worked out stand in an order of their own.
+    const order = this.tab() === 'loot' ? LOOT_GROUPS : [...groups.keys()];
+    const own = [...groups]
+      .sort(([a], [b]) => order.indexOf(a) - order.indexOf(b))
+      .map(([name, entries]) => ({ name, chapter: this.tab(), entries: entries.map(inIndex) }));
     const also = chapterOf(this.tab())?.also ?? [];
     return [
       ...own,
@@ -296,8 +301,8 @@ export class Rulebook {
   }
 
   protected async table(): Promise<void> {
-    const { TableExchange } = await import('./table-exchange');
-    this.dialog.open(TableExchange);
+    const { ATTRIBUTES, CsvExchange } = await import('./csv-exchange');
+    this.dialog.open(CsvExchange, { data: ATTRIBUTES });
   }
 
   protected linked(chapter: string | undefined): boolean {

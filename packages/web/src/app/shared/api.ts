@@ -151,8 +151,8 @@ export class Api {
       .pipe(map((body) => body.rooms));
   }
 
-  createRoom(ruleset: string, seats = 2): Observable<RoomInfo> {
-    return this.http.post<RoomInfo>('/api/rooms', { ruleset, seats });
+  createRoom(ruleset: string, seats = 2, party: readonly string[] = []): Observable<RoomInfo> {
+    return this.http.post<RoomInfo>('/api/rooms', { ruleset, seats, ...(party.length > 0 && { party }) });
   }
 
   room(id: string): Observable<RoomInfo> {

@@ -183,6 +183,15 @@ describe('The lobby', () => {
     await seen.settle();
     expect(TestBed.inject(Router).url).toBe('/r/r/playtest/amber-quay');
   });
+
+  it('says who comes as a party', async () => {
+    openBench(undefined, [{ path: '**', children: [] }], HTTP);
+    const http = TestBed.inject(HttpTestingController);
+    const seen = await Seen.of(Lobby);
+    for (const seat of ['☐ north', '☐ east', '☐ west', '☑ west']) await seen.click(seat, '[role="checkbox"]');
+    await seen.click('Play with four seats');
+    expect(http.expectOne({ method: 'POST', url: '/api/rooms' }).request.body).toEqual({ ruleset: 'r', seats: 4, party: ['north', 'east'] });
+  });
 });
 
 describe('The open room', () => {

@@ -14,7 +14,7 @@ const MOST_BARS = 7;
 @Component({
   selector: 'ee-economy-outcomes',
   templateUrl: './economy-outcomes.html',
-  styleUrl: './economy-outcomes.scss',
+  styleUrls: ['../evidence/plot.scss', './economy-outcomes.scss'],
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class EconomyOutcomes implements OnDestroy {

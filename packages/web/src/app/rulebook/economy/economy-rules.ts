@@ -3,6 +3,7 @@ import { MatDialog } from '@angular/material/dialog';
 import type { Problem } from '@eager-ember/core';
 import { Editor } from '../../store/editor';
 import { entriesOf } from '../chapters';
+import { CsvExchange, PRICES } from '../csv-exchange';
 import { Choose, type Way } from '../spec/choose';
 import { condition, duration, entry, text } from '../spec/formats';
 import { Part } from '../spec/part';
@@ -171,9 +172,8 @@ export class EconomyRulesPart {
     void this.set('haul', first.id);
   }
 
-  protected async file(): Promise<void> {
-    const { PriceExchange } = await import('./price-exchange');
-    this.dialog.open(PriceExchange);
+  protected file(): void {
+    this.dialog.open(CsvExchange, { data: PRICES });
   }
 
   private readonly dialog = inject(MatDialog);

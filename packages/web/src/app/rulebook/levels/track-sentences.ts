@@ -9,7 +9,7 @@ import { Sentence } from '../spec/sentence';
 import { SpecFields } from '../spec/spec-fields';
 import { ThenList } from '../spec/then-list';
 import { entriesOf } from '../chapters';
-import { LevelExchange } from './level-exchange';
+import { CsvExchange, levelsOf } from '../csv-exchange';
 
 /** A level track in sentences. */
 @Component({
@@ -64,6 +64,6 @@ export class TrackSentences extends SpecFields {
   }
 
   protected file(): void {
-    this.dialog.open(LevelExchange, { data: this.context.id() });
+    this.dialog.open(CsvExchange, { data: levelsOf(this.context.id()) });
   }
 }

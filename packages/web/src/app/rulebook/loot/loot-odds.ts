@@ -15,7 +15,7 @@ type Until = NonNullable<LootEvidence['until']>;
 @Component({
   selector: 'ee-loot-odds',
   templateUrl: './loot-odds.html',
-  styleUrl: './loot-odds.scss',
+  styleUrls: ['../evidence/plot.scss', './loot-odds.scss'],
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class LootOdds implements OnDestroy {
@@ -185,12 +185,17 @@ const figure = (value: number) => String(Number(value.toFixed(value < 0.1 ? 4 : 
 const points = (share: number) => `${(100 * share).toFixed(2)} points`;
 
 /** When half of players have it, and most: in one sentence. */
-function sentence(at: readonly (number | undefined)[], { label }: Until): string {
-  if (at[0] === undefined) return `Nobody can wait for ${label.toLowerCase()}: it never comes.`;
+function sentence(at: readonly (number | undefined)[], { label, curve }: Until): string {
+  const end = curve.at(-1);
+  if (at[0] === undefined)
+    return end && end.share > 0
+      ? `Only ${percent(end.share)} of players have one after ${end.opening} openings.`
+      : `Nobody can wait for ${label.toLowerCase()}: it never comes.`;
   const by = at.flatMap((n, i) =>
     n === undefined ? [] : [i === 0 ? `Half of players have one by the ${ordinal(n)}` : `${SHARE_WORDS[i]} by the ${ordinal(n)}`],
   );
-  return `${by.join(', ')}.`;
+  const open = by.length < at.length && end ? `, the rest later than the ${ordinal(end.opening)}` : '';
+  return `${by.join(', ')}${open}.`;
 }
 
 function ordinal(n: number): string {

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { MatDialog } from '@angular/material/dialog';
 import { percent } from '@eager-ember/core';
 import { entriesOf, freshId } from '../chapters';
+import { CsvExchange, LOOT } from '../csv-exchange';
 import { type Clause, Clauses } from '../spec/clauses';
 import { amount, choice, flag, numberFrom, type PartFormat } from '../spec/formats';
 import { Note, NOTE } from '../spec/note';
@@ -10,7 +11,6 @@ import { Sentence } from '../spec/sentence';
 import { SpecFields } from '../spec/spec-fields';
 import { counted, kindOf, KINDS, type Kind, LootLine, nameOf } from './loot-line';
 import { LootBoard } from './loot-board';
-import { LootExchange } from './loot-exchange';
 
 type Json = Readonly<Record<string, unknown>>;
 
@@ -99,6 +99,6 @@ export class LootSentences extends SpecFields {
   }
 
   protected file(): void {
-    this.dialog.open(LootExchange);
+    this.dialog.open(CsvExchange, { data: LOOT });
   }
 }

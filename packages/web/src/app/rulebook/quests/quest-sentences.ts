@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { entriesOf, freshId } from '../chapters';
+import { CsvExchange, QUESTS } from '../csv-exchange';
 import { Choose, type Way } from '../spec/choose';
 import { type Clause, Clauses } from '../spec/clauses';
 import { choice, condition, duration, entry, flag, numberFrom, text } from '../spec/formats';
@@ -10,7 +11,6 @@ import { PatternSentence } from '../spec/pattern';
 import { Sentence } from '../spec/sentence';
 import { SpecFields } from '../spec/spec-fields';
 import { ThenList } from '../spec/then-list';
-import { QuestExchange } from './quest-exchange';
 
 interface GoalJson {
   readonly id: string;
@@ -170,6 +170,6 @@ export class QuestSentences extends SpecFields {
   }
 
   protected file(): void {
-    this.dialog.open(QuestExchange);
+    this.dialog.open(CsvExchange, { data: QUESTS });
   }
 }

@@ -1,14 +1,14 @@
-import { MatDialogModule } from '@angular/material/dialog';
+import { MAT_DIALOG_DATA, MatDialogModule } from '@angular/material/dialog';
 import { importProvidersFrom } from '@angular/core';
 import { documentNow, openBench, Seen } from '../testing/bench';
 import { ClipExchange } from './clips/clip-exchange';
-import { TableExchange } from './table-exchange';
+import { ATTRIBUTES, CsvExchange } from './csv-exchange';
 
 describe('The table of attributes', () => {
-  let seen: Seen<TableExchange>;
+  let seen: Seen<CsvExchange>;
   beforeEach(async () => {
-    openBench(undefined, [], [importProvidersFrom(MatDialogModule)]);
-    seen = await Seen.of(TableExchange);
+    openBench(undefined, [], [importProvidersFrom(MatDialogModule), { provide: MAT_DIALOG_DATA, useValue: ATTRIBUTES }]);
+    seen = await Seen.of(CsvExchange);
   });
 
   const choose = async (text: string) => {
