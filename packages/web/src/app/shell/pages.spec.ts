@@ -190,7 +190,11 @@ describe('The lobby', () => {
     const seen = await Seen.of(Lobby);
     for (const seat of ['☐ north', '☐ east', '☐ west', '☑ west']) await seen.click(seat, '[role="checkbox"]');
     await seen.click('Play with four seats');
-    expect(http.expectOne({ method: 'POST', url: '/api/rooms' }).request.body).toEqual({ ruleset: 'r', seats: 4, party: ['north', 'east'] });
+    expect(http.expectOne({ method: 'POST', url: '/api/rooms' }).request.body).toEqual({
+      ruleset: 'r',
+      seats: 4,
+      party: ['north', 'east'],
+    });
   });
 });
 
