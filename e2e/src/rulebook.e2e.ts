@@ -11,7 +11,7 @@ describe('The Rulebook', () => {
   afterEach(() => expect(screen.complaints.splice(0)).toEqual([]));
 
   it('opens from the one-time link on the demo', async () => {
-    await screen.sees('li', /Brinewick Salvage.*16 stats, 14 effects, 10 abilities/);
+    await screen.sees('li', /Brinewick Salvage.*17 stats, 14 effects, 10 abilities/);
     await screen.page.locator('ul li a').click();
     await screen.sees('[aria-label="Spec"]', 'A pool from 0 to lung capacity, in seconds of air, starting full.');
     await screen.drawnAs(50.925, false);
