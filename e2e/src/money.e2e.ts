@@ -48,7 +48,7 @@ describe('Loot and money', () => {
     await screen.sees('[data-thing="nothing"]', '30.3 %');
     await screen.edit('quantity of loose brass', '1 to 3');
     await screen.sees('ee-loot-odds li', /loose brass 1$/);
-    await screen.click('button', 'Condition for tide-pearl');
+    await screen.click('button', '+ if: condition for tide-pearl');
     await screen.edit('condition of tide-pearl', 'level(standing) >= 3');
     await chance('pearl', '0 %');
     await screen.fill('input[aria-label="For one with standing"]', '3');

@@ -103,7 +103,7 @@ import { Statement } from './statement';
       font-size: 11.5px;
     }
     .dim {
-      opacity: 0.55;
+      color: var(--soft);
     }
     .over {
       font: italic 14px var(--serif);

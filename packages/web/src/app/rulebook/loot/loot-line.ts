@@ -37,7 +37,7 @@ export function nameOf(line: Json, document: RulesetJson | undefined): string {
   imports: [Part, Sentence, ThenList],
   template: `
     <ee-sentence>
-      @if (weighted()) {<span class="weight"><ee-part [at]="at() + '/weight'" [format]="amount" [label]="'weight of ' + name()" /></span>}@switch (kind()) { @case ('nothing') {<i class="soft">nothing</i>} @case ('then') {<ee-part [at]="at() + '/label'" [format]="words" [label]="'name of ' + name()" empty="something" />} @default {@if (line()['label'] !== undefined) {<ee-part [at]="at() + '/label'" [format]="words" [label]="'name of ' + name()" />: }<ee-part [at]="at() + '/quantity'" [format]="amount" [label]="'quantity of ' + name()" empty="1" />&ngsp;<ee-part [at]="at() + '/' + kind()" [format]="formats[kind()]" [label]="'what ' + id() + ' is'" />} }@if (line()['if'] !== undefined) {<span class="if">, if <ee-part [at]="at() + '/if'" [format]="condition" [label]="'condition of ' + name()" /><button type="button" class="out" [attr.aria-label]="'No condition for ' + name()" (click)="set('/if', undefined)">×</button></span>} @else {<button type="button" class="more" [attr.aria-label]="'Condition for ' + name()" (click)="set('/if', 'true')">+ if</button>}
+      @if (weighted()) {<span class="weight"><ee-part [at]="at() + '/weight'" [format]="amount" [label]="'weight of ' + name()" /></span>}@switch (kind()) { @case ('nothing') {<i class="soft">nothing</i>} @case ('then') {<ee-part [at]="at() + '/label'" [format]="words" [label]="'name of ' + name()" empty="something" />} @default {@if (line()['label'] !== undefined) {<ee-part [at]="at() + '/label'" [format]="words" [label]="'name of ' + name()" />: }<ee-part [at]="at() + '/quantity'" [format]="amount" [label]="'quantity of ' + name()" empty="1" />&ngsp;<ee-part [at]="at() + '/' + kind()" [format]="formats[kind()]" [label]="'what ' + id() + ' is'" />} }@if (line()['if'] !== undefined) {<span class="if">, if <ee-part [at]="at() + '/if'" [format]="condition" [label]="'condition of ' + name()" /><button type="button" class="out" [attr.aria-label]="'No condition for ' + name()" (click)="set('/if', undefined)">×</button></span>} @else {<button type="button" class="more" [attr.aria-label]="'+ if: condition for ' + name()" (click)="set('/if', 'true')">+ if</button>}
     </ee-sentence>
     @if (kind() === 'then') {
       <ee-then [at]="at() + '/then'" />
@@ -54,7 +54,6 @@ export function nameOf(line: Json, document: RulesetJson | undefined): string {
       min-width: 46px;
     }
     .more {
-      opacity: 0.6;
       margin-left: 6px;
     }
     .if {
