@@ -13,7 +13,7 @@ const wanted = process.argv.slice(2).filter((arg) => !arg.startsWith('-'));
 const total = { passed: 0, failed: 0 };
 let database;
 let home;
-/** What only passed at its second go. */
+/** What did not pass at its first go. */
 const shaky = [];
 
 /** Runs a command, shows what it prints, and returns that with its exit code. */
@@ -55,11 +55,11 @@ async function attempt(title, command, args, options) {
 async function part(name, title, command, args, options) {
   if (wanted.length > 0 && !wanted.includes(name)) return;
   let counted = await attempt(title, command, args, options);
-  if (counted.failed > 0 && options?.again) {
-    // What runs against the clock, over real sockets or in a real browser, may starve on a busy machine.
-    // It gets one more go, and that is told.
-    counted = await attempt(`${title}, once more`, command, args, options);
-    if (counted.failed === 0) shaky.push(title);
+  // What runs against the clock, over real sockets or in a real browser, may starve on a busy machine.
+  // It gets another go or two, and that is told.
+  for (let go = 2; counted.failed > 0 && go <= 1 + (options?.again ?? 0); go++) {
+    counted = await attempt(`${title}, go ${go}`, command, args, options);
+    if (counted.failed === 0) shaky.push(`${title}, at go ${go}`);
   }
   total.passed += counted.passed;
   total.failed += counted.failed;
@@ -114,12 +114,12 @@ async function main() {
   await part('core', 'Core, in Chromium', 'npx', ['karma', 'start', 'packages/core/karma.conf.cjs', '--single-run', '--no-colors'], {
     env,
   });
-  await part('server', 'Server', process.execPath, jasmine('packages/server/jasmine.json'), { env, again: true });
+  await part('server', 'Server', process.execPath, jasmine('packages/server/jasmine.json'), { env, again: 1 });
   await part('cli', 'Command line', process.execPath, jasmine('packages/cli/jasmine.json'), { env });
   await part('web', 'Web', 'npx', ['ng', 'test', '--watch=false', '--no-progress'], { cwd: join(ROOT, 'packages/web'), env });
   for (const walk of readdirSync(join(ROOT, 'e2e/src')).filter((file) => file.endsWith('.e2e.ts'))) {
     const title = `In a real browser: ${walk.replace('.e2e.ts', '')}`;
-    await part('e2e', title, process.execPath, [...jasmine('e2e/jasmine.json'), `e2e/src/${walk}`], { env, again: true });
+    await part('e2e', title, process.execPath, [...jasmine('e2e/jasmine.json'), `e2e/src/${walk}`], { env, again: 2 });
   }
 }
 
@@ -132,6 +132,6 @@ try {
   database?.stop('immediate');
   if (home) rmSync(home, { recursive: true, force: true });
 }
-for (const title of shaky) say(`Passed only at the second go – ${title}`);
+for (const title of shaky) say(`Passed only at another go – ${title}`);
 say(`\n${total.passed} passed, ${total.failed} failed`);
 process.exitCode = total.failed === 0 && total.passed > 0 ? 0 : 1;

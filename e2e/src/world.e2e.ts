@@ -138,6 +138,8 @@ describe('The world around a player', () => {
   it('opens a chest in two windows of two browsers: what one takes is gone from both', async () => {
     await screen.page.keyboard.press('p');
     await screen.sees('.verdict', 'Copy agrees with truth.');
+    // However long all of this takes, nobody runs out of air meanwhile.
+    for (const name of ['north', 'south']) await screen.poke('grant', 'inBell', { Seat: name });
     const join = await screen.page.evaluate(async () => {
       const room = location.pathname.split('/').at(-1);
       const { seats } = (await (await fetch(`/api/rooms/${room}`)).json()) as { seats: { join: string }[] };
@@ -195,11 +197,12 @@ describe('The world around a player', () => {
     await screen.sees(value('north', 'scrip'), /^10$/);
     await screen.poke('set', 'scrip', { Amount: '81', Seat: 'north' });
     await screen.poke('set', 'suit', { Amount: '20', Seat: 'north' });
+    // A visit takes eight seconds: whoever waits beside it stands there before it begins.
+    await moveTo('60, 430', 'south');
     await screen.page.keyboard.press('e');
     await screen.sees(`${around('north')} .visit`, /Quartermaster rest and refill, \d/);
     await screen.page.waitForSelector(`${seat('north')} .veil`);
     await screen.sees(value('north', 'scrip'), /^41$/);
-    await moveTo('60, 430', 'south');
     await screen.sees(around('south'), /busy, \d/);
     await screen.sees(value('north', 'suit'), /^100$/);
     await moveTo('200, 380');
