@@ -132,6 +132,9 @@ export function removeModifiers(a: Attributes, row: number, holder: number): voi
   }
 }
 
+/** The parties of a live amount; one object for all, since they are asked at every change. */
+const asking = { owner: 0, source: 0, target: 0 };
+
 /** Asks an actor's live amounts again. Whether any has moved. */
 export function refreshLive(world: World, a: Attributes, row: number): boolean {
   if (world.rules.amounts.size === 0) return false;
@@ -141,7 +144,10 @@ export function refreshLive(world: World, a: Attributes, row: number): boolean {
     const k = at - 1;
     const asked = live.data[k] === 0 ? undefined : world.rules.amounts.get(live.data[k]);
     if (!asked) continue;
-    const now = asked.run(world, { owner: actor.data[k], source: source.data[k], target: actor.data[k] });
+    asking.owner = actor.data[k];
+    asking.source = source.data[k];
+    asking.target = actor.data[k];
+    const now = asked.run(world, asking);
     if (now === amount.data[k]) continue;
     amount.data[k] = now;
     moved = true;

@@ -2,7 +2,7 @@ import { clamp, LARGEST_AMOUNT } from '../../math/grid.js';
 import type { World } from '../../world/world.js';
 import type { Attribute, Refill } from './compile.js';
 import type { Attributes } from './grip.js';
-import { liveActors } from './modifiers.js';
+import { liveActors, refreshLive } from './modifiers.js';
 import { highOf, lowOf, ownerOnly, settle, settleRestless } from './values.js';
 
 /** One tick of refilling for every actor, attribute by attribute: columns are walked, not actors. */
@@ -14,7 +14,8 @@ export function regenerate(world: World, a: Attributes): void {
   });
   if (a.compiled.list.some((attribute) => attribute.restless))
     for (let row = 0; row < world.actors.high; row++) if (world.actors.live[row] === 1) settleRestless(world, a, row);
-  for (const row of liveActors(world, a)) settle(world, a, row);
+  // A live amount may follow what moves by itself; where none has moved, nothing else has.
+  for (const row of liveActors(world, a)) if (refreshLive(world, a, row)) settle(world, a, row);
 }
 
 /** Whether its refill needs nothing but its own column: a rate that is known beforehand between bounds that are. */

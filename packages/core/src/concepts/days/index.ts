@@ -135,8 +135,9 @@ function goOn(world: World): void {
   checkGoals(world);
   const [ends, settling] = ['ends', 'settling'].map((name) => table.column(name).data);
   if (settling[0] === 1) return settle(world);
-  const players = playersIn(world);
   const { account } = ledger.in(world);
+  if (ends[0] === 0 && !account.ready.data.includes(1)) return;
+  const players = playersIn(world);
   const asked = players.length > 0 && players.every((actor) => account.ready.data[world.actors.rowOf(actor)] === 1);
   if (asked || (ends[0] !== 0 && ends[0] <= world.tick)) endNow(world);
 }

@@ -10,7 +10,7 @@ import { standsNear } from './near.js';
 import { offerSchema, shopSchema } from './schema.js';
 
 export type { Offer, Shop } from './compile.js';
-export { standsNear } from './near.js';
+export { keepersOf, standsNear } from './near.js';
 export { MOST_TIERS, type OfferEntry, RESTOCKS, type ShopEntry } from './schema.js';
 
 interface Shops extends CompiledShops {

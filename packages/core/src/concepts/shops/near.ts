@@ -9,22 +9,33 @@ export interface Stall {
   readonly reach: number;
 }
 
-/** Whether somebody is near enough to trade: up, and within reach of an actor of its kind, with no wall between. */
-export function standsNear(world: World, actor: number, { at, reach }: Stall): boolean {
+/** The rows of those who keep any of these stalls. */
+export function keepersOf(world: World, stalls: readonly Stall[]): readonly number[] {
+  const kinds = stalls.map(({ at }) => at);
+  const types = world.actors.column('type').data;
+  const found: number[] = [];
+  for (let row = 0; row < world.actors.high; row++) if (world.actors.live[row] === 1 && kinds.includes(types[row])) found.push(row);
+  return found;
+}
+
+/**
+ * Whether somebody is near enough to trade: up, and within reach of an actor of its kind, with no wall between.
+ * @param keepers those who may keep it, where they are known already
+ */
+export function standsNear(world: World, actor: number, stall: Stall, keepers = keepersOf(world, [stall])): boolean {
   const own = world.actors.rowOf(actor);
   if (own < 0) return false;
-  if (at < 0) return true;
+  if (stall.at < 0) return true;
   const types = world.actors.column('type').data;
   const here = placeOf(world, own);
-  // Most are far off: that is asked before walls are.
-  const isFar = (row: number) => {
+  const body = bodyRadius(world, own);
+  for (const row of keepers) {
+    if (types[row] !== stall.at) continue;
+    // Most are far off: that is asked before walls are.
     const there = placeOf(world, row);
-    const most = reach + bodyRadius(world, own) + bodyRadius(world, row);
-    return Math.abs(there.x - here.x) > most || Math.abs(there.y - here.y) > most;
-  };
-  for (let row = 0; row < world.actors.high; row++) {
-    if (types[row] !== at || world.actors.live[row] === 0 || isFar(row)) continue;
-    if (isReached(world, actor, world.actors.handle(row), { reach, sight: true }) === true) return true;
+    const most = stall.reach + body + bodyRadius(world, row);
+    if (Math.abs(there.x - here.x) > most || Math.abs(there.y - here.y) > most) continue;
+    if (isReached(world, actor, world.actors.handle(row), { reach: stall.reach, sight: true }) === true) return true;
   }
   return false;
 }

@@ -4,7 +4,7 @@ import type { World } from '../../world/world.js';
 import { ledger } from '../ledger/index.js';
 import { markets } from '../markets/index.js';
 import { seats } from '../seats/index.js';
-import { buyingRefusal, heldOf, leftOf, type Offer, partsOf, shops, standsNear, upkeepOf } from '../shops/index.js';
+import { buyingRefusal, heldOf, keepersOf, leftOf, type Offer, partsOf, shops, standsNear, upkeepOf } from '../shops/index.js';
 
 /** What can stand against an offer, by the number in its cell. */
 export const AGAINST = ['', 'tooPoor', 'noRoom', 'soldOut', 'topTier', 'atMost', 'needs', 'ruined', 'over'] as const;
@@ -82,12 +82,13 @@ function showAll(world: World): void {
   const rows: Record<'near' | 'wares' | 'prices', Readonly<Record<string, number>>[]> = { near: [], wares: [], prices: [] };
   const { table } = seats.in(world);
   const actors = table.column('actor').data;
+  const keepers = keepersOf(world, [...all, ...places]);
   for (let seat = 0; seat < table.high; seat++) {
     if (table.live[seat] === 0) continue;
     const actor = actors[seat];
-    const here = all.filter((shop) => standsNear(world, actor, shop));
+    const here = all.filter((shop) => standsNear(world, actor, shop, keepers));
     for (const { index } of here) rows.near.push({ actor, shop: index, market: -1 });
-    for (const market of places) if (standsNear(world, actor, market)) rows.near.push({ actor, shop: -1, market: market.index });
+    for (const market of places) if (standsNear(world, actor, market, keepers)) rows.near.push({ actor, shop: -1, market: market.index });
     for (const offer of new Set(here.flatMap(({ sells }) => sells))) show(world, actor, list[offer], rows);
   }
   keep(near, rows.near);

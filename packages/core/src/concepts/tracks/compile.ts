@@ -95,8 +95,16 @@ function compileOne(
       if (target && target.kind !== 'stat')
         context.problem([...at, 'attribute'], `${target.label} is a ${target.kind}: what grows is a stat, such as its maximum.`);
       const { run, constant, references } = context.amountOver(written, LOCALS);
+      // One object for all: it is asked again at every change.
+      const local = { owner: 0, source: 0, target: 0, event: { level: 0 } };
       const amount: Amount = {
-        run: (world, parties) => run(world, { ...parties, event: { level: levelOf(world, parties.owner, index) } }),
+        run: (world, { owner, source, target }) => {
+          local.owner = owner;
+          local.source = source;
+          local.target = target;
+          local.event.level = levelOf(world, owner, index);
+          return run(world, local);
+        },
         ...(constant !== undefined && { constant }),
         references,
       };
