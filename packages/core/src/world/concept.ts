@@ -142,9 +142,17 @@ export type AnyConcept = Concept<never, unknown>;
 
 /** Declares a concept, once: storage, saving, replication and the trace follow from what is said here. */
 export function defineConcept<C = undefined, R = undefined>(declaration: ConceptDeclaration<C, R>): Concept<C, R> {
+  // A rule asks for its concept many times before anybody asks for another ruleset's or another world's.
+  let [rulesBefore, compiled, worldBefore, grip]: [Rules?, C?, World?, R?] = [];
   return {
     ...declaration,
-    of: (rules) => rules.compiled.get(declaration.id) as C,
-    in: (world) => world.attached.get(declaration.id) as R,
+    of: (rules) => {
+      if (rules !== rulesBefore || compiled === undefined) [rulesBefore, compiled] = [rules, rules.compiled.get(declaration.id) as C];
+      return compiled as C;
+    },
+    in: (world) => {
+      if (world !== worldBefore || grip === undefined) [worldBefore, grip] = [world, world.attached.get(declaration.id) as R];
+      return grip as R;
+    },
   };
 }

@@ -60,6 +60,8 @@ export interface LootTable {
   readonly streak: { readonly at: number; readonly after: number; readonly adds: number; readonly certain: number } | undefined;
   /** Weights that are always the same, added up from the first; undefined where they move. */
   readonly sums: readonly number[] | undefined;
+  /** What share of them each entry has; empty where they move. */
+  readonly chances: readonly number[];
   readonly luck: number;
 }
 
@@ -128,6 +130,7 @@ function compileOne(context: CompileContext, json: LootTableJson, index: number)
   const streak = streakOf(context, json, path);
   const steady = entries.every(({ weight, test }) => weight.constant !== undefined && !test);
   let sum = 0;
+  const sums = steady ? entries.map(({ weight }) => (sum += weight.constant!)) : undefined;
   return {
     index,
     id: json.id,
@@ -138,7 +141,8 @@ function compileOne(context: CompileContext, json: LootTableJson, index: number)
     always: json.always.map((one, k) => drop(one, 'always', k)),
     entries,
     streak,
-    sums: steady ? entries.map(({ weight }) => (sum += weight.constant!)) : undefined,
+    sums,
+    chances: sums ? entries.map(({ weight }) => weight.constant! / sum) : [],
     luck: context.purpose([...path, 'entries']),
   };
 }

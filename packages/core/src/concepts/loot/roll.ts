@@ -75,14 +75,19 @@ function open(world: World, compiled: CompiledLoot, index: number, opener: Opene
     if (!drop.test || drop.test(world, opener.parties) !== 0) give(world, compiled, table, drop, 1, 0, 0, opener, visit, count, depth);
   const rolls = wholeOf(quantityNow(world, table.rolls, opener), MOST_ROLLS);
   if (table.streak || !table.sums || !table.replaced) return drawWeighed(world, compiled, table, rolls, opener, visit, count, depth);
-  const { sums, entries } = table;
+  const { sums, entries, chances, luck } = table;
   const sum = sums.length === 0 ? 0 : sums[sums.length - 1];
   for (let n = 1; n <= rolls; n++) {
-    const drawn = world.roll(table.luck, opener.whose) * sum;
+    const drawn = world.roll(luck, opener.whose) * sum;
     if (sum <= 0) continue;
     let at = 0;
     while (sums[at] <= drawn) at++;
-    give(world, compiled, table, entries[at], entries[at].weight.constant! / sum, n, rolls, opener, visit, count, depth);
+    const drop = entries[at];
+    const { constant } = drop.quantity;
+    // The most common case at its barest: so much of a thing, whatever the moment.
+    if (constant !== undefined && constant >= 0 && drop.what !== 'table' && drop.what !== 'nothing') {
+      if (count.drawn++ < MOST_DRAWN) visit(table, drop, constant, chances[at], n, rolls);
+    } else give(world, compiled, table, drop, chances[at], n, rolls, opener, visit, count, depth);
   }
 }
 
