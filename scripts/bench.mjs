@@ -6,4 +6,4 @@ await installDependencies();
 await buildCode();
 await buildWeb();
 const env = { ...process.env, CHROME_BIN: await findChromium() };
-await run(process.execPath, ['--import', 'tsx', 'bench/src/main.ts', ...process.argv.slice(2)], { env });
+await run(process.execPath, ['--expose-gc', '--import', 'tsx', 'bench/src/main.ts', ...process.argv.slice(2)], { env });
