@@ -113,7 +113,7 @@ function drawWeighed(
     if (sum <= 0) continue;
     let at = 0;
     while (at < weights.length && (left -= weights[at]) >= 0) at++;
-    // What rounding leaves over belongs to the last that has any weight.
+    // The rest that rounding makes belongs to the last entry whose weight is above zero.
     if (at === weights.length) at = weights.reduce((last, weight, i) => (weight > 0 ? i : last), -1);
     const weight = weights[at];
     const chance = weight / sum;

@@ -139,7 +139,7 @@ export function leftOf(world: World, { index, stock }: Offer): number {
   return Math.max(0, stock - (row < 0 ? 0 : shops.in(world).stocks.column('sold').data[row]));
 }
 
-/** What an offer costs or gives somebody now: of the next tier, where it has any. */
+/** What an offer costs or gives somebody now: of the next tier, for an offer in tiers. */
 export function partsOf(world: World, actor: number, offer: Offer, side: 'costs' | 'gets'): readonly Part[] {
   const event = { tier: heldOf(world, actor, offer.index) + 1 };
   return offer[side].map(({ attribute, amount }) => ({
