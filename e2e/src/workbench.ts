@@ -16,7 +16,15 @@ const FLAGS = [
   '--disable-component-update',
   '--disable-sync',
 ];
+/** How many milliseconds later the page's workers hear what they are told: what a slow machine does to who is fast. */
+const LAG_MS = Number(process.env['WORKER_LAG_MS'] ?? 0);
 const PATIENCE_MS = 25_000;
+
+declare global {
+  interface Window {
+    workerLag?: number;
+  }
+}
 
 /** The real application: its own database cluster, the built server as a process, Debian's Chromium. */
 export class Workbench {
@@ -93,6 +101,7 @@ export class Workbench {
   /** A page that is signed in, with what it complains of on its console. */
   async signIn(context: Browser | BrowserContext = this.browser): Promise<Screen> {
     const page = await context.newPage();
+    await page.evaluateOnNewDocument(slowWorkers, LAG_MS);
     const screen = new Screen(page);
     await page.goto(this.link);
     await screen.sees('h1', 'Rulesets');
@@ -105,6 +114,15 @@ export class Workbench {
     this.cluster.stop('immediate');
     rmSync(this.home, { recursive: true, force: true });
   }
+}
+
+/** Has workers hear everything later, in order. It runs in the page. */
+function slowWorkers(lag: number): void {
+  const post = Worker.prototype.postMessage as (...args: unknown[]) => void;
+  Worker.prototype.postMessage = function (this: Worker, ...args: unknown[]): void {
+    if (window.workerLag ?? lag) setTimeout(() => post.apply(this, args), window.workerLag ?? lag);
+    else post.apply(this, args);
+  };
 }
 
 /** A page, with words for what a person does and sees. */
@@ -123,6 +141,11 @@ export class Screen {
       )
         this.complaints.push(message.text());
     });
+  }
+
+  /** Has the page's workers answer later from here on; loading the page anew ends that. */
+  async lag(ms: number): Promise<void> {
+    await this.page.evaluate((lag: number) => void (window.workerLag = lag), ms);
   }
 
   /** Clicks what has this role and exact name. */

@@ -29,10 +29,11 @@ export class Editor {
   private async tryOut(make: (document: RulesetJson) => readonly Operation[], label: string): Promise<readonly Problem[]> {
     const document = this.document();
     if (!document) return [{ path: '', message: 'No ruleset is open.' }];
-    const patch = make(document);
-    if (patch.length === 0) return [];
+    let patch: readonly Operation[];
     let edited: RulesetJson;
     try {
+      patch = make(document);
+      if (patch.length === 0) return [];
       edited = applied(document, patch);
     } catch {
       return [{ path: '', message: 'What was to be changed is not there any more.' }];

@@ -1,5 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import type { Operation } from 'fast-json-patch';
+import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { SEEN_BY } from '../attributes/attribute-sentences';
 import { entriesOf } from '../chapters';
 import { Carriers } from '../spec/carriers';
@@ -24,7 +23,7 @@ import { Names } from '../spec/names';
 import { Note, NOTE } from '../spec/note';
 import { Part } from '../spec/part';
 import { Sentence } from '../spec/sentence';
-import { SpecContext } from '../spec/spec-context';
+import { SpecFields } from '../spec/spec-fields';
 import { ThenList } from '../spec/then-list';
 
 const AIMS: readonly Way[] = [
@@ -57,8 +56,7 @@ type Requirement = Readonly<Record<string, unknown>>;
   templateUrl: './ability-sentences.html',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
-export class AbilitySentences {
-  private readonly context = inject(SpecContext);
+export class AbilitySentences extends SpecFields {
   protected readonly amount = amount;
   protected readonly amountOnly = number;
   protected readonly condition = condition;
@@ -92,7 +90,6 @@ export class AbilitySentences {
   protected readonly status = entry('statuses');
   protected readonly stat = entry('attributes', (e) => e['kind'] === 'stat');
   protected readonly paid = entry('attributes', (e) => e['kind'] !== 'stat');
-  protected readonly refusal = signal('');
   protected readonly aim = computed(() => String((this.context.value('target') as { at?: string } | undefined)?.at ?? 'self'));
   protected readonly delivery = computed(() => String((this.context.value('deliver') as { by?: string } | undefined)?.by ?? 'once'));
   protected readonly atEnd = computed(() => this.context.value('charge') === 'onFinish');
@@ -121,27 +118,18 @@ export class AbilitySentences {
     NOTE,
   ];
 
-  protected has(at: string): boolean {
-    return this.context.value(at) !== undefined;
-  }
-
   protected kindOf(requirement: Requirement): string {
     return 'if' in requirement ? 'if' : 'has' in requirement ? 'has' : 'hasNot';
   }
 
   protected addCost(): void {
-    void this.put('costs', [...this.costs(), { attribute: this.payable()[0].id, amount: 10 }]);
+    void this.add('costs', { attribute: this.payable()[0].id, amount: 10 });
   }
 
   protected addRequirement(kind: 'if' | 'has' | 'hasNot'): void {
     const [first] = this.payable();
     const begins = kind === 'if' ? { if: first ? `${first.id} >= 1` : 'true', says: 'Not yet.' } : { [kind]: this.statuses()[0].id };
-    void this.put('requires', [...this.requires(), begins]);
-  }
-
-  protected removeFrom(list: 'costs' | 'requires', index: number): void {
-    const rest = (this.context.value(list) as readonly unknown[]).filter((_, i) => i !== index);
-    void this.put(list, rest.length > 0 ? rest : undefined);
+    void this.add<unknown>('requires', begins);
   }
 
   /** Another aim: what was said of the old one that means something here too is kept. What can't be aimed so is not delivered so. */
@@ -175,22 +163,6 @@ export class AbilitySentences {
         ...((aim === 'direction' || aim === 'cone') && { target: { at: 'point', range: 200 } }),
       });
     return this.putAll({ deliver: undefined, ...(aim === 'direction' && { target: undefined }) });
-  }
-
-  private put(at: string, value: unknown): Promise<void> {
-    return this.putAll({ [at]: value });
-  }
-
-  /** Several fields in one step; one that is undefined is taken out. */
-  private async putAll(fields: Readonly<Record<string, unknown>>): Promise<void> {
-    const problems = await this.context.change(`${this.context.entry()?.label}: ${Object.keys(fields).join(', ')}`, (base) =>
-      Object.entries(fields).flatMap(([field, value]): Operation[] => {
-        const there = this.has(field);
-        if (value === undefined) return there ? [{ op: 'remove', path: `${base}/${field}` }] : [];
-        return [{ op: 'add', path: `${base}/${field}`, value }];
-      }),
-    );
-    this.refusal.set(problems.map((problem) => problem.message).join(' '));
   }
 }
 

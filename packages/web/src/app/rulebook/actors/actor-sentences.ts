@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { entriesOf } from '../chapters';
 import { Choose, type Way } from '../spec/choose';
 import { type Clause, Clauses } from '../spec/clauses';
@@ -8,7 +8,7 @@ import { Note, NOTE } from '../spec/note';
 import { OwnReactions } from '../spec/own-reactions';
 import { Part } from '../spec/part';
 import { Sentence } from '../spec/sentence';
-import { SpecContext } from '../spec/spec-context';
+import { SpecFields } from '../spec/spec-fields';
 import { ThenList } from '../spec/then-list';
 import { PlacedAt } from '../world/placed';
 
@@ -60,8 +60,7 @@ const radius: PartFormat = {
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
-export class ActorSentences {
-  protected readonly context = inject(SpecContext);
+export class ActorSentences extends SpecFields {
   protected readonly start = start;
   protected readonly radius = radius;
   protected readonly duration = duration;
@@ -73,7 +72,6 @@ export class ActorSentences {
   protected readonly returns = choice({ start: 'where it belongs', place: 'where it fell' });
   protected readonly distance = numberFrom(1, 5000);
   protected readonly coordinate = numberFrom(-10000, 10000);
-  protected readonly refusal = signal('');
   protected readonly stat = computed(() => entry('attributes', (e) => e['kind'] === 'stat' && this.carries(String(e['id']))));
   protected readonly pool = computed(() => entry('attributes', (e) => e['kind'] === 'pool' && this.carries(String(e['id']))));
   protected readonly behaviour = computed(() => String((this.context.value('behaviour') as { do?: string } | undefined)?.do ?? 'none'));
@@ -91,23 +89,16 @@ export class ActorSentences {
     NOTE,
   ];
 
-  protected has(at: string): boolean {
-    return this.context.value(at) !== undefined;
-  }
-
   private carries(id: string): boolean {
     return this.attributes().some(({ attribute }) => attribute === id);
   }
 
   protected carry(id: string): void {
-    void this.put('attributes', [...this.attributes(), { attribute: id }]);
+    void this.add('attributes', { attribute: id });
   }
 
   protected drop(index: number): void {
-    void this.put(
-      'attributes',
-      this.attributes().filter((_, i) => i !== index),
-    );
+    void this.removeFrom('attributes', index, true);
   }
 
   protected behave(what: string): void {
@@ -115,19 +106,13 @@ export class ActorSentences {
   }
 
   protected addPoint(): void {
-    const last = this.points().at(-1) as { x: number; y: number } | undefined;
-    void this.put('behaviour/points', [...this.points(), { x: (last?.x ?? 200) + 60, y: last?.y ?? 200 }]);
+    void this.add<{ readonly x: number; readonly y: number }>('behaviour/points', (points) => {
+      const last = points.at(-1);
+      return { x: (last?.x ?? 200) + 60, y: last?.y ?? 200 };
+    });
   }
 
   protected dropPoint(index: number): void {
-    void this.put(
-      'behaviour/points',
-      this.points().filter((_, i) => i !== index),
-    );
-  }
-
-  protected async put(at: string, value: unknown): Promise<void> {
-    const problems = await this.context.set(at, value);
-    this.refusal.set(problems.map((problem) => problem.message).join(' '));
+    void this.removeFrom('behaviour/points', index, true);
   }
 }

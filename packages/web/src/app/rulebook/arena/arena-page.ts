@@ -189,17 +189,14 @@ export class ArenaPage {
 
   /** Says something otherwise of this one, to begin with as its entry says it. */
   protected async say({ at, begins, ask }: Otherwise): Promise<void> {
-    const asks = (this.context.value('with/asks') as readonly Json[] | undefined) ?? [];
-    const known = ask && asks.some(({ interaction }) => interaction === ask.interaction);
-    const added = ask && { [ask.field]: ask.value };
-    const problems = !ask
+    const asked = ask && { interaction: ask.interaction, [ask.field]: ask.value };
+    const problems = !asked
       ? await this.context.set(at, begins)
-      : await this.context.set(
-          'with/asks',
-          known
-            ? asks.map((one) => (one['interaction'] === ask.interaction ? { ...one, ...added } : one))
-            : [...asks, { interaction: ask.interaction, ...added }],
-        );
+      : await this.context.revise('with/asks', (now) => {
+          const asks = (now as readonly Json[] | undefined) ?? [];
+          const known = asks.some(({ interaction }) => interaction === asked.interaction);
+          return known ? asks.map((one) => (one['interaction'] === asked.interaction ? { ...one, ...asked } : one)) : [...asks, asked];
+        });
     this.refusal.set(problems.map((problem) => problem.message).join(' '));
   }
 
@@ -207,13 +204,15 @@ export class ArenaPage {
   protected async unsay({ at }: Otherwise): Promise<void> {
     const asks = /^with\/asks\/(\d+)\/([^/]+)/.exec(at);
     if (!asks) return void (await this.context.set(at, undefined));
-    const all = (this.context.value('with/asks') as readonly Json[]).map((one, i) => {
-      if (i !== Number(asks[1])) return one;
-      const { [asks[2]]: _gone, ...rest } = one;
-      return rest;
+    const meant = (this.context.value('with/asks') as readonly Json[])[Number(asks[1])];
+    await this.context.revise('with/asks', (now) => {
+      const left = ((now as readonly Json[] | undefined) ?? []).flatMap((one) => {
+        if (one['interaction'] !== meant['interaction']) return [one];
+        const { [asks[2]]: _gone, ...rest } = one;
+        return Object.keys(rest).length > 1 ? [rest] : [];
+      });
+      return left.length > 0 ? left : undefined;
     });
-    const left = all.filter((one) => Object.keys(one).length > 1);
-    await this.context.set('with/asks', left.length > 0 ? left : undefined);
   }
 
   protected pointsOf(at: string): readonly Point[] {
@@ -221,13 +220,20 @@ export class ArenaPage {
   }
 
   protected addPoint(at: string): void {
-    const last = this.pointsOf(at).at(-1) ?? (this.chosen() as Point);
-    void this.context.set(at, [...this.pointsOf(at), { x: last.x + 40, y: last.y }]);
+    const here = this.chosen() as Point;
+    void this.context.revise(at, (now) => {
+      const points = (now as readonly Point[] | undefined) ?? [];
+      const last = points.at(-1) ?? here;
+      return [...points, { x: last.x + 40, y: last.y }];
+    });
   }
 
   protected dropPoint(at: string, index: number): void {
-    const rest = this.pointsOf(at).filter((_, i) => i !== index);
-    void this.context.set(at, rest.length > 0 ? rest : undefined);
+    const meant = JSON.stringify(this.pointsOf(at)[index]);
+    void this.context.revise(at, (now) => {
+      const rest = (now as readonly Point[]).filter((one, i) => i !== index || JSON.stringify(one) !== meant);
+      return rest.length > 0 ? rest : undefined;
+    });
   }
 
   protected async resize(field: 'width' | 'height', box: HTMLInputElement): Promise<void> {

@@ -3,7 +3,7 @@ import type { Problem } from '@eager-ember/core';
 import type { Operation } from 'fast-json-patch';
 import type { RulesetJson } from '../../shared/api';
 import { Editor } from '../../store/editor';
-import { SpecContext } from '../spec/spec-context';
+import { type Revision, SpecContext } from '../spec/spec-context';
 import { arenaOf, type Item, nameOf } from './things';
 
 type Json = Readonly<Record<string, unknown>>;
@@ -28,13 +28,13 @@ export class PlacedContext extends SpecContext {
     return at.split('/').reduce<unknown>((value, key) => (value as Json | undefined)?.[key], this.thing());
   }
 
-  /** Sets a field below the chosen thing. What it stands in comes and goes with it. */
-  override set(at: string, value: unknown): Promise<readonly Problem[]> {
+  /** Makes a field below the chosen thing anew. What it stands in comes and goes with it. */
+  override revise(at: string, make: Revision): Promise<readonly Problem[]> {
     const item = this.item();
     const thing = this.thing();
     if (!item || !thing) return Promise.resolve([]);
     return this.putList(`${this.called()}: ${at.replace(/\//g, ' ')}`, item.list, (list) =>
-      list.map((one, i) => (i === item.index ? withField(one, at.split('/'), value) : one)),
+      list.map((one, i) => (i === item.index ? withField(one, at.split('/'), make) : one)),
     );
   }
 
@@ -67,17 +67,20 @@ function listPatch(document: RulesetJson, list: Item['list'], make: (before: rea
   return [{ op: 'add', path: `/arena/${list}`, value: after }];
 }
 
-/** A value with a field set below it, or taken out; holders that are empty then go too. */
-function withField(value: unknown, path: readonly string[], field: unknown): Json {
+/** A value with a field below it made anew, or taken out; holders that are empty then go too. */
+function withField(value: unknown, path: readonly string[], make: Revision): Json {
   const [key, ...rest] = path;
   const own = Array.isArray(value) ? [...(value as unknown[])] : { ...(value as Json) };
   const holder = own as Record<string, unknown>;
   if (rest.length > 0) {
-    const inner = withField(holder[key] ?? {}, rest, field);
+    const inner = withField(holder[key] ?? {}, rest, make);
     const bare = !Array.isArray(inner) && Object.keys(inner).length === 0;
     if (bare) Reflect.deleteProperty(holder, key);
     else holder[key] = inner;
-  } else if (field === undefined) Reflect.deleteProperty(holder, key);
-  else holder[key] = field;
+  } else {
+    const field = make(holder[key]);
+    if (field === undefined) Reflect.deleteProperty(holder, key);
+    else holder[key] = field;
+  }
   return own as Json;
 }

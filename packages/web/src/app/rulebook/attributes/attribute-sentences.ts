@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { freshId } from '../chapters';
 import { Carriers } from '../spec/carriers';
 import { Choose, type Way } from '../spec/choose';
@@ -7,7 +7,7 @@ import { amount, amountWith, choice, condition, duration, flag, numberFrom, star
 import { Note, NOTE } from '../spec/note';
 import { Part } from '../spec/part';
 import { Sentence } from '../spec/sentence';
-import { SpecContext } from '../spec/spec-context';
+import { SpecFields } from '../spec/spec-fields';
 import { Colour } from './colour';
 import { Threshold } from './threshold';
 
@@ -71,8 +71,7 @@ const ONLY: Readonly<Record<string, readonly string[]>> = {
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
-export class AttributeSentences {
-  private readonly context = inject(SpecContext);
+export class AttributeSentences extends SpecFields {
   protected readonly amount = amount;
   protected readonly start = start;
   protected readonly duration = duration;
@@ -92,7 +91,6 @@ export class AttributeSentences {
   };
   protected readonly wholeness = flag({ true: 'whole numbers', false: 'fractions' });
   protected readonly kept = flag({ true: 'is kept', false: 'is forgotten' });
-  protected readonly refusal = signal('');
   protected readonly kind = computed(() => String(this.context.value('kind')));
   protected readonly unit = computed(() => String(this.context.value('unit') ?? ''));
   protected readonly whole = computed(() => this.context.value('whole') === true || this.kind() === 'counter');
@@ -117,10 +115,6 @@ export class AttributeSentences {
     NOTE,
   ];
 
-  protected has(at: string): boolean {
-    return this.context.value(at) !== undefined;
-  }
-
   /** Another kind: what it can't say goes along with the change. */
   protected async become(kind: string): Promise<void> {
     const gone = (ONLY[kind] ?? []).filter((field) => this.has(field));
@@ -128,16 +122,16 @@ export class AttributeSentences {
       ...gone.map((field) => ({ op: 'remove' as const, path: `${base}/${field}` })),
       { op: 'replace', path: `${base}/kind`, value: kind },
     ]);
-    this.refusal.set(problems.map((problem) => problem.message).join(' '));
+    this.told(problems);
   }
 
-  protected async addThreshold(): Promise<void> {
-    const all = (this.context.value('thresholds') as readonly { id: string }[] | undefined) ?? [];
-    const id = freshId(
-      all.length === 0 ? 'out' : 'edge',
-      all.map((threshold) => threshold.id),
-    );
-    const problems = await this.context.set('thresholds', [...all, { id, end: 'empty', enter: [] }]);
-    this.refusal.set(problems.map((problem) => problem.message).join(' '));
+  protected addThreshold(): void {
+    void this.add<{ readonly id: string }>('thresholds', (all) => {
+      const id = freshId(
+        all.length === 0 ? 'out' : 'edge',
+        all.map((threshold) => threshold.id),
+      );
+      return { id, end: 'empty', enter: [] };
+    });
   }
 }

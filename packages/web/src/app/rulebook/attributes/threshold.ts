@@ -1,9 +1,9 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { Choose, type Way } from '../spec/choose';
 import { amount } from '../spec/formats';
 import { Part } from '../spec/part';
 import { Sentence } from '../spec/sentence';
-import { SpecContext } from '../spec/spec-context';
+import { SpecFields } from '../spec/spec-fields';
 import { ThenList } from '../spec/then-list';
 
 interface ThresholdJson {
@@ -36,11 +36,11 @@ const WAYS: readonly Way[] = [
     </ee-sentence>
     <ee-then [at]="at() + '/enter'">
       @if (!leaves()) {
-        <button type="button" class="more" (click)="set('leave', [])">+ when it leaves</button>
+        <button type="button" class="more" (click)="leave()">+ when it leaves</button>
       }
     </ee-then>
     @if (leaves()) {
-      <ee-sentence clause="what follows leaving" (removed)="set('leave', undefined)">
+      <ee-sentence clause="what follows leaving" (removed)="noLeave()">
         When it is more than <ee-part [at]="at() + '/margin'" [format]="amount" label="margin" empty="0" /> beyond that again:
       </ee-sentence>
       <ee-then [at]="at() + '/leave'" />
@@ -60,11 +60,9 @@ const WAYS: readonly Way[] = [
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
-export class Threshold {
+export class Threshold extends SpecFields {
   readonly index = input.required<number>();
-  private readonly context = inject(SpecContext);
   protected readonly amount = amount;
-  protected readonly refusal = signal('');
   protected readonly at = computed(() => `thresholds/${this.index()}`);
   protected readonly threshold = computed(() => (this.context.value(this.at()) ?? { id: '' }) as ThresholdJson);
   protected readonly leaves = computed(() => this.threshold().leave !== undefined || this.threshold().margin !== undefined);
@@ -77,26 +75,23 @@ export class Threshold {
 
   /** Another range: its ends begin where the old ones were, or at something that can be changed. */
   protected choose(way: string): void {
-    const { end: _, from = 0, to = 20, ...rest } = this.threshold();
-    const range = { empty: { end: 'empty' }, full: { end: 'full' }, to: { to }, from: { from }, between: { from, to } }[way];
-    const margin = rest.margin === undefined ? {} : { margin: rest.margin };
-    const { id, enter, leave } = rest;
-    void this.put({ id, ...range, ...margin, ...(enter && { enter }), ...(leave && { leave }) } as ThresholdJson);
+    void this.revise<ThresholdJson>(this.at(), ({ id, end: _, from = 0, to = 20, ...rest }) => ({
+      id,
+      ...{ empty: { end: 'empty' }, full: { end: 'full' }, to: { to }, from: { from }, between: { from, to } }[way],
+      ...rest,
+    }));
   }
 
-  protected set(field: 'leave', value: readonly unknown[] | undefined): void {
-    const { [field]: _, margin: __, ...rest } = this.threshold();
-    void this.put(value === undefined ? rest : { ...this.threshold(), [field]: value });
+  protected leave(): void {
+    void this.put(`${this.at()}/leave`, []);
   }
 
-  private async put(threshold: ThresholdJson): Promise<void> {
-    const problems = await this.context.set(this.at(), threshold);
-    this.refusal.set(problems.map((problem) => problem.message).join(' '));
+  /** Nothing follows leaving it, and then it needs no margin either. */
+  protected noLeave(): void {
+    void this.revise<ThresholdJson>(this.at(), ({ leave: _, margin: __, ...rest }) => rest);
   }
 
-  protected async remove(): Promise<void> {
-    const all = (this.context.value('thresholds') as readonly unknown[]).filter((_, i) => i !== this.index());
-    const problems = await this.context.set('thresholds', all.length > 0 ? all : undefined);
-    this.refusal.set(problems.map((problem) => problem.message).join(' '));
+  protected remove(): void {
+    void this.removeFrom('thresholds', this.index());
   }
 }

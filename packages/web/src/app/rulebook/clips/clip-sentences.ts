@@ -1,10 +1,10 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { type Clause, Clauses } from '../spec/clauses';
 import { duration, text } from '../spec/formats';
 import { Note, NOTE } from '../spec/note';
 import { Part } from '../spec/part';
 import { Sentence } from '../spec/sentence';
-import { SpecContext } from '../spec/spec-context';
+import { SpecFields } from '../spec/spec-fields';
 
 interface Mark {
   readonly mark: string;
@@ -18,11 +18,11 @@ interface Mark {
   template: `
     <ee-sentence>An animation <ee-part at="length" [format]="time" label="length" /> long. Only its length and its marks matter here.</ee-sentence>
     @for (mark of marks(); track $index) {
-      <ee-sentence clause="mark" (removed)="remove($index)"><ee-part [at]="'marks/' + $index + '/mark'" [format]="word" label="mark" /> is at <ee-part [at]="'marks/' + $index + '/at'" [format]="time" label="time of the mark" />.</ee-sentence>
+      <ee-sentence clause="mark" (removed)="removeFrom('marks', $index)"><ee-part [at]="'marks/' + $index + '/mark'" [format]="word" label="mark" /> is at <ee-part [at]="'marks/' + $index + '/at'" [format]="time" label="time of the mark" />.</ee-sentence>
     }
     <ee-note />
     <ee-clauses [all]="clauses">
-      <button type="button" class="chip" (click)="add()">mark</button>
+      <button type="button" class="chip" (click)="addMark()">mark</button>
     </ee-clauses>
     <div class="line" role="img" [attr.aria-label]="words()">
       @for (mark of placed(); track mark.mark) {
@@ -54,8 +54,7 @@ interface Mark {
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
-export class ClipSentences {
-  private readonly context = inject(SpecContext);
+export class ClipSentences extends SpecFields {
   protected readonly time = duration;
   protected readonly word = text;
   protected readonly marks = computed(() => (this.context.value('marks') as readonly Mark[] | undefined) ?? []);
@@ -73,17 +72,11 @@ export class ClipSentences {
   );
   protected readonly clauses: readonly Clause[] = [NOTE];
 
-  protected add(): void {
-    const names = this.marks().map(({ mark }) => mark);
-    const name = ['strike', 'release', 'recover', ...Array.from({ length: 50 }, (_, i) => `mark${i + 1}`)].find(
-      (word) => !names.includes(word),
-    )!;
-    void this.context.set('marks', [...this.marks(), { mark: name, at: this.context.value('length') }]);
-  }
-
-  protected remove(index: number): void {
-    const rest = this.marks().filter((_, i) => i !== index);
-    void this.context.set('marks', rest.length > 0 ? rest : undefined);
+  protected addMark(): void {
+    void this.add<Mark>('marks', (marks) => {
+      const words = ['strike', 'release', 'recover', ...Array.from({ length: 50 }, (_, i) => `mark${i + 1}`)];
+      return { mark: words.find((word) => !marks.some(({ mark }) => mark === word))!, at: String(this.context.value('length')) };
+    });
   }
 }
 

@@ -8,7 +8,7 @@ import { Choose, type Way } from '../spec/choose';
 import { condition, duration, entry, text } from '../spec/formats';
 import { Part } from '../spec/part';
 import { Sentence } from '../spec/sentence';
-import { SpecContext } from '../spec/spec-context';
+import { type Revision, SpecContext } from '../spec/spec-context';
 import { ThenList } from '../spec/then-list';
 
 type Json = Readonly<Record<string, unknown>>;
@@ -22,10 +22,10 @@ class EconomyContext extends SpecContext {
     return at.split('/').reduce<unknown>((value, key) => (value as Json | undefined)?.[key], this.document()?.['economy']);
   }
 
-  override set(at: string, value: unknown): Promise<readonly Problem[]> {
+  override revise(at: string, make: Revision): Promise<readonly Problem[]> {
     const keys = at.split('/');
     const change = (json: Json, [key, ...rest]: readonly string[]): Json => {
-      const inner = rest.length === 0 ? value : change((json[key] ?? {}) as Json, rest);
+      const inner = rest.length === 0 ? make(json[key]) : change((json[key] ?? {}) as Json, rest);
       if (Array.isArray(json)) return json.map((one: unknown, i) => (String(i) === key ? inner : one)) as unknown as Json;
       return Object.fromEntries(Object.entries({ ...json, [key]: inner }).filter(([, one]) => one !== undefined));
     };

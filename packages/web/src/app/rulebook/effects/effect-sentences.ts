@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import type { Operation } from 'fast-json-patch';
 import { SEEN_BY } from '../attributes/attribute-sentences';
 import { entriesOf } from '../chapters';
@@ -11,7 +11,7 @@ import { OwnReactions } from '../spec/own-reactions';
 import { Part } from '../spec/part';
 import { PatternSentence } from '../spec/pattern';
 import { Sentence } from '../spec/sentence';
-import { SpecContext } from '../spec/spec-context';
+import { SpecFields } from '../spec/spec-fields';
 import { ThenList } from '../spec/then-list';
 
 interface Modifier {
@@ -43,8 +43,7 @@ const MOST: Readonly<Record<string, string>> = { separate: 'at once', refresh: '
   templateUrl: './effect-sentences.html',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
-export class EffectSentences {
-  private readonly context = inject(SpecContext);
+export class EffectSentences extends SpecFields {
   protected readonly amount = amount;
   protected readonly duration = duration;
   protected readonly timeAmount = timeAmount;
@@ -71,7 +70,6 @@ export class EffectSentences {
     ownerGone: 'goes with its bearer',
   });
   protected readonly stat = entry('attributes', (e) => e['kind'] === 'stat');
-  protected readonly refusal = signal('');
   protected readonly lifetime = computed(() => String(this.context.value('lifetime') ?? 'timed'));
   protected readonly stacking = computed(() => String(this.context.value('stacking') ?? 'separate'));
   protected readonly modifiers = computed(() => (this.context.value('modifiers') as readonly Modifier[] | undefined) ?? []);
@@ -92,10 +90,6 @@ export class EffectSentences {
     { at: 'strength', name: 'strength', begins: 1, fits: (e) => e['stacking'] === 'strongest' },
     NOTE,
   ];
-
-  protected has(at: string): boolean {
-    return this.context.value(at) !== undefined;
-  }
 
   /** Another lifetime: what it can't have goes along, what it needs begins as something. */
   protected live(lifetime: string): Promise<void> {
@@ -133,22 +127,14 @@ export class EffectSentences {
         .filter(([needed]) => !this.has(needed))
         .map(([needed, begins]) => ({ op: 'add' as const, path: `${base}/${needed}`, value: begins })),
     ]);
-    this.refusal.set(problems.map((problem) => problem.message).join(' '));
+    this.told(problems);
   }
 
   protected addModifier(): void {
-    void this.context.set('modifiers', [...this.modifiers(), { attribute: this.stats()[0].id, operation: 'percent', amount: 10 }]);
+    void this.add('modifiers', { attribute: this.stats()[0].id, operation: 'percent', amount: 10 });
   }
 
   protected addEnd(): void {
-    void this.context.set('onEnd', [
-      ...((this.context.value('onEnd') as readonly unknown[] | undefined) ?? []),
-      { reason: 'any', then: [] },
-    ]);
-  }
-
-  protected remove(list: 'modifiers' | 'onEnd', index: number): void {
-    const rest = (this.context.value(list) as readonly unknown[]).filter((_, i) => i !== index);
-    void this.context.set(list, rest.length > 0 ? rest : undefined);
+    void this.add('onEnd', { reason: 'any', then: [] });
   }
 }

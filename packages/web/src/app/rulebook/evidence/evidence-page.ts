@@ -13,7 +13,7 @@ import { AbilityStrip } from './ability-strip';
 import { AbilitySweep } from './ability-sweep';
 import { PinEditor } from './pin-editor';
 import { Pins } from './pins';
-import { type NewPin, Situations } from './situation';
+import { type NewPin, type PinJson, Situations } from './situation';
 
 interface Fact {
   readonly label: string;
@@ -193,40 +193,54 @@ export class EvidencePage {
     return this.now()?.situation?.pins ?? [];
   }
 
-  private async edit(pins: ReturnType<EvidencePage['pins']>, what: string): Promise<readonly Problem[]> {
+  private async edit(make: (pins: readonly PinJson[]) => readonly PinJson[], what: string): Promise<readonly Problem[]> {
     const now = this.now()?.situation;
     if (!now) return [];
-    const problems = await this.situations.put(this.chapter(), this.id(), now, pins, what);
+    const problems = await this.situations.put(this.chapter(), this.id(), now, make, what);
     this.refusal.set(problems.map((problem) => problem.message).join(' '));
     return problems;
   }
 
   protected move({ index, t }: { index: number; t: number }): void {
     void this.edit(
-      this.pins().map((pin, i) => (i === index ? { ...pin, at: `${t}s` } : pin)),
+      this.inPlaceOf(index, (pin) => [{ ...pin, at: `${t}s` }]),
       'move a pin',
     );
+  }
+
+  /** Puts something in the place of the pin that is meant now, wherever it stands once the edits before this one are through. */
+  private inPlaceOf(index: number, make: (pin: PinJson) => readonly PinJson[]) {
+    const meant = JSON.stringify(this.pins()[index]);
+    return (pins: readonly PinJson[]): readonly PinJson[] => {
+      const here = JSON.stringify(pins[index]) === meant ? index : pins.findIndex((pin) => JSON.stringify(pin) === meant);
+      return pins.flatMap((pin, i) => (i === here ? make(pin) : [pin]));
+    };
   }
 
   /** Opens a pin to change what it does. One that was only proposed is written down first. */
   protected async open(index: number): Promise<void> {
     if (this.editing() === index) return this.editing.set(undefined);
-    if (!this.situation() && (await this.edit(this.pins(), 'keep these pins')).length > 0) return;
+    if (!this.situation() && (await this.edit((pins) => pins, 'keep these pins')).length > 0) return;
     this.editing.set(index);
   }
 
   protected async add({ action, from }: NewPin): Promise<void> {
     const seconds = this.now()?.situation?.seconds ?? 60;
-    const latest = Math.max(0, ...this.pins().map((pin) => Number.parseFloat(pin.at) / (pin.at.endsWith('ms') ? 1000 : 1)));
-    const t = this.cursor() ?? Math.min(seconds, latest + 2);
-    const pins = [...this.pins(), { at: `${Math.max(0.1, Math.round(t * 10) / 10)}s`, action, ...(from && { from }) }];
-    if ((await this.edit(pins, 'add a pin')).length === 0) this.editing.set(pins.length - 1);
+    const cursor = this.cursor();
+    let index = 0;
+    const problems = await this.edit((pins) => {
+      index = pins.length;
+      const latest = Math.max(0, ...pins.map((pin) => Number.parseFloat(pin.at) / (pin.at.endsWith('ms') ? 1000 : 1)));
+      const t = cursor ?? Math.min(seconds, latest + 2);
+      return [...pins, { at: `${Math.max(0.1, Math.round(t * 10) / 10)}s`, action, ...(from && { from }) }];
+    }, 'add a pin');
+    if (problems.length === 0) this.editing.set(index);
   }
 
   protected remove(index: number): void {
     this.editing.set(undefined);
     void this.edit(
-      this.pins().filter((_, i) => i !== index),
+      this.inPlaceOf(index, () => []),
       'take a pin out',
     );
   }

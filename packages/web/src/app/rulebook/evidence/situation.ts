@@ -4,7 +4,7 @@ import type { Operation } from 'fast-json-patch';
 import { Editor } from '../../store/editor';
 import { entriesOf, type EntryJson, freshId } from '../chapters';
 
-type PinJson = ProposedSituation['pins'][number];
+export type PinJson = ProposedSituation['pins'][number];
 
 /** The field by which a situation says what it tries out. */
 export const ABOUT: Readonly<Record<string, string>> = { attributes: 'attribute', effects: 'effect', abilities: 'ability' };
@@ -26,18 +26,27 @@ export class Situations {
     return entriesOf(this.editor.document(), 'situations').find((situation) => situation[ABOUT[chapter]] === id);
   }
 
-  /** Replaces the pins of an entry's situation. */
-  put(chapter: string, id: string, now: ProposedSituation, pins: readonly PinJson[], what: string): Promise<readonly Problem[]> {
+  /** Makes the pins of an entry's situation anew, from those that are there by then. */
+  put(
+    chapter: string,
+    id: string,
+    now: ProposedSituation,
+    make: (pins: readonly PinJson[]) => readonly PinJson[],
+    what: string,
+  ): Promise<readonly Problem[]> {
     return this.editor.propose((document): readonly Operation[] => {
       const all = entriesOf(document, 'situations');
       const index = all.findIndex((situation) => situation[ABOUT[chapter]] === id);
-      if (index >= 0) return [{ op: 'add', path: `/situations/${index}/pins`, value: pins }];
+      if (index >= 0) {
+        const written = (all[index]['pins'] as readonly PinJson[] | undefined) ?? [];
+        return [{ op: 'add', path: `/situations/${index}/pins`, value: make(written) }];
+      }
       const label = `${entriesOf(document, chapter).find((entry) => entry.id === id)?.label ?? id} tried out`;
       const fresh = freshId(
         label,
         all.map((situation) => situation.id),
       );
-      const value = { id: fresh, label, [ABOUT[chapter]]: id, seconds: now.seconds, pins };
+      const value = { id: fresh, label, [ABOUT[chapter]]: id, seconds: now.seconds, pins: make(now.pins) };
       return 'situations' in document
         ? [{ op: 'add', path: '/situations/-', value }]
         : [{ op: 'add', path: '/situations', value: [value] }];

@@ -145,12 +145,9 @@ export class QuestSentences extends SpecFields {
 
   /** Has a goal wait for an event, or for a condition: what was said of the other does not hold. */
   protected turn(at: string, event: boolean): void {
-    const { on: _on, if: _if, count: _count, counts: _counts, ...rest } = this.context.value(at) as GoalJson;
     const [first] = entriesOf(this.context.document(), 'attributes');
-    void this.put(
-      at,
-      event ? { ...rest, on: { on: 'actorDefeated', who: 'source' } } : { ...rest, if: first ? `${first.id} >= 10` : 'true' },
-    );
+    const waits = event ? { on: { on: 'actorDefeated', who: 'source' } } : { if: first ? `${first.id} >= 10` : 'true' };
+    void this.revise<GoalJson>(at, ({ on: _on, if: _if, count: _count, counts: _counts, ...rest }) => ({ ...rest, ...waits }));
   }
 
   protected addFailure(): void {

@@ -43,6 +43,6 @@ export class Names {
   );
 
   protected add(id: string): void {
-    void this.context.set(this.at(), [...this.list(), id]);
+    void this.context.revise(this.at(), (now) => [...new Set([...((now as readonly string[] | undefined) ?? []), id])]);
   }
 }

@@ -7,7 +7,8 @@ import { SpecContext } from './spec-context';
 
 @Component({
   imports: [Part, Sentence],
-  template: '<ee-sentence>Starts at <ee-part at="start" [format]="amount" label="start" empty="full" />.</ee-sentence>',
+  template:
+    '<ee-sentence>Starts at <ee-part at="start" [format]="amount" label="start" empty="full" />, <input class="other" />.</ee-sentence>',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 class Host {
@@ -17,14 +18,17 @@ class Host {
 describe('A part of a sentence', () => {
   const value = signal<unknown>(40);
   let problem = '';
+  /** What an edit waits for until it is decided. */
+  let decided: Promise<void> | undefined;
   let fixture: ComponentFixture<Host>;
   const context = {
     document: signal({ attributes: [] }),
     value: () => value(),
-    set: (_: string, next: unknown) => {
-      if (problem !== '') return Promise.resolve([{ path: '', message: problem }]);
+    set: async (_: string, next: unknown) => {
+      await decided;
+      if (problem !== '') return [{ path: '', message: problem }];
       value.set(next);
-      return Promise.resolve([]);
+      return [];
     },
   };
   const element = () => fixture.nativeElement as HTMLElement;
@@ -34,6 +38,7 @@ describe('A part of a sentence', () => {
   beforeEach(async () => {
     value.set(40);
     problem = '';
+    decided = undefined;
     TestBed.configureTestingModule({ providers: [{ provide: SpecContext, useValue: context }] });
     fixture = TestBed.createComponent(Host);
     await fixture.whenStable();
@@ -51,7 +56,7 @@ describe('A part of a sentence', () => {
   };
 
   it('reads as prose and is named for who hears the page', () => {
-    expect(element().textContent).toContain('Starts at 40.');
+    expect(element().textContent).toContain('Starts at 40');
     expect(button().getAttribute('aria-label')).toBe('start: 40');
   });
 
@@ -60,6 +65,38 @@ describe('A part of a sentence', () => {
     expect(value()).toBe(55);
     expect(field()).toBeNull();
     expect(document.activeElement).toBe(button());
+  });
+
+  /** Types, goes on with something else while that is being looked at, and lets it be decided. */
+  const meanwhile = async (what: () => void) => {
+    let decide = () => undefined as void;
+    decided = new Promise((done) => (decide = done));
+    await type('55', 'Enter');
+    what();
+    decide();
+    await decided;
+    await fixture.whenStable();
+  };
+
+  it('leaves the focus with who writes elsewhere by the time that it is decided', async () => {
+    const other = element().querySelector<HTMLInputElement>('.other')!;
+    await meanwhile(() => other.focus());
+    expect(value()).toBe(55);
+    expect(field()).toBeNull();
+    expect(document.activeElement).toBe(other);
+  });
+
+  it('stays open for who writes on in the meantime, and loses nothing of that', async () => {
+    await meanwhile(() => {
+      field()!.value = '556';
+      field()!.dispatchEvent(new Event('input'));
+    });
+    expect(value()).toBe(55);
+    expect(field()!.value).toBe('556');
+    field()!.blur();
+    await fixture.whenStable();
+    expect(value()).toBe(556);
+    expect(field()).toBeNull();
   });
 
   it('restores on Escape', async () => {

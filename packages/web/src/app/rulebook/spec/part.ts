@@ -159,7 +159,7 @@ export class Part {
     this.busy = true;
     try {
       const problems = await this.context.set(this.at(), 'value' in reading ? reading.value : undefined);
-      if (problems.length === 0) return this.restore(focus);
+      if (problems.length === 0) return this.applied(text, focus);
       // A few letters that only one name begins with are that name.
       const [only, ...others] = this.choices();
       const meant =
@@ -169,6 +169,14 @@ export class Part {
     } finally {
       this.busy = false;
     }
+  }
+
+  /** Closes the part, unless somebody has written on since. */
+  private applied(text: string, focus: boolean): void {
+    if (this.typed() === text) return this.restore(focus);
+    this.started = text;
+    this.busy = false;
+    if (document.activeElement !== this.field()?.nativeElement) this.leave();
   }
 
   private refuse(message: string): void {
@@ -183,6 +191,11 @@ export class Part {
     this.refusals.put(this.at(), undefined);
     this.refusals.hint(this.at(), undefined);
     this.editing.set(false);
-    if (focus) afterNextRender(() => this.host.nativeElement.querySelector('button')?.focus(), { injector: this.injector });
+    if (focus) afterNextRender(() => this.takeFocus(), { injector: this.injector });
+  }
+
+  /** An edit is looked at for a while: who writes elsewhere by then keeps the focus there. */
+  private takeFocus(): void {
+    if (document.activeElement === document.body) this.host.nativeElement.querySelector('button')?.focus();
   }
 }

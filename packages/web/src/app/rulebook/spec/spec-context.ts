@@ -8,6 +8,9 @@ import { Editor } from '../../store/editor';
 import type { RulesetJson } from '../../shared/api';
 import { entriesOf, isGiven, writtenIn } from '../chapters';
 
+/** A field's next value, from the one that it has. */
+export type Revision = (now: unknown) => unknown;
+
 /** The entry that a spec speaks of, and how its parts read and change it. Provided by the page. */
 @Injectable()
 export class SpecContext {
@@ -32,9 +35,14 @@ export class SpecContext {
 
   /** Sets a field, or takes it out where the value is undefined. Resolves with what is wrong with that. */
   set(at: string, value: unknown): Promise<readonly Problem[]> {
+    return this.revise(at, () => value);
+  }
+
+  /** Makes a field's value from the one that is there once the edits before this one are through; undefined takes it out. */
+  revise(at: string, make: Revision): Promise<readonly Problem[]> {
     const [chapter, meant] = [this.chapter(), this.meant()];
     return this.editor.propose(
-      (document) => patchFor(document, chapter, meant(document), at, value),
+      (document) => patchFor(document, chapter, meant(document), at, make),
       `${this.entry()?.label ?? this.id()}: ${at.replace(/\//g, ' ')}`,
     );
   }
@@ -73,7 +81,7 @@ function placeOf(document: RulesetJson, chapter: string, id: string): { readonly
   };
 }
 
-function patchFor(document: RulesetJson, chapter: string, id: string, at: string, value: unknown): readonly Operation[] {
+function patchFor(document: RulesetJson, chapter: string, id: string, at: string, make: Revision): readonly Operation[] {
   const { index, written } = placeOf(document, chapter, id);
   if (index < 0) return [];
   const path = `/${chapter}/${index}/${at}`;
@@ -81,6 +89,7 @@ function patchFor(document: RulesetJson, chapter: string, id: string, at: string
     (v, key) => (v as Record<string, unknown> | undefined)?.[key],
     entriesOf(document, chapter).find((entry) => entry.id === id),
   );
+  const value = make(present);
   if (value === undefined) return present === undefined ? [] : [...written, { op: 'remove', path }];
   if (JSON.stringify(present) === JSON.stringify(value)) return [];
   return [...written, { op: present === undefined ? 'add' : 'replace', path, value }];

@@ -3,7 +3,7 @@ import type { Problem } from '@eager-ember/core';
 import type { Operation } from 'fast-json-patch';
 import type { RulesetJson } from '../../shared/api';
 import { writtenIn } from '../chapters';
-import { SpecContext } from './spec-context';
+import { type Revision, SpecContext } from './spec-context';
 
 /** What every spec in sentences does with the fields and lists of its entry. */
 @Directive()
@@ -21,12 +21,13 @@ export abstract class SpecFields {
     return (this.context.value(at) as readonly T[] | undefined) ?? [];
   }
 
-  /** Adds one at the end of a list, as the list is by then. */
-  protected async add(at: string, begins: unknown): Promise<void> {
+  /** Adds one at the end of a list, as the list is by then. What it begins as may go by those that are there. */
+  protected async add<T>(at: string, begins: T | ((list: readonly T[]) => T)): Promise<void> {
     this.told(
       await this.context.change(this.edited(at), (base, document) => {
-        const list = this.listIn(document, base, at);
-        return [list ? { op: 'add', path: `${base}/${at}/-`, value: begins } : { op: 'add', path: `${base}/${at}`, value: [begins] }];
+        const list = this.listIn(document, base, at) as readonly T[] | undefined;
+        const value = typeof begins === 'function' ? (begins as (list: readonly T[]) => T)(list ?? []) : begins;
+        return [list ? { op: 'add', path: `${base}/${at}/-`, value } : { op: 'add', path: `${base}/${at}`, value: [value] }];
       }),
     );
   }
@@ -60,20 +61,30 @@ export abstract class SpecFields {
       readonly unknown[] | undefined;
   }
 
-  private told(problems: readonly Problem[]): void {
+  protected told(problems: readonly Problem[]): void {
     this.refusal.set(problems.map((problem) => problem.message).join(' '));
   }
 
-  protected swap(at: string, index: number, by: number): Promise<void> {
-    const list = [...this.list(at)];
-    const to = index + by;
-    if (to < 0 || to >= list.length) return Promise.resolve();
-    list.splice(to, 0, ...list.splice(index, 1));
-    return this.put(at, list);
+  protected async swap(at: string, index: number, by: number): Promise<void> {
+    const meant = JSON.stringify(this.list(at)[index]);
+    this.told(
+      await this.context.revise(at, (now) => {
+        const list = [...(now as readonly unknown[])];
+        const to = index + by;
+        if (JSON.stringify(list[index]) !== meant || to < 0 || to >= list.length) return now;
+        list.splice(to, 0, ...list.splice(index, 1));
+        return list;
+      }),
+    );
   }
 
   protected async put(at: string, value: unknown): Promise<void> {
     this.told(await this.context.set(at, value));
+  }
+
+  /** Makes a field's value from the one that is there by then. */
+  protected async revise<T>(at: string, make: (now: T) => unknown): Promise<void> {
+    this.told(await this.context.revise(at, make as Revision));
   }
 
   /** Several fields in one step; one that is undefined is taken out. */
@@ -84,6 +95,6 @@ export abstract class SpecFields {
         return [{ op: 'add', path: `${base}/${field}`, value }];
       }),
     );
-    this.refusal.set(problems.map((problem) => problem.message).join(' '));
+    this.told(problems);
   }
 }

@@ -7,7 +7,6 @@ import {
   inject,
   input,
   resource,
-  signal,
   viewChildren,
 } from '@angular/core';
 import { MatMenuModule } from '@angular/material/menu';
@@ -18,7 +17,7 @@ import { type ActionJson, type Piece, piecesOf } from './action-pieces';
 import { amount } from './formats';
 import { Part } from './part';
 import { Sentence } from './sentence';
-import { SpecContext } from './spec-context';
+import { SpecFields } from './spec-fields';
 
 interface Line {
   readonly at: string;
@@ -48,7 +47,7 @@ const BEGINS: Readonly<Record<string, unknown>> = { amount: 1, number: 1, durati
             }
           }
           @for (clause of line.more; track clause.name) {
-            <button type="button" class="more" (click)="say(clause.at, clause.begins)">+ {{ clause.name }}</button>
+            <button type="button" class="more" (click)="put(clause.at, clause.begins)">+ {{ clause.name }}</button>
           }
         </ee-sentence>
         @for (piece of line.pieces; track $index) {
@@ -72,7 +71,7 @@ const BEGINS: Readonly<Record<string, unknown>> = { amount: 1, number: 1, durati
     <button type="button" class="chip" [matMenuTriggerFor]="menu">+ action</button> <ng-content />
     <mat-menu #menu="matMenu">
       @for (action of offered(); track action.do) {
-        <button mat-menu-item (click)="add(action)">{{ action.label }}</button>
+        <button mat-menu-item (click)="begin(action)">{{ action.label }}</button>
       }
     </mat-menu>
     @if (refusal()) {
@@ -109,18 +108,14 @@ const BEGINS: Readonly<Record<string, unknown>> = { amount: 1, number: 1, durati
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
-export class ThenList {
+export class ThenList extends SpecFields {
   readonly at = input.required<string>();
   /** Whom a new action is for; its owner where nothing is said. */
   readonly whom = input('');
-  private readonly context = inject(SpecContext);
   private readonly client = inject(CoreClient);
   private readonly actions = resource({ loader: () => this.client.actions() });
   private readonly rows = viewChildren<ElementRef<HTMLElement>>('row');
   protected readonly weight = amount;
-  protected readonly refusal = signal('');
-
-  private readonly list = computed(() => (this.context.value(this.at()) as readonly ActionJson[] | undefined) ?? []);
 
   /** Actions whose arguments can be filled: one that needs a pickup is not offered where there is none. */
   protected readonly offered = computed(() =>
@@ -132,7 +127,7 @@ export class ThenList {
   );
 
   protected readonly lines = computed<readonly Line[]>(() =>
-    this.list().map((action, i) => {
+    this.list<ActionJson>(this.at()).map((action, i) => {
       const at = `${this.at()}/${i}`;
       const described = (this.actions.value() ?? []).find((a) => a.do === action['do']);
       return {
@@ -159,18 +154,18 @@ export class ThenList {
     return BEGINS[kind.kind];
   }
 
-  protected add(action: ActionDescription): void {
+  protected begin(action: ActionDescription): void {
     const fresh: Record<string, unknown> = { do: action.do };
     // What is done to whom is hit is meant for them, and not for who hit them.
     if (this.whom() !== '' && !action.steers) fresh['to'] = this.whom();
     const needed = action.args.filter(({ optional }) => !optional);
     // An action of which nothing has to be said would do nothing: it begins with the first thing that it can say.
     for (const { name, kind } of needed.length > 0 ? needed : action.args.slice(0, 1)) fresh[name] = this.beginning(kind);
-    void this.put([...this.list(), fresh]);
+    void this.add(this.at(), fresh);
   }
 
   protected remove(index: number): void {
-    void this.put(this.list().filter((_, i) => i !== index));
+    void this.removeFrom(this.at(), index, true);
   }
 
   /** Moves a line up or down in the list; the focus goes along. */
@@ -178,29 +173,16 @@ export class ThenList {
     event.preventDefault();
     event.stopPropagation();
     const to = index + by;
-    if (to < 0 || to >= this.list().length) return;
-    const list = [...this.list()];
-    list.splice(to, 0, ...list.splice(index, 1));
-    await this.put(list);
+    if (to < 0 || to >= this.lines().length) return;
+    await this.swap(this.at(), index, by);
     setTimeout(() => this.rows()[to]?.nativeElement.querySelector('button')?.focus());
   }
 
   protected addBranch(at: string): void {
-    const branches = (this.context.value(at) as readonly unknown[] | undefined) ?? [];
-    void this.say(at, [...branches, { weight: 1, then: [] }]);
+    void this.add(at, { weight: 1, then: [] });
   }
 
   protected removeBranch(at: string, index: number): void {
-    const branches = (this.context.value(at) as readonly unknown[]).filter((_, i) => i !== index);
-    void this.say(at, branches);
-  }
-
-  private put(list: readonly ActionJson[]): Promise<void> {
-    return this.say(this.at(), list);
-  }
-
-  protected async say(at: string, value: unknown): Promise<void> {
-    const problems = await this.context.set(at, value);
-    this.refusal.set(problems.map((problem) => problem.message).join(' '));
+    void this.removeFrom(at, index, true);
   }
 }

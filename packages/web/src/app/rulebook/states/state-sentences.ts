@@ -85,7 +85,10 @@ export class StateSentences {
   }
 
   protected toggle(what: string): void {
-    const next = this.allows().includes(what) ? this.allows().filter((other) => other !== what) : [...this.allows(), what];
-    void this.context.set('allows', next);
+    const allow = !this.allows().includes(what);
+    void this.context.revise('allows', (now) => {
+      const others = ((now as readonly string[] | undefined) ?? []).filter((other) => other !== what);
+      return allow ? [...others, what] : others;
+    });
   }
 }
