@@ -113,6 +113,17 @@ describe('The Rulebook', () => {
     await screen.holds('input[aria-label="Id"]', 'oxygen');
   });
 
+  it('loses nothing of who is faster than their edits are looked at', async () => {
+    await screen.lag(400);
+    await screen.edit('refill a second', '7');
+    await screen.edit('interval', '2s');
+    await screen.edit('minimum', '1');
+    await screen.sees('[aria-label="Spec"]', /A pool from 1 to .* It refills 7 a second, every 2 s/);
+    await screen.lag(0);
+    for (let i = 0; i < 3; i++) await screen.click('button', 'Undo');
+    await screen.sees('[aria-label="Spec"]', /A pool from 0 to .* every tick/);
+  });
+
   it('begins a new attribute, gives it to the divers, and deletes it with a way back', async () => {
     await screen.click('button', '+ attribute');
     await screen.holds('input[aria-label="Id"]', 'newAttribute');

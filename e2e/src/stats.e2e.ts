@@ -90,9 +90,18 @@ describe('Stats and effects', () => {
     await screen.page.goto(workbench.url);
     await screen.page.locator('ul li a ::-p-text(Brinewick Salvage)').click();
     await screen.sees('.pin', 'in bell 20 s');
-    const add = (label: string) => screen.pick('.top .tools .act', label);
+    /** Adds a pin, and waits until it is the one that is open. */
+    const add = async (label: string) => {
+      const there = (await screen.page.$$('.pin')).length;
+      await screen.pick('.top .tools .act', label);
+      await screen.page.waitForFunction(
+        (n: number) => document.querySelectorAll('.pin').length === n + 1 && document.querySelector('.pin.chosen') !== null,
+        {},
+        there,
+      );
+      await screen.page.waitForSelector('ee-pin-editor ee-part');
+    };
     await add('lose some');
-    await screen.page.waitForSelector('ee-pin-editor ee-part');
     await screen.edit('moment', '2', 'ee-pin-editor');
     await screen.edit('amount', '30', 'ee-pin-editor');
     await screen.sees('.pin', 'lose 30 oxygen 2 s');

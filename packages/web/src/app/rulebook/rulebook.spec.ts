@@ -79,6 +79,48 @@ describe('The Rulebook page', () => {
     expect(TestBed.inject(Router).url).toBe('/r/r/rulebook/abilities/newAbility2');
   });
 
+  it('begins two where it is asked twice before the first is there', async () => {
+    await go('/r/r/rulebook/abilities/sonarPing');
+    const begin = [...page().querySelectorAll<HTMLElement>('button')].find((b) => b.textContent!.trim() === '+ ability')!;
+    begin.click();
+    begin.click();
+    await settle();
+    const ids = documentNow()['abilities'].map((a) => a['id']);
+    expect(ids.slice(-2)).toEqual(['newAbility', 'newAbility2']);
+  });
+
+  it('takes nothing half-typed or refused along to another entry', async () => {
+    await go('/r/r/rulebook/abilities/cuttingTorch');
+    const before = documentNow()['abilities'];
+    const part = () => page().querySelector<HTMLElement>('ee-part button[aria-label^="cooldown: "]')!;
+    part().click();
+    await settle();
+    const field = page().querySelector<HTMLInputElement>('ee-part input')!;
+    field.value = 'soon';
+    field.dispatchEvent(new Event('input'));
+    field.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', bubbles: true, cancelable: true }));
+    await settle();
+    expect(page().querySelector('ee-sentence [role="alert"]')).not.toBeNull();
+    await go('/r/r/rulebook/abilities/sonarPing');
+    expect(page().querySelector('ee-part input, ee-sentence [role="alert"]')).toBeNull();
+    expect(part()).not.toBeNull();
+    expect(documentNow()['abilities']).toEqual(before);
+  });
+
+  it('gives the id that follows a label to the entry that it was meant for, although another one is open by then', async () => {
+    await go('/r/r/rulebook/abilities/sonarPing');
+    await click('+ ability');
+    const title = page().querySelector<HTMLInputElement>('.title')!;
+    title.value = 'Arc torch';
+    title.dispatchEvent(new Event('change'));
+    await harness!.navigateByUrl('/r/r/rulebook/abilities/cuttingTorch');
+    await settle();
+    const named = documentNow()['abilities'].map(({ id, label }) => `${String(id)}: ${String(label)}`);
+    expect(named).toContain('arcTorch: Arc torch');
+    expect(named).toContain('cuttingTorch: Cutting torch');
+    expect(TestBed.inject(Router).url).toBe('/r/r/rulebook/abilities/cuttingTorch');
+  });
+
   it('deletes what nobody speaks of, and names the places of what somebody does', async () => {
     await go('/r/r/rulebook/effects/marked');
     await click('Delete');

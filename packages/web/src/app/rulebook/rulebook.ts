@@ -19,6 +19,7 @@ import { Store } from '@ngrx/store';
 import type { Operation } from 'fast-json-patch';
 import { CoreClient } from '../shared/core-client';
 import { documentFeature } from '../store/document.reducer';
+import type { RulesetJson } from '../shared/api';
 import { Editor } from '../store/editor';
 import { Findings } from '../store/findings';
 import { AbilitySentences } from './abilities/ability-sentences';
@@ -141,6 +142,8 @@ export class Rulebook {
   protected readonly refusal = signal('');
   /** Where the entry is used, when it was to be deleted and can't be. */
   protected readonly inUse = signal<readonly UseInWords[]>([]);
+  /** Counts the entries that were opened; the same one under another id is none. */
+  protected readonly visits = signal<readonly { readonly number: number }[]>([{ number: 0 }]);
   protected readonly info = computed(() => chapterOf(this.chapter()));
   /** The tab that is open: statuses are listed among the stats, clips among the abilities. */
   protected readonly tab = computed(() => tabOf(this.chapter()));
@@ -180,9 +183,14 @@ export class Rulebook {
 
   constructor() {
     effect(() => {
-      this.context.chapter.set(this.chapter());
-      this.context.id.set(this.entry() ?? '');
-      untracked(() => this.say(''));
+      const [chapter, id] = [this.chapter(), this.entry() ?? ''];
+      untracked(() => {
+        // The page knows the new id of an entry before its address does: that is no other entry.
+        if (chapter !== this.context.chapter() || id !== this.context.id()) this.visits.update(([{ number }]) => [{ number: number + 1 }]);
+        this.context.chapter.set(chapter);
+        this.context.id.set(id);
+        this.say('');
+      });
       if ((history.state as { naming?: string } | null)?.naming === this.entry())
         afterNextRender(() => this.host.nativeElement.querySelector<HTMLInputElement>('.title')?.select(), { injector: this.injector });
     });
@@ -209,18 +217,19 @@ export class Rulebook {
 
   protected async add(chapter: string): Promise<void> {
     const info = chapterOf(chapter)!;
-    const taken = entriesOf(this.context.document(), chapter);
     const label = `New ${info.one}`;
-    const id = freshId(
-      label,
-      taken.flatMap((entry) => [entry.id, ...((entry['formerly'] as readonly string[] | undefined) ?? [])]),
-    );
-    const entry = { id, label, ...info.fresh() };
-    const list = (document: object) =>
-      chapter in document
-        ? [{ op: 'add' as const, path: `/${chapter}/-`, value: entry }]
-        : [{ op: 'add' as const, path: `/${chapter}`, value: [entry] }];
-    const [problem] = await this.editor.propose(list, `new ${info.one}`);
+    let id = '';
+    const [problem] = await this.editor.propose((document) => {
+      const taken = entriesOf(document, chapter);
+      id = freshId(
+        label,
+        taken.flatMap((entry) => [entry.id, ...((entry['formerly'] as readonly string[] | undefined) ?? [])]),
+      );
+      const entry = { id, label, ...info.fresh() };
+      return chapter in document
+        ? [{ op: 'add', path: `/${chapter}/-`, value: entry }]
+        : [{ op: 'add', path: `/${chapter}`, value: [entry] }];
+    }, `new ${info.one}`);
     if (problem) return this.say(problem.message);
     // What it is called comes first; the page that opens may be another one of this kind.
     await this.router.navigate(['/r', this.ruleset(), 'rulebook', chapter, id], { state: { naming: id } });
@@ -240,46 +249,50 @@ export class Rulebook {
   /** A new label. An entry whose id still says its first label, and that nobody can have saved anything under, takes its id along. */
   protected async relabel(box: HTMLInputElement): Promise<void> {
     const label = box.value.trim();
-    const entry = this.current();
+    const [chapter, entry] = [this.chapter(), this.current()];
     if (!entry || label === '' || label === entry.label) return void (box.value = entry?.label ?? '');
     const fresh = /^New /.test(entry.label) && freshId(entry.label, []) === entry.id.replace(/\d+$/, '');
     const problems = await this.context.set('label', label);
     this.say(problems.map((p) => p.message).join(' '));
-    const others = entriesOf(this.context.document(), this.chapter()).filter((other) => other.id !== entry.id);
-    if (fresh && problems.length === 0)
-      await this.renameTo(
-        freshId(
-          label,
-          others.flatMap((other) => [other.id, ...((other['formerly'] as readonly string[] | undefined) ?? [])]),
-        ),
-        false,
-      );
+    if (!fresh || problems.length > 0) return;
+    const others = (document: RulesetJson) => entriesOf(document, chapter).filter((other) => other.id !== entry.id);
+    const taken = (document: RulesetJson) =>
+      others(document).flatMap((other) => [other.id, ...((other['formerly'] as readonly string[] | undefined) ?? [])]);
+    await this.renameTo(chapter, { ...entry, label }, (document) => freshId(label, taken(document)), false);
   }
 
   /** A new id, followed everywhere in one step. */
   protected async rename(box: HTMLInputElement): Promise<void> {
     const to = box.value.trim();
-    const id = this.current()?.id;
-    if (id === undefined) return;
-    if (to === id || to === '') return void (box.value = id);
-    if (!(await this.renameTo(to, true))) box.value = id;
+    const [chapter, entry] = [this.chapter(), this.current()];
+    if (!entry) return;
+    if (to === entry.id || to === '') return void (box.value = entry.id);
+    if (!(await this.renameTo(chapter, entry, () => to, true))) box.value = entry.id;
   }
 
-  private async renameTo(to: string, note: boolean): Promise<boolean> {
-    const [chapter, { id: from, label }] = [this.chapter(), this.current()!];
-    const { patch, problem } = await this.client.core.rename(this.context.document(), chapter, from, to, note);
-    if (!patch) {
-      this.say(problem);
-      return false;
-    }
-    const problems = await this.editor.propose(() => patch as readonly Operation[], `rename ${label}: ${from} to ${to}`);
-    this.say(problems.map((p) => p.message).join(' '));
-    if (problems.length === 0) {
-      // The page goes on with the entry under its new id; the address follows.
-      this.context.id.set(to);
-      await this.go(chapter, to, true);
-    }
-    return problems.length === 0;
+  private async renameTo(
+    chapter: string,
+    { id: from, label }: EntryJson,
+    named: (document: RulesetJson) => string,
+    note: boolean,
+  ): Promise<boolean> {
+    let [to, refused] = ['', ''];
+    const problems = await this.editor.propose(async (document) => {
+      to = named(document);
+      const { patch, problem } = await this.client.core.rename(document, chapter, from, to, note);
+      refused = patch ? '' : problem;
+      return (patch ?? []) as readonly Operation[];
+    }, `rename ${label}`);
+    const told = refused || problems.map((p) => p.message).join(' ');
+    // Who waits may have gone on to another entry.
+    if (this.chapter() !== chapter || this.context.id() !== from) return told === '';
+    this.say(told);
+    if (told !== '') return false;
+    // The page goes on with the entry under its new id; the address follows.
+    this.context.id.set(to);
+    // Who is on the way to another page stays on it.
+    if (this.router.currentNavigation() === null) await this.go(chapter, to, true);
+    return true;
   }
 
   /** Moves the entry among those of its chapter; nothing refers to an entry by its place. */

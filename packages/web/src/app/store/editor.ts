@@ -6,6 +6,9 @@ import type { RulesetJson } from '../shared/api';
 import { CoreClient } from '../shared/core-client';
 import { applied, documentActions, documentFeature, editOf } from './document.reducer';
 
+/** Works out an edit from a document; it may be asked again, where the document changed meanwhile. */
+export type Patch = (document: RulesetJson) => readonly Operation[] | Promise<readonly Operation[]>;
+
 /** The one way to edit the document: an edit that would leave it unsound is refused, and the old value keeps working. */
 @Injectable({ providedIn: 'root' })
 export class Editor {
@@ -14,9 +17,9 @@ export class Editor {
   readonly document = this.store.selectSignal(documentFeature.selectDocument);
   private turn: Promise<unknown> = Promise.resolve();
 
-  /** Proposes an edit. Resolves with what is wrong with it; nothing means that it is done. */
-  propose(patch: (document: RulesetJson) => readonly Operation[], label: string): Promise<readonly Problem[]> {
-    const done = this.turn.then(() => this.tryOut(patch, label));
+  /** Proposes an edit, made from the document as it is by then. Resolves with what is wrong with it; nothing means that it is done. */
+  propose(make: Patch, label: string): Promise<readonly Problem[]> {
+    const done = this.turn.then(() => this.tryOut(make, label));
     this.turn = done.catch(() => undefined);
     return done;
   }
@@ -26,13 +29,13 @@ export class Editor {
     await this.turn;
   }
 
-  private async tryOut(make: (document: RulesetJson) => readonly Operation[], label: string): Promise<readonly Problem[]> {
+  private async tryOut(make: Patch, label: string): Promise<readonly Problem[]> {
     const document = this.document();
     if (!document) return [{ path: '', message: 'No ruleset is open.' }];
     let patch: readonly Operation[];
     let edited: RulesetJson;
     try {
-      patch = make(document);
+      patch = await make(document);
       if (patch.length === 0) return [];
       edited = applied(document, patch);
     } catch {

@@ -71,8 +71,9 @@ export class LootSentences extends SpecFields {
     return line ? `${percent(line.chance)} at each roll, ${percent(line.drawn)} at least once at an opening` : '';
   }
 
-  private freshLine(kind: Kind): Json | undefined {
-    const ids = [...this.list('entries'), ...this.list('always')].map((line) => String(line['id']));
+  /** A line that goes by another name than those that are there. */
+  private freshLine(kind: Kind, there: readonly Json[]): Json | undefined {
+    const ids = [...there, ...this.list('entries'), ...this.list('always')].map((line) => String(line['id']));
     const known = KINDS.find(({ value }) => value === kind)!;
     if (kind === 'nothing') return { id: freshId('nothing', ids) };
     if (kind === 'then') return { id: freshId('something', ids), label: 'Something', then: [this.firstAction()] };
@@ -87,15 +88,14 @@ export class LootSentences extends SpecFields {
   }
 
   protected addEntry(kind: Kind): void {
-    const line = this.freshLine(kind);
-    if (!line) return this.refusal.set(`There is no ${KINDS.find(({ value }) => value === kind)!.label} yet that it could give.`);
-    void this.add('entries', { ...line, weight: 1 });
+    if (!this.freshLine(kind, []))
+      return this.refusal.set(`There is no ${KINDS.find(({ value }) => value === kind)!.label} yet that it could give.`);
+    void this.add<Json>('entries', (lines) => ({ ...this.freshLine(kind, lines), weight: 1 }));
   }
 
   protected addAlways(): void {
-    const line = this.freshLine('gives');
-    if (!line) return this.refusal.set('There is nothing yet that it could give.');
-    void this.add('always', line);
+    if (!this.freshLine('gives', [])) return this.refusal.set('There is nothing yet that it could give.');
+    void this.add<Json>('always', (lines) => this.freshLine('gives', lines)!);
   }
 
   protected file(): void {

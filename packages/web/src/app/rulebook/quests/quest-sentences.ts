@@ -112,20 +112,19 @@ export class QuestSentences extends SpecFields {
     void this.add('offered', { by, ...what });
   }
 
-  private goalIds(): readonly string[] {
-    return this.list<StepJson>('steps').flatMap(({ goals }) => goals.map(({ id }) => id));
-  }
-
-  private freshGoal(): GoalJson {
-    return { id: freshId('goal', this.goalIds()), line: 'Felled {have}/{need}', on: { on: 'actorDefeated', who: 'source' } };
+  private freshGoal(steps: readonly StepJson[]): GoalJson {
+    const ids = steps.flatMap(({ goals }) => goals.map(({ id }) => id));
+    return { id: freshId('goal', ids), line: 'Felled {have}/{need}', on: { on: 'actorDefeated', who: 'source' } };
   }
 
   protected addStep(): void {
-    const id = freshId(
-      'step',
-      this.list<StepJson>('steps').map((step) => step.id),
-    );
-    void this.add('steps', { id, label: 'Next', goals: [this.freshGoal()] });
+    void this.add<StepJson>('steps', (steps) => {
+      const id = freshId(
+        'step',
+        steps.map((step) => step.id),
+      );
+      return { id, label: 'Next', goals: [this.freshGoal(steps)] };
+    });
   }
 
   protected removeStep(index: number): void {
@@ -134,7 +133,11 @@ export class QuestSentences extends SpecFields {
   }
 
   protected addGoal(step: number): void {
-    void this.add(`steps/${step}/goals`, this.freshGoal());
+    const { id } = this.steps()[step];
+    // A goal's id is its own in all of the quest.
+    void this.revise<readonly StepJson[]>('steps', (steps) =>
+      steps.map((one) => (one.id === id ? { ...one, goals: [...one.goals, this.freshGoal(steps)] } : one)),
+    );
   }
 
   protected removeGoal(step: number, goal: number): void {

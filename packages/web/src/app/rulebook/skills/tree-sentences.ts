@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { CHANGEABLE, CHANGES } from '@eager-ember/core';
-import { entriesOf, freshId } from '../chapters';
+import { entriesOf } from '../chapters';
 import { Choose, type Way } from '../spec/choose';
 import { type Clause, Clauses } from '../spec/clauses';
 import { amountOver, amount, choice, entry, numberFrom, text } from '../spec/formats';
@@ -25,6 +25,17 @@ const NUMBERS: Readonly<Record<string, string>> = {
   costs: 'costs',
 };
 const CHANGED: Readonly<Record<string, string>> = { add: 'more', percent: '% more' };
+
+type Json = Readonly<Record<string, unknown>>;
+interface NeedJson {
+  readonly node: string;
+}
+
+/** What says something of all that could be said; nothing, where nothing does. */
+function saying(all: Json): Json | undefined {
+  const left = Object.entries(all).filter(([, one]) => one !== undefined && !(Array.isArray(one) && one.length === 0));
+  return left.length > 0 ? Object.fromEntries(left) : undefined;
+}
 
 /** A skill tree in sentences: what holds for all of it, then the node that is chosen. */
 @Component({
@@ -75,17 +86,12 @@ export class TreeSentences extends SpecFields {
 
   protected addNode(): void {
     const from = this.current();
-    const id = freshId(
-      'New node',
-      this.nodes().map((node) => node.id),
-    );
     // Below the one that is chosen, in the first place that is free there.
     const y = Math.min(40, (from?.y ?? -1) + 1);
     let x = from?.x ?? 1;
     while (this.nodes().some((node) => (node.y ?? 0) === y && Math.abs((node.x ?? 0) - x) < 2)) x += 2;
-    void this.add('nodes', { id, label: 'New node', x: Math.min(40, x), y, ...(from && { needs: { all: [{ node: from.id }] } }) }).then(
-      () => this.chosen.id.set(id),
-    );
+    const node = { label: 'New node', x: Math.min(40, x), y, ...(from && { needs: { all: [{ node: from.id }] } }) };
+    void this.addNamed('nodes', 'New node', node).then((id) => this.chosen.id.set(id));
   }
 
   protected removeNode(): void {
@@ -98,38 +104,43 @@ export class TreeSentences extends SpecFields {
     const known = new Set([this.current()?.id, ...this.list<{ node: string }>(`${this.at()}/needs/${kind}`).map(({ node }) => node)]);
     const first = this.nodes().find(({ id }) => !known.has(id));
     if (!first) return this.refusal.set('There is no other node that it could need.');
-    void this.need(kind, [...this.list(`${this.at()}/needs/${kind}`), { node: first.id }]);
+    void this.need<readonly NeedJson[]>(kind, (needs = []) => [...needs.filter(({ node }) => node !== first.id), { node: first.id }]);
   }
 
-  /** One of its needs, or none of it any more; needs that say nothing are taken out. */
-  protected need(kind: string, value: unknown): Promise<void> {
-    const needs = { ...this.current()?.needs, [kind]: value };
-    const left = Object.fromEntries(
-      Object.entries(needs).filter(([, one]) => one !== undefined && !(Array.isArray(one) && one.length === 0)),
+  /** One of its needs made anew, or none of it any more; needs that say nothing are taken out. */
+  protected need<T>(kind: string, make: (now: T | undefined) => unknown): Promise<void> {
+    return this.revise<Json | undefined>(`${this.at()}/needs`, (needs) =>
+      saying({ ...needs, [kind]: make(needs?.[kind] as T | undefined) }),
     );
-    return this.put(`${this.at()}/needs`, Object.keys(left).length > 0 ? left : undefined);
+  }
+
+  protected without(kind: string): void {
+    void this.need(kind, () => undefined);
   }
 
   protected removeNeed(kind: 'all' | 'any', index: number): void {
-    void this.need(
-      kind,
-      this.list(`${this.at()}/needs/${kind}`).filter((_, i) => i !== index),
-    );
+    const gone = this.list<NeedJson>(`${this.at()}/needs/${kind}`)[index].node;
+    void this.need<readonly NeedJson[]>(kind, (needs = []) => needs.filter(({ node }) => node !== gone));
   }
 
   protected addLevel(): void {
     const [first] = entriesOf(this.context.document(), 'tracks');
     if (!first) return this.refusal.set('There is no level track yet: begin one under Levels.');
-    void this.need('level', { track: first.id, at: 5 });
+    void this.need('level', () => ({ track: first.id, at: 5 }));
   }
 
-  protected gives(kind: string, value: unknown): Promise<void> {
-    const left = Object.fromEntries(
-      Object.entries({ ...this.current()?.gives, [kind]: value }).filter(
-        ([, one]) => one !== undefined && !(Array.isArray(one) && one.length === 0),
-      ),
+  protected addSpent(): void {
+    void this.need('spent', () => 5);
+  }
+
+  protected gives<T>(kind: string, make: (now: T | undefined) => unknown): Promise<void> {
+    return this.revise<Json | undefined>(`${this.at()}/gives`, (gives) =>
+      saying({ ...gives, [kind]: make(gives?.[kind] as T | undefined) }),
     );
-    return this.put(`${this.at()}/gives`, Object.keys(left).length > 0 ? left : undefined);
+  }
+
+  protected givesNo(kind: string): void {
+    void this.gives(kind, () => undefined);
   }
 
   protected addGift(kind: 'effect' | 'ability' | 'numbers'): void {
@@ -137,15 +148,14 @@ export class TreeSentences extends SpecFields {
     const first = entriesOf(this.context.document(), chapter).find((one) => kind !== 'effect' || one['lifetime'] === 'lasting');
     if (!first)
       return this.refusal.set(kind === 'effect' ? 'There is no lasting effect yet: begin one under Effects.' : 'There is no ability yet.');
-    const numbers = this.list(`${this.at()}/gives/numbers`);
-    void this.gives(kind, kind === 'numbers' ? [...numbers, { ability: first.id, number: 'cooldown', amount: -10 }] : first.id);
+    void this.gives<readonly Json[]>(kind, (now = []) =>
+      kind === 'numbers' ? [...now, { ability: first.id, number: 'cooldown', amount: -10 }] : first.id,
+    );
   }
 
   protected removeNumber(index: number): void {
-    void this.gives(
-      'numbers',
-      this.list(`${this.at()}/gives/numbers`).filter((_, i) => i !== index),
-    );
+    const gone = JSON.stringify(this.list(`${this.at()}/gives/numbers`)[index]);
+    void this.gives<readonly Json[]>('numbers', (now = []) => now.filter((one, i) => i !== index || JSON.stringify(one) !== gone));
   }
 
   protected addChoice(): void {

@@ -121,7 +121,7 @@ export class Part {
     this.started = this.format().edit(this.value(), this.context.document());
     this.typed.set(this.started);
     this.editing.set(true);
-    this.refusals.hint(this.at(), this.hint());
+    this.refusals.hint(this, this.hint());
     afterNextRender(() => this.field()?.nativeElement.select(), { injector: this.injector });
     afterNextRender(() => this.field()?.nativeElement.focus(), { injector: this.injector });
   }
@@ -182,14 +182,14 @@ export class Part {
   private refuse(message: string): void {
     if (this.life.destroyed) return;
     this.refused.set(true);
-    this.refusals.put(this.at(), message);
+    this.refusals.put(this, message);
   }
 
   protected restore(focus: boolean): void {
     if (this.life.destroyed) return;
     this.refused.set(false);
-    this.refusals.put(this.at(), undefined);
-    this.refusals.hint(this.at(), undefined);
+    this.refusals.put(this, undefined);
+    this.refusals.hint(this, undefined);
     this.editing.set(false);
     if (focus) afterNextRender(() => this.takeFocus(), { injector: this.injector });
   }

@@ -4,23 +4,23 @@ import { SpecContext } from './spec-context';
 /** What is wrong with the parts of one sentence, by part. */
 @Injectable()
 export class Refusals {
-  private readonly all = signal<ReadonlyMap<string, string>>(new Map());
+  private readonly all = signal<ReadonlyMap<object, string>>(new Map());
   readonly texts = computed(() => [...new Set(this.all().values())]);
 
-  private readonly hinted = signal<ReadonlyMap<string, string>>(new Map());
+  private readonly hinted = signal<ReadonlyMap<object, string>>(new Map());
   /** What can be typed where something is being typed. */
   readonly hints = computed(() => [...new Set(this.hinted().values())]);
 
-  put(part: string, message: string | undefined): void {
+  put(part: object, message: string | undefined): void {
     this.all.set(withOne(this.all(), part, message));
   }
 
-  hint(part: string, message: string | undefined): void {
+  hint(part: object, message: string | undefined): void {
     this.hinted.set(withOne(this.hinted(), part, message || undefined));
   }
 }
 
-function withOne(map: ReadonlyMap<string, string>, key: string, value: string | undefined): ReadonlyMap<string, string> {
+function withOne(map: ReadonlyMap<object, string>, key: object, value: string | undefined): ReadonlyMap<object, string> {
   const next = new Map(map);
   if (value === undefined) next.delete(key);
   else next.set(key, value);
@@ -87,6 +87,6 @@ export class Sentence {
   protected async remove(): Promise<void> {
     if (this.at() === '') return this.removed.emit();
     const [problem] = await this.context.set(this.at(), undefined);
-    this.refusals.put('clause', problem?.message);
+    this.refusals.put(this, problem?.message);
   }
 }

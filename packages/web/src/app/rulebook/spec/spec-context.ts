@@ -6,7 +6,8 @@ import type { Problem } from '@eager-ember/core';
 import type { Operation } from 'fast-json-patch';
 import { Editor } from '../../store/editor';
 import type { RulesetJson } from '../../shared/api';
-import { entriesOf, isGiven, writtenIn } from '../chapters';
+import { entriesOf, type EntryJson, isGiven, writtenIn } from '../chapters';
+import { meantPath, valueAt } from './meant-path';
 
 /** A field's next value, from the one that it has. */
 export type Revision = (now: unknown) => unknown;
@@ -30,7 +31,7 @@ export class SpecContext {
 
   /** The value at a path below the entry: `refill/rate`. */
   value(at: string): unknown {
-    return at.split('/').reduce<unknown>((value, key) => (value as Record<string, unknown> | undefined)?.[key], this.entry());
+    return valueAt(this.entry(), at);
   }
 
   /** Sets a field, or takes it out where the value is undefined. Resolves with what is wrong with that. */
@@ -40,11 +41,22 @@ export class SpecContext {
 
   /** Makes a field's value from the one that is there once the edits before this one are through; undefined takes it out. */
   revise(at: string, make: Revision): Promise<readonly Problem[]> {
-    const [chapter, meant] = [this.chapter(), this.meant()];
-    return this.editor.propose(
-      (document) => patchFor(document, chapter, meant(document), at, make),
-      `${this.entry()?.label ?? this.id()}: ${at.replace(/\//g, ' ')}`,
-    );
+    return this.changeAt(at, (path, now): readonly Operation[] => {
+      const value = make(now);
+      if (value === undefined) return now === undefined ? [] : [{ op: 'remove', path }];
+      if (JSON.stringify(now) === JSON.stringify(value)) return [];
+      return [{ op: now === undefined ? 'add' : 'replace', path, value }];
+    });
+  }
+
+  /** Proposes an edit at a field: where that is by then, and what it has. */
+  changeAt(at: string, make: (path: string, now: unknown) => readonly Operation[]): Promise<readonly Problem[]> {
+    const [entry, place] = [this.entry(), meantPath(this.entry(), at)];
+    return this.change(`${entry?.label ?? this.id()}: ${at.replace(/\//g, ' ')}`, (base, _, now) => {
+      const where = place(now);
+      if (where === undefined) throw new Error(`${at} is gone`);
+      return make(`${base}/${where}`, valueAt(now, where));
+    });
   }
 
   /**
@@ -60,12 +72,19 @@ export class SpecContext {
     };
   }
 
-  /** Proposes any edit of this entry, by operations whose paths begin at the entry. */
-  change(label: string, make: (base: string, document: RulesetJson) => readonly Operation[]): Promise<readonly Problem[]> {
+  /** Proposes any edit of this entry, by operations whose paths begin at the entry. It gets the entry as it is by then. */
+  change(
+    label: string,
+    make: (base: string, document: RulesetJson, entry: EntryJson) => readonly Operation[],
+  ): Promise<readonly Problem[]> {
     const [chapter, meant] = [this.chapter(), this.meant()];
     return this.editor.propose((document) => {
-      const { index, written } = placeOf(document, chapter, meant(document));
-      return index < 0 ? [] : [...written, ...make(`/${chapter}/${index}`, document)];
+      const id = meant(document);
+      const entry = entriesOf(document, chapter).find((one) => one.id === id);
+      const { index, written } = placeOf(document, chapter, id);
+      if (index < 0 || !entry) return [];
+      const operations = make(`/${chapter}/${index}`, document, entry);
+      return operations.length === 0 ? [] : [...written, ...operations];
     }, label);
   }
 }
@@ -79,18 +98,4 @@ function placeOf(document: RulesetJson, chapter: string, id: string): { readonly
     index: own.length,
     written: [chapter in document ? { op: 'add', path: `/${chapter}/-`, value } : { op: 'add', path: `/${chapter}`, value: [value] }],
   };
-}
-
-function patchFor(document: RulesetJson, chapter: string, id: string, at: string, make: Revision): readonly Operation[] {
-  const { index, written } = placeOf(document, chapter, id);
-  if (index < 0) return [];
-  const path = `/${chapter}/${index}/${at}`;
-  const present = at.split('/').reduce<unknown>(
-    (v, key) => (v as Record<string, unknown> | undefined)?.[key],
-    entriesOf(document, chapter).find((entry) => entry.id === id),
-  );
-  const value = make(present);
-  if (value === undefined) return present === undefined ? [] : [...written, { op: 'remove', path }];
-  if (JSON.stringify(present) === JSON.stringify(value)) return [];
-  return [...written, { op: present === undefined ? 'add' : 'replace', path, value }];
 }

@@ -1,8 +1,8 @@
 import { computed, Directive, inject, signal } from '@angular/core';
 import type { Problem } from '@eager-ember/core';
 import type { Operation } from 'fast-json-patch';
-import type { RulesetJson } from '../../shared/api';
-import { writtenIn } from '../chapters';
+import { freshId } from '../chapters';
+import { meantPath } from './meant-path';
 import { type Revision, SpecContext } from './spec-context';
 
 /** What every spec in sentences does with the fields and lists of its entry. */
@@ -24,41 +24,40 @@ export abstract class SpecFields {
   /** Adds one at the end of a list, as the list is by then. What it begins as may go by those that are there. */
   protected async add<T>(at: string, begins: T | ((list: readonly T[]) => T)): Promise<void> {
     this.told(
-      await this.context.change(this.edited(at), (base, document) => {
-        const list = this.listIn(document, base, at) as readonly T[] | undefined;
+      await this.context.changeAt(at, (path, now) => {
+        const list = now as readonly T[] | undefined;
         const value = typeof begins === 'function' ? (begins as (list: readonly T[]) => T)(list ?? []) : begins;
-        return [list ? { op: 'add', path: `${base}/${at}/-`, value } : { op: 'add', path: `${base}/${at}`, value: [value] }];
+        return [list ? { op: 'add', path: `${path}/-`, value } : { op: 'add', path, value: [value] }];
       }),
     );
   }
 
-  /**
-   * Takes one out of a list: the one that is meant now, wherever it stands once edits before this one are through. A list
-   * that may be left out goes with its last.
-   */
+  /** Adds one that goes by an id of its own among them, made of a word, and tells that id. */
+  protected async addNamed(at: string, word: string, begins: object): Promise<string> {
+    let id = '';
+    await this.add<{ readonly id: string }>(at, (list) => {
+      id = freshId(
+        word,
+        list.map((one) => one.id),
+      );
+      return { id, ...begins };
+    });
+    return id;
+  }
+
+  /** Takes out of a list the one that is meant now. A list that may be left out goes with its last. */
   protected async removeFrom(at: string, index: number, keeps = false): Promise<void> {
-    const meant = JSON.stringify(this.list(at)[index]);
+    const [list, one] = [this.list(at), JSON.stringify(this.list(at)[index])];
+    const place = meantPath(list, String(index));
     this.told(
-      await this.context.change(this.edited(at), (base, document) => {
-        const list = this.listIn(document, base, at) ?? [];
-        const here = JSON.stringify(list[index]) === meant ? index : list.findIndex((one) => JSON.stringify(one) === meant);
-        if (here < 0) return [];
-        return [{ op: 'remove', path: list.length === 1 && !keeps ? `${base}/${at}` : `${base}/${at}/${here}` }];
+      await this.context.changeAt(at, (path, now) => {
+        const left = (now as readonly unknown[] | undefined) ?? [];
+        const here = place(left);
+        // What has no id and is not the same any more is something else, or gone.
+        if (here === undefined || (nameless(left[Number(here)]) && JSON.stringify(left[Number(here)]) !== one)) return [];
+        return [{ op: 'remove', path: left.length === 1 && !keeps ? path : `${path}/${here}` }];
       }),
     );
-  }
-
-  private edited(at: string): string {
-    return `${this.context.entry()?.label ?? ''}: ${at.replace(/\//g, ' ')}`;
-  }
-
-  /** A list as it stands in a document; as it is shown, where its entry is only about to be written. */
-  private listIn(document: RulesetJson, base: string, at: string): readonly unknown[] | undefined {
-    const [, chapter, index] = base.split('/');
-    const entry = writtenIn(document, chapter)[Number(index)] as unknown;
-    if (entry === undefined) return this.context.value(at) as readonly unknown[] | undefined;
-    return at.split('/').reduce<unknown>((value, key) => (value as Record<string, unknown> | undefined)?.[key], entry) as
-      readonly unknown[] | undefined;
   }
 
   protected told(problems: readonly Problem[]): void {
@@ -98,3 +97,5 @@ export abstract class SpecFields {
     this.told(problems);
   }
 }
+
+const nameless = (one: unknown) => typeof (one as { readonly id?: unknown } | undefined)?.id !== 'string';

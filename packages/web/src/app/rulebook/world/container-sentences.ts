@@ -5,7 +5,7 @@ import { ThenList } from '../spec/then-list';
 import { OfferFields } from './offer-fields';
 import { Note, NOTE } from '../spec/note';
 import { type Clause, Clauses } from '../spec/clauses';
-import { entriesOf, freshId } from '../chapters';
+import { entriesOf } from '../chapters';
 import { Carriers } from '../spec/carriers';
 import { choice, entry } from '../spec/formats';
 
@@ -32,14 +32,8 @@ export class ContainerSentences extends OfferFields {
 
   protected addThing(gives: boolean): void {
     const label = gives ? 'Something' : 'A surprise';
-    const id = freshId(
-      label,
-      this.list<{ id: string }>('holds').map((one) => one.id),
-    );
     const attribute = entriesOf(this.context.document(), 'attributes').find(({ kind }) => kind !== 'stat')?.id;
-    void this.add(
-      'holds',
-      gives && attribute ? { id, label, gives: attribute, amount: 1 } : { id, label, then: [{ do: 'flourish', text: 'Found' }] },
-    );
+    const what = gives && attribute ? { gives: attribute, amount: 1 } : { then: [{ do: 'flourish', text: 'Found' }] };
+    void this.addNamed('holds', label, { label, ...what });
   }
 }

@@ -5,7 +5,6 @@ import { SpecFields } from '../spec/spec-fields';
 import { ThenList } from '../spec/then-list';
 import { Note, NOTE } from '../spec/note';
 import { type Clause, Clauses } from '../spec/clauses';
-import { freshId } from '../chapters';
 import { choice, condition, duration, numberFrom, type PartFormat, text } from '../spec/formats';
 
 interface Choosing {
@@ -48,20 +47,17 @@ export class DialogueSentences extends SpecFields {
   protected readonly lines = computed(() => this.list<LineJson>('lines'));
 
   protected addLine(): void {
-    const id = freshId(
-      'line',
-      this.lines().map((line) => line.id),
-    );
-    void this.add('lines', { id, text: 'And?', for: '2s' });
+    void this.addNamed('lines', 'line', { text: 'And?', for: '2s' });
   }
 
   /** Takes a line out; what led to it goes on at the one behind it. */
   protected removeLine(index: number): void {
     const gone = this.lines()[index].id;
     const without = ({ next, ...one }: Choosing) => (next === undefined || next === gone ? one : { ...one, next });
-    const rest = this.lines()
-      .filter((_, i) => i !== index)
-      .map((line) => ({ ...without(line), ...(line.choices && { choices: line.choices.map(without) }) }));
-    void this.put('lines', rest);
+    void this.revise<readonly LineJson[]>('lines', (lines) =>
+      lines
+        .filter(({ id }) => id !== gone)
+        .map((line) => ({ ...without(line), ...(line.choices && { choices: line.choices.map(without) }) })),
+    );
   }
 }
