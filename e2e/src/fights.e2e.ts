@@ -90,9 +90,7 @@ describe('Abilities', () => {
     await screen.sees('ee-evidence td', '25 stamina, when the cast begins');
     expect(await left(cools)).toBe(await left(casts));
     await screen.sees('.finding', 'Tools keeps the others waiting for 1 s, and casting cutting torch takes up to 3.6 s');
-    await screen.page.keyboard.down('Control');
-    await screen.page.keyboard.press('z');
-    await screen.page.keyboard.up('Control');
+    await screen.undo();
     await screen.sees('ee-evidence td', 'nothing is lost');
     await saved();
   });

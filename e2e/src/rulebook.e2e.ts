@@ -25,9 +25,7 @@ describe('The Rulebook', () => {
   });
 
   it('undoes and redoes, by key and by button', async () => {
-    await screen.page.keyboard.down('Control');
-    await screen.page.keyboard.press('z');
-    await screen.page.keyboard.up('Control');
+    await screen.undo();
     await screen.drawnAs(50.925, true);
     await screen.click('button', 'Redo');
     await screen.drawnAs(63.95, true);
@@ -120,7 +118,7 @@ describe('The Rulebook', () => {
     await screen.edit('minimum', '1');
     await screen.sees('[aria-label="Spec"]', /A pool from 1 to .* It refills 7 a second, every 2 s/);
     await screen.lag(0);
-    for (let i = 0; i < 3; i++) await screen.click('button', 'Undo');
+    await screen.undo(3);
     await screen.sees('[aria-label="Spec"]', /A pool from 0 to .* every tick/);
   });
 

@@ -241,6 +241,13 @@ export class Screen {
     await this.page.keyboard.press('Enter');
   }
 
+  /** Takes back by key what was done last. */
+  async undo(times = 1): Promise<void> {
+    await this.page.keyboard.down('Control');
+    for (let n = 0; n < times; n++) await this.page.keyboard.press('z');
+    await this.page.keyboard.up('Control');
+  }
+
   /** Pokes the room: what is done, what it is about, and what else the form asks, by label. `before` is done with the form filled. */
   async poke(
     kind: string,
