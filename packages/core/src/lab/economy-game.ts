@@ -51,6 +51,8 @@ export function rulesForGames(rules: Rules): Rules {
 /** Plays games of one plan, each with a seed of its own: the same seed is the same luck, also under edited rules. */
 export class EconomyGames {
   private readonly rules: Rules;
+  /** The offers that a shop sells tier by tier. */
+  private upgrades: readonly Offer[] = [];
 
   constructor(
     rules: Rules,
@@ -64,6 +66,9 @@ export class EconomyGames {
     const world = World.start(this.rules, seed);
     world.step([{ kind: 'join', args: { seat: SEAT } }]);
     const player = actorOfSeat(world, SEAT);
+    const { list, shops: all } = shops.in(world);
+    const sold = new Set(all.flatMap(({ sells }) => sells));
+    this.upgrades = list.filter(({ tiers, index }) => tiers > 0 && sold.has(index));
     const totals = { income: new Map<string, number>(), costs: new Map<string, number>() };
     for (let day = 1; day <= this.mostDays; day++) {
       this.work(world, player);
@@ -113,7 +118,7 @@ export class EconomyGames {
     const row = world.actors.rowOf(player);
     let most = 0;
     for (const offer of list)
-      if (offer.tiers > held[offer.index].data[row])
+      if (offer.tiers > held[offer.index].data[row] && offer.costs.some((part) => part.attribute === attribute))
         for (const part of partsOf(world, player, offer, 'costs'))
           if (part.attribute === attribute && part.amount > most) most = part.amount;
     return most;
@@ -121,15 +126,15 @@ export class EconomyGames {
 
   /** The next upgrade: the cheapest of those that a shop sells tier by tier, where the purse bears it. */
   private cheapest(world: World, player: number): Offer | undefined {
-    const { list, shops: all } = shops.in(world);
+    const { list } = shops.in(world);
     const { currency } = ledger.in(world);
-    const sold = new Set(all.flatMap(({ sells }) => sells));
     const purse = purseOf(world, player);
     const price = (offer: Offer) =>
       partsOf(world, player, offer, 'costs').reduce((sum, part) => (part.attribute === currency ? sum + part.amount : sum), 0);
-    const tomorrow = list.reduce((sum, offer) => sum + upkeepOf(world, player, offer), 0);
-    return list
-      .filter((offer) => offer.tiers > 0 && sold.has(offer.index) && !buyingRefusal(world, player, offer))
+    const open = this.upgrades.filter((offer) => !buyingRefusal(world, player, offer));
+    if (open.length === 0) return undefined;
+    const tomorrow = this.plan.careful ? list.reduce((sum, offer) => sum + upkeepOf(world, player, offer), 0) : 0;
+    return open
       .filter((offer) => {
         if (!this.plan.careful) return true;
         const held = shops.in(world).held[offer.index].data[world.actors.rowOf(player)];

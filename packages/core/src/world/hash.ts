@@ -53,10 +53,18 @@ export function hashText(text: string): number {
  * arguments alone, so that a roll added in one place changes no other.
  */
 export function rollOf(seed: number, purpose: number, whose: number, nth: number): number {
-  let h = finish(seed ^ 0x9e3779b9);
-  h = finish(h ^ purpose);
-  h = finish(Math.imul(h, 0x9e3779b1) + whose);
-  h = finish(Math.imul(h, 0x85ebca6b) + nth);
+  return rollOfStream(streamOf(seed, purpose, whose), nth);
+}
+
+/** What all rolls of one purpose and owner have in common, so that who rolls often mixes it once: a 32-bit number. */
+export function streamOf(seed: number, purpose: number, whose: number): number {
+  const h = finish(finish(seed ^ 0x9e3779b9) ^ purpose);
+  return Math.imul(finish(Math.imul(h, 0x9e3779b1) + whose), 0x85ebca6b);
+}
+
+/** The nth random number of a stream. */
+export function rollOfStream(stream: number, nth: number): number {
+  const h = finish(stream + nth);
   const high = h >>> 5;
   const low = finish(h ^ 0x2545f491) >>> 6;
   return (high * 67108864 + low) / 9007199254740992;

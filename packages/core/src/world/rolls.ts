@@ -1,45 +1,67 @@
-import type { Table } from './table.js';
+import { rollOfStream, streamOf } from './hash.js';
+import type { Column, Table } from './table.js';
 
 /** Places of the small store in front of the index; a power of two. */
 const SLOTS = 256;
 
 /**
- * The rows of the table of rolls by what they are for and whose they are: derived, and built anew where the table is another
- * than it was built from. What is rolled again and again is found without looking it up.
+ * The world's luck: how many numbers were drawn of each stream stands in the table of rolls; here is what is derived from
+ * that. The rows by what they are for and whose they are are looked up anew where the table is another than they were
+ * taken from; what is rolled again and again is found without looking it up, with what its numbers have in common.
  */
-export class RollIndex {
+export class Luck {
   private version = -1;
+  private seed = 0;
+  private readonly counts: Column;
   private readonly rows = new Map<number, Map<number, number>>();
-  private readonly slots = { purpose: new Int32Array(SLOTS), whose: new Int32Array(SLOTS), row: new Int32Array(SLOTS).fill(-1) };
+  private readonly slotPurpose = new Int32Array(SLOTS);
+  private readonly slotWhose = new Int32Array(SLOTS);
+  private readonly slotRow = new Int32Array(SLOTS).fill(-1);
+  private readonly slotStream = new Int32Array(SLOTS);
 
-  /** The row, or -1 where nothing was rolled for that yet. */
-  rowOf(rolls: Table, purpose: number, whose: number): number {
-    if (this.version !== rolls.version) this.rebuild(rolls);
-    const { slots } = this;
+  constructor(private readonly rolls: Table) {
+    this.counts = rolls.column('count');
+  }
+
+  /** The next random number of this purpose and owner: from 0 (included) to 1 (excluded). */
+  next(seed: number, purpose: number, whose: number): number {
+    if (this.version !== this.rolls.version || this.seed !== seed) this.rebuild(seed);
     const slot = (purpose ^ whose) & (SLOTS - 1);
-    if (slots.purpose[slot] === purpose && slots.whose[slot] === whose && slots.row[slot] >= 0) return slots.row[slot];
-    const row = this.rows.get(purpose)?.get(whose) ?? -1;
-    if (row >= 0) {
-      slots.purpose[slot] = purpose;
-      slots.whose[slot] = whose;
-      slots.row[slot] = row;
+    let row = this.slotRow[slot];
+    if (row < 0 || this.slotPurpose[slot] !== purpose || this.slotWhose[slot] !== whose) row = this.take(slot, purpose, whose);
+    return rollOfStream(this.slotStream[slot], this.counts.data[row]++);
+  }
+
+  /** Puts a stream into a slot; one that nothing was drawn of yet begins. */
+  private take(slot: number, purpose: number, whose: number): number {
+    let row = this.rows.get(purpose)?.get(whose);
+    if (row === undefined) {
+      row = this.rolls.add();
+      this.rolls.column('purpose').data[row] = purpose;
+      this.rolls.column('whose').data[row] = whose;
+      this.note(purpose, whose, row);
+      this.version = this.rolls.version;
     }
+    this.slotPurpose[slot] = purpose;
+    this.slotWhose[slot] = whose;
+    this.slotRow[slot] = row;
+    this.slotStream[slot] = streamOf(this.seed, purpose, whose);
     return row;
   }
 
-  /** Notes a row that was just added. */
-  note(rolls: Table, purpose: number, whose: number, row: number): void {
+  private note(purpose: number, whose: number, row: number): void {
     const of = this.rows.get(purpose);
     if (of) of.set(whose, row);
     else this.rows.set(purpose, new Map([[whose, row]]));
-    this.version = rolls.version;
   }
 
-  private rebuild(rolls: Table): void {
+  private rebuild(seed: number): void {
     this.rows.clear();
-    this.slots.row.fill(-1);
+    this.slotRow.fill(-1);
+    const { rolls } = this;
     const [purpose, whose] = ['purpose', 'whose'].map((name) => rolls.column(name).data);
-    for (let row = 0; row < rolls.high; row++) if (rolls.live[row] === 1) this.note(rolls, purpose[row], whose[row], row);
+    for (let row = 0; row < rolls.high; row++) if (rolls.live[row] === 1) this.note(purpose[row], whose[row], row);
     this.version = rolls.version;
+    this.seed = seed;
   }
 }

@@ -3,9 +3,9 @@ import type { Rules } from '../ruleset/rules.js';
 import { adoptTables } from './adopt.js';
 import { PHASES } from './concept.js';
 import { DEEPEST_CAUSE, type EventData, type EventParties, type GameEvent, MOST_EVENTS } from './events.js';
-import { Hasher, rollOf } from './hash.js';
-import { RollIndex } from './rolls.js';
-import { type Column, Table, type TableContent, type TableSpec } from './table.js';
+import { Hasher } from './hash.js';
+import { Luck } from './rolls.js';
+import { Table, type TableContent, type TableSpec } from './table.js';
 
 /** A change from outside: an input of a seat, a seat taken or left, a poke. What a tape consists of, beside the seed. */
 export interface Command {
@@ -59,8 +59,7 @@ export class World {
   readonly tables = new Map<string, Table>();
   readonly attached = new Map<string, unknown>();
   readonly actors: Table;
-  private readonly rolls: Table;
-  private readonly rollCounts: Column;
+  private readonly luck: Luck;
   private header = [0, 0, 0, 0];
   private texts: string[] = [];
   private textPlaces = new Map<string, number>();
@@ -71,7 +70,6 @@ export class World {
   private marks = new Int32Array(64);
   /** How often any actor was touched. */
   touches = 0;
-  private readonly rollIndex = new RollIndex();
   private nextDue = { version: -1, tick: 0 };
 
   private constructor(readonly rules: Rules) {
@@ -80,8 +78,7 @@ export class World {
       this.tables.set(spec.name, new Table(spec, spec.extends === undefined ? undefined : this.table(spec.extends)));
     }
     this.actors = this.table(ACTORS);
-    this.rolls = this.table('rolls');
-    this.rollCounts = this.rolls.column('count');
+    this.luck = new Luck(this.table('rolls'));
     for (const concept of rules.registry.concepts)
       this.attached.set(concept.id, concept.attach?.(this, rules.compiled.get(concept.id) as never));
   }
@@ -207,7 +204,14 @@ export class World {
     const event = this.record(name, parties, data, depth);
     this.queue.push(event);
     const { witnesses } = this.rules.registry;
-    for (let i = 0; i < witnesses.length; i++) this.because(event, () => witnesses[i](this, event));
+    const { current, behind } = this;
+    this.behind = current;
+    for (let i = 0; i < witnesses.length; i++) {
+      this.current = event;
+      witnesses[i](this, event);
+    }
+    this.current = current;
+    this.behind = behind;
   }
 
   /**
@@ -261,7 +265,7 @@ export class World {
 
   /** Runs `work` with this event as the cause of all it announces. */
   because(event: GameEvent | undefined, work: () => void): void {
-    const [before, behind] = [this.current, this.behind];
+    const { current: before, behind } = this;
     if (event) this.behind = before;
     this.current = event ?? before;
     work();
@@ -325,15 +329,7 @@ export class World {
 
   /** The next random number of this purpose and actor: from 0 (included) to 1 (excluded). */
   roll(purpose: number, whose: number): number {
-    const { rollIndex } = this;
-    let row = rollIndex.rowOf(this.rolls, purpose, whose);
-    if (row < 0) {
-      row = this.rolls.add();
-      this.rolls.column('purpose').data[row] = purpose;
-      this.rolls.column('whose').data[row] = whose;
-      rollIndex.note(this.rolls, purpose, whose, row);
-    }
-    return rollOf(this.seed, purpose, whose, this.rollCounts.data[row]++);
+    return this.luck.next(this.header[SEED], purpose, whose);
   }
 
   snapshot(): Snapshot {

@@ -40,6 +40,8 @@ export interface Drop {
   /** The position of what is given in its chapter; -1 where it is of none. */
   readonly index: number;
   readonly quantity: Quantity;
+  /** How much of a thing it is whatever the moment; -1 where that has to be worked out, or where it is a table or nothing. */
+  readonly always: number;
   readonly test: FormulaFunction | undefined;
   readonly then: CompiledThen | undefined;
 }
@@ -58,11 +60,21 @@ export interface LootTable {
   readonly always: readonly Drop[];
   readonly entries: readonly WeightedDrop[];
   readonly streak: { readonly at: number; readonly after: number; readonly adds: number; readonly certain: number } | undefined;
-  /** Weights that are always the same, added up from the first; undefined where they move. */
-  readonly sums: readonly number[] | undefined;
-  /** What share of them each entry has; empty where they move. */
-  readonly chances: readonly number[];
+  /** Weights that are always the same; undefined where a formula or a condition moves them. */
+  readonly steady: SteadyWeights | undefined;
+  /** A roll draws from the steady weights as they are: nothing is taken out of them, and no bad luck adds to one. */
+  readonly plain: boolean;
   readonly luck: number;
+}
+
+export interface SteadyWeights {
+  readonly sum: number;
+  /** Added up from the first. */
+  readonly sums: readonly number[];
+  /** For each of equal parts of the whole sum, the first entry that a draw in it can fall on. */
+  readonly guide: Uint8Array;
+  /** What share of the sum each entry has. */
+  readonly chances: readonly number[];
 }
 
 export interface CompiledLoot {
@@ -98,12 +110,15 @@ function dropOf(context: CompileContext, json: AlwaysJson | LootEntryJson, path:
     context.problem([...path, 'then'], `${json.label ?? json.id} only shows something: say what drops, or make it nothing.`);
   if (!what && actions.length === 0 && json.quantity !== undefined)
     context.problem([...path, 'quantity'], 'This is nothing, and there is no amount of nothing: say what drops.');
+  const quantity = quantityOf(context, json.quantity ?? 1, [...byId, 'quantity']);
+  const thing = what === undefined ? actions.length > 0 : what !== 'table';
   return {
     id: json.id,
     label: json.label ?? target?.label ?? (actions.length > 0 ? json.id : 'Nothing'),
     what: what ?? (actions.length > 0 ? 'then' : 'nothing'),
     index: what === undefined ? -1 : context.index(chapter!, String(json[what])),
-    quantity: quantityOf(context, json.quantity ?? 1, [...byId, 'quantity']),
+    quantity,
+    always: thing && quantity.constant !== undefined && quantity.constant >= 0 ? quantity.constant : -1,
     test: json.if === undefined ? undefined : context.condition(json.if, PARTIES),
     then: actions.length === 0 ? undefined : context.then(actions, [...path, 'then']),
   };
@@ -128,9 +143,9 @@ function compileOne(context: CompileContext, json: LootTableJson, index: number)
     return { ...drop(one, 'entries', k), weight: context.amount(one.weight, [...path, 'entries', one.id, 'weight'], PARTIES) };
   });
   const streak = streakOf(context, json, path);
-  const steady = entries.every(({ weight, test }) => weight.constant !== undefined && !test);
-  let sum = 0;
-  const sums = steady ? entries.map(({ weight }) => (sum += weight.constant!)) : undefined;
+  const steady = entries.every(({ weight, test }) => weight.constant !== undefined && !test)
+    ? steadyOf(entries.map(({ weight }) => weight.constant!))
+    : undefined;
   return {
     index,
     id: json.id,
@@ -141,10 +156,29 @@ function compileOne(context: CompileContext, json: LootTableJson, index: number)
     always: json.always.map((one, k) => drop(one, 'always', k)),
     entries,
     streak,
-    sums,
-    chances: sums ? entries.map(({ weight }) => weight.constant! / sum) : [],
+    steady,
+    plain: steady !== undefined && !streak && !json.withoutReplacement,
     luck: context.purpose([...path, 'entries']),
   };
+}
+
+/** A power of two: a part's lower end is then no rounded number, and no draw in it lies below. */
+const GUIDE_PARTS = 64;
+
+function steadyOf(weights: readonly number[]): SteadyWeights {
+  let sum = 0;
+  const sums = weights.map((weight) => (sum += weight));
+  return { sum, sums, guide: guideOf(sums, sum), chances: weights.map((weight) => weight / sum) };
+}
+
+/**
+ * Where to begin to look along sums of weights (Chen and Asau, 1974): the entry that a draw falls on is the same as if one
+ * had looked from the first.
+ */
+function guideOf(sums: readonly number[], sum: number): Uint8Array {
+  const guide = new Uint8Array(GUIDE_PARTS);
+  if (sum > 0) for (let part = 0; part < GUIDE_PARTS; part++) guide[part] = sums.findIndex((upTo) => upTo > (part / GUIDE_PARTS) * sum);
+  return guide;
 }
 
 function streakOf(context: CompileContext, { streak, entries, label }: LootTableJson, path: Path): LootTable['streak'] {

@@ -30,7 +30,7 @@ type At = readonly (string | number)[];
 function empty(table: LootTable, { label, entries, always }: LootTableJson, path: At): readonly Finding[] {
   if (entries.length === 0 && always.length === 0)
     return [{ kind: 'emptyTable', path: pointer(path), message: `${label} has no entries: whoever rolls it gets nothing.` }];
-  const gone = entries.length > 0 && (table.sums?.at(-1) ?? 1) === 0;
+  const gone = entries.length > 0 && (table.steady?.sum ?? 1) === 0;
   return gone
     ? [
         {
@@ -47,7 +47,7 @@ function empty(table: LootTable, { label, entries, always }: LootTableJson, path
 }
 
 function weights(table: LootTable, { label, entries }: LootTableJson, path: At): readonly Finding[] {
-  const sum = table.sums?.at(-1);
+  const sum = table.steady?.sum;
   if (sum === undefined || sum === 0) return [];
   const found: Finding[] = [];
   const at = pointer([...path, 'entries']);

@@ -19,6 +19,8 @@ interface Loot extends CompiledLoot {
   /** By table: the column of its streak, where it has one. */
   readonly streaks: readonly (Column | undefined)[];
   readonly room: Table;
+  /** What each actor is. */
+  readonly types: Column;
 }
 
 /** Loot: tables of what may drop, by weight. Whoever it is rolled for has luck of their own, and bad luck may have an end. */
@@ -32,6 +34,7 @@ export const loot: Concept<CompiledLoot, Loot> = defineConcept<CompiledLoot, Loo
     ...compiled,
     streaks: streakColumns(world.table('streaks'), compiled),
     room: world.table('roomStreaks'),
+    types: world.actors.column('type'),
   }),
   events,
   actions: {

@@ -26,7 +26,7 @@ export function meanGains(rules: Rules, id: string): ReadonlyMap<string, number>
   const attributes = rules.chapters.get('attributes')?.ids ?? [];
   const open = (table: LootTable, often: number): boolean => {
     const rolls = meanOf(table.rolls);
-    const sum = table.sums?.at(-1) ?? table.entries.reduce((all, { weight }) => all + (weight.constant ?? NaN), 0);
+    const sum = table.steady?.sum ?? table.entries.reduce((all, { weight }) => all + (weight.constant ?? NaN), 0);
     if (rolls === undefined || Number.isNaN(sum)) return false;
     const lines = [
       ...table.always.map((drop) => ({ drop, p: 1 })),

@@ -50,7 +50,7 @@ export function weigh(world: World, table: LootTable, opener: Opener, dry: numbe
     out[i] = own;
     sum += own;
   }
-  out.length = entries.length;
+  if (out.length > entries.length) out.length = entries.length;
   if (streak && streak.certain > 0 && dry + 1 >= streak.certain && out[streak.at] > 0) {
     sum = out[streak.at];
     for (let i = 0; i < out.length; i++) if (i !== streak.at) out[i] = 0;
@@ -74,19 +74,19 @@ function open(world: World, compiled: CompiledLoot, index: number, opener: Opene
   for (const drop of table.always)
     if (!drop.test || drop.test(world, opener.parties) !== 0) give(world, compiled, table, drop, 1, 0, 0, opener, visit, count, depth);
   const rolls = wholeOf(quantityNow(world, table.rolls, opener), MOST_ROLLS);
-  if (table.streak || !table.sums || !table.replaced) return drawWeighed(world, compiled, table, rolls, opener, visit, count, depth);
-  const { sums, entries, chances, luck } = table;
-  const sum = sums.length === 0 ? 0 : sums[sums.length - 1];
+  if (!table.plain) return drawWeighed(world, compiled, table, rolls, opener, visit, count, depth);
+  const { entries, luck } = table;
+  const { sum, sums, guide, chances } = table.steady!;
   for (let n = 1; n <= rolls; n++) {
-    const drawn = world.roll(luck, opener.whose) * sum;
+    const share = world.roll(luck, opener.whose);
     if (sum <= 0) continue;
-    let at = 0;
+    const drawn = share * sum;
+    let at = guide[(share * guide.length) | 0];
     while (sums[at] <= drawn) at++;
     const drop = entries[at];
-    const { constant } = drop.quantity;
     // The most common case at its barest: so much of a thing, whatever the moment.
-    if (constant !== undefined && constant >= 0 && drop.what !== 'table' && drop.what !== 'nothing') {
-      if (count.drawn++ < MOST_DRAWN) visit(table, drop, constant, chances[at], n, rolls);
+    if (drop.always >= 0) {
+      if (count.drawn++ < MOST_DRAWN) visit(table, drop, drop.always, chances[at], n, rolls);
     } else give(world, compiled, table, drop, chances[at], n, rolls, opener, visit, count, depth);
   }
 }

@@ -42,8 +42,10 @@ export const streakColumns = (table: Table, { list }: CompiledLoot): readonly (C
   list.map(({ id }) => (table.has(id) ? table.column(id) : undefined));
 
 const ownRow = (world: World, player: number): number => {
-  const row = player === 0 ? -1 : world.actors.rowOf(player);
-  return row >= 0 && loot.of(world.rules).players[world.actors.column('type').data[row]] ? row : -1;
+  if (player === 0) return -1;
+  const { types, players } = loot.in(world);
+  const row = world.actors.rowOf(player);
+  return row >= 0 && players[types.data[row]] ? row : -1;
 };
 
 function roomRow(world: World, index: number): number {

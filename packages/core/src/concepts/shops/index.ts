@@ -141,11 +141,8 @@ export function leftOf(world: World, { index, stock }: Offer): number {
 
 /** What an offer costs or gives somebody now: of the next tier, for an offer in tiers. */
 export function partsOf(world: World, actor: number, offer: Offer, side: 'costs' | 'gets'): readonly Part[] {
-  const event = { tier: heldOf(world, actor, offer.index) + 1 };
-  return offer[side].map(({ attribute, amount }) => ({
-    attribute,
-    amount: Math.max(0, amount.run(world, { ...World.alone(actor), event })),
-  }));
+  const parties = { ...World.alone(actor), event: { tier: heldOf(world, actor, offer.index) + 1 } };
+  return offer[side].map(({ attribute, amount }) => ({ attribute, amount: Math.max(0, amount.run(world, parties)) }));
 }
 
 /** What an offer costs somebody at each end of a day, in the tier that they have. */

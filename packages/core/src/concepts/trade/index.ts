@@ -58,6 +58,7 @@ const wholeOf = (world: World, { attribute, amount: asked }: Part): number => {
 
 /** Parts by attribute: two prices in one currency are asked for together. */
 function together(world: World, list: readonly Part[]): readonly Part[] {
+  if (list.length === 1) return [{ attribute: list[0].attribute, amount: wholeOf(world, list[0]) }];
   const sums = new Map<number, number>();
   for (const one of list) sums.set(one.attribute, toGrid((sums.get(one.attribute) ?? 0) + wholeOf(world, one)));
   return [...sums].map(([attribute, sum]) => ({ attribute, amount: sum }));
