@@ -109,7 +109,7 @@ describe('Loot and money', () => {
     await screen.click('button', 'play');
     await screen.click('button', 'stop');
     await screen.click('button', 'play');
-    await screen.sees('[data-plan="upgradeFirst"]', '1000');
+    await screen.sees('[data-plan="upgradeFirst"]', '1000', 80_000);
     await screen.lacks('progress');
     await screen.sees('[data-plan="hold"]', /Hold 2\d\.\d ± 0\.\d/);
     await screen.page.locator('.index a ::-p-text(Bunks)').click();

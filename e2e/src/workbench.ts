@@ -153,14 +153,14 @@ export class Screen {
     await this.page.locator(`::-p-aria([role="${role}"][name="${name}"])`).click();
   }
 
-  /** Waits until something that fits the selector says this. */
-  async sees(selector: string, text: string | RegExp): Promise<void> {
+  /** Waits until something that fits the selector says this; for long work, with more patience. */
+  async sees(selector: string, text: string | RegExp, timeout = PATIENCE_MS): Promise<void> {
     const [source, flags] = typeof text === 'string' ? [text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'), ''] : [text.source, text.flags];
     await this.page
       .waitForFunction(
         (s: string, p: string, f: string) =>
           [...document.querySelectorAll(s)].some((e) => new RegExp(p, f).test((e as HTMLElement).innerText.replace(/\s+/g, ' '))),
-        {},
+        { timeout },
         selector,
         source,
         flags,
