@@ -50,7 +50,7 @@ writeFileSync(
     '',
     '| event | announced | carries | told to |',
     '| --- | --- | --- | --- |',
-    ...events.map(([name, spec]) => `| \`${name}\` ${spec.label} | ${spec.when} | ${carried(spec)} | ${toldTo(spec)} |`),
+    ...events.map(([name, spec]) => `| \`${name}\` ${spec.label} | ${spec.when} | ${carried(spec)} | ${toldTo(spec)}${spec.withheld ? `, without ${spec.withheld.join(', ')}` : ''} |`),
     '',
   ].join('\n'),
 );

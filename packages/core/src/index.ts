@@ -116,6 +116,7 @@ export {
   type NodeEntry,
   NODE_LOCALS,
   ranksOf,
+  renameNode,
   RESPECS,
   type Shape,
   spentOn,

@@ -1,1 +1,2 @@
+export { costsFor, type ShownCost } from './costs.js';
 export { type PredictedUse, Prediction } from './prediction.js';

@@ -12,6 +12,7 @@ import {
   wireSchemaOf,
   World,
 } from '../index.js';
+import { setGifts } from '../concepts/abilities/index.js';
 import { join } from '../testing/rulesets.js';
 
 const DEMO = compileRuleset(brinewick);
@@ -146,5 +147,24 @@ describe('A prediction', () => {
     wire.ask({ do: 'move', x: 1, y: 0 });
     expect(wire.ask({ do: 'use', ability: 'cuttingTorch' })?.reason).toBe('moving');
     expect(wire.prediction.uses).toEqual([]);
+  });
+
+  it('knows what a use costs one who has learned to do with less', () => {
+    const wire = new Wire(2);
+    const torch = DEMO.chapters.get('abilities')!.ids.indexOf('cuttingTorch');
+    setGifts(wire.world, actorOfSeat(wire.world, 'north'), 1, [], [{ ability: torch, number: 'costs', change: 'add', amount: -8 }]);
+    for (const [stamina, refused] of [
+      [16, 'tooExpensive'],
+      [18, undefined],
+    ] as const) {
+      wire.tick(undefined, [{ kind: 'poke', args: { seat: 'north', action: { do: 'set', attribute: 'stamina', value: stamina } } }]);
+      for (let i = 0; i < 3; i++) wire.tick();
+      expect(wire.prediction.refusal('cuttingTorch')?.reason).toBe(refused);
+    }
+    const others = new Copy(wireSchemaOf(DEMO));
+    const publisher = new Publisher(wire.world);
+    publisher.capture();
+    others.apply(publisher.frameFor({ actor: 0, team: -1 }, 0));
+    expect(others.rows('abilityNumbers').filter((row) => others.value('abilityNumbers', row, 'amount') !== undefined)).toEqual([]);
   });
 });

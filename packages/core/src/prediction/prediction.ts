@@ -1,6 +1,7 @@
 import { type AbilityView, type Refusal, refusalOf } from '../concepts/abilities/refusals.js';
 import { type Ground, stepBody } from '../concepts/movement/ground.js';
 import type { Announcement, Copy } from '../replication/index.js';
+import { costsFor, type ShownCost } from './costs.js';
 
 /** What a display is told of the rules, as far as a prediction needs it. */
 interface Shown {
@@ -9,7 +10,7 @@ interface Shown {
   readonly states: readonly { readonly id: string; readonly allows: readonly string[] }[];
   readonly abilities: readonly {
     readonly id: string;
-    readonly costs: readonly { readonly attribute: string; readonly amount: number }[];
+    readonly costs: readonly ShownCost[];
     readonly stored?: number;
     readonly still?: boolean;
   }[];
@@ -167,7 +168,7 @@ export class Prediction {
       onTheWay: () => ability?.still === true && (this.heading.x !== 0 || this.heading.y !== 0),
       aim: () => undefined,
       short: () => {
-        const short = ability?.costs.find(({ attribute, amount }) => {
+        const short = costsFor(copy, row, id, ability?.costs ?? []).find(({ attribute, amount }) => {
           const present = copy.value('attributes', row, attribute);
           // A copy is told rounded numbers: only what is short by more than that is known to be short.
           return typeof present === 'number' && present + 1 <= amount;

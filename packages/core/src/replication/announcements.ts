@@ -42,8 +42,15 @@ export function toAnnouncement(rules: Rules, event: GameEvent): Announcement {
 /** Those of a tick's events that a viewer is told, in order. Who watches the truth is told all. */
 export function announcementsFor(world: World, events: readonly GameEvent[], viewer: Viewer): readonly Announcement[] {
   const { rules } = world;
-  const heard = viewer === 'truth' ? events : events.filter((event) => mayHear(world, event, viewer));
-  return heard.map((event) => toAnnouncement(rules, event));
+  if (viewer === 'truth') return events.map((event) => toAnnouncement(rules, event));
+  return events.filter((event) => mayHear(world, event, viewer)).map((event) => asTold(rules, toAnnouncement(rules, event)));
+}
+
+/** An announcement without what no seat is told of. */
+function asTold(rules: Rules, announcement: Announcement): Announcement {
+  const { withheld } = rules.registry.events.get(announcement.event) ?? {};
+  if (!withheld) return announcement;
+  return { ...announcement, data: Object.fromEntries(Object.entries(announcement.data).filter(([field]) => !withheld.includes(field))) };
 }
 
 function mayHear(world: World, event: GameEvent, viewer: Exclude<Viewer, 'truth'>): boolean {

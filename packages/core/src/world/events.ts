@@ -60,6 +60,8 @@ export interface EventSpec {
   readonly see: Visibility | ((data: EventData, seeEntry: (chapter: string, id: string) => Visibility) => Visibility);
   /** Told to seats as an announcement on the reliable lane, not only to the trace. */
   readonly announced?: boolean | ((data: EventData) => boolean);
+  /** Fields that no seat is told of, although it is told of the event. */
+  readonly withheld?: readonly string[];
   /** A refusal: shown apart from what happened. */
   readonly refusal?: boolean;
   readonly sentence: (event: GameEvent, speak: Speaker) => string;

@@ -1,4 +1,5 @@
-import { Harness, type RoomInfo, type Screen } from '../testing/harness.js';
+import { withCompany } from '../testing/company.js';
+import type { Harness, Screen } from '../testing/harness.js';
 
 /** Where the first supply crate, the strongbox and the Quartermaster of the demo stand, a step to the side. */
 const [CRATE, STRONGBOX, QUARTERMASTER, FAR] = [
@@ -10,26 +11,11 @@ const [CRATE, STRONGBOX, QUARTERMASTER, FAR] = [
 
 describe('The world around players, on the wire', () => {
   let harness: Harness;
-  let room: RoomInfo;
   let truth: Screen;
   let north: Screen;
   let south: Screen;
+  const sit = withCompany((company) => ({ harness, truth, north, south } = company));
 
-  beforeAll(async () => (harness = await Harness.start()));
-  afterAll(() => harness.stop());
-  beforeEach(async () => {
-    room = await harness.untouchedRoom();
-    await sit();
-  });
-  afterEach(() => Promise.all([truth, north, south].map((screen) => screen.closed ?? screen.close())));
-
-  const sit = async () => {
-    truth = harness.screen(room.id);
-    north = harness.screen(room.id, room.seats[0].join);
-    await north.ready();
-    south = harness.screen(room.id, room.seats[1].join);
-    await Promise.all([truth, south].map((screen) => screen.ready()));
-  };
   const put = async (screen: Screen, seat: string, at: { x: number; y: number }) => {
     truth.poke(seat, { do: 'place', ...at });
     await screen.until(

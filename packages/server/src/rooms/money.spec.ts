@@ -1,4 +1,5 @@
-import { Harness, type RoomInfo, type Screen } from '../testing/harness.js';
+import { withCompany } from '../testing/company.js';
+import type { Harness, RoomInfo, Screen } from '../testing/harness.js';
 
 /** A step beside the demo's Broker, and far from everybody. */
 const [BROKER, FAR] = [
@@ -12,19 +13,10 @@ describe('Loot and money, on the wire', () => {
   let truth: Screen;
   let north: Screen;
   let south: Screen;
-
-  beforeAll(async () => (harness = await Harness.start()));
-  afterAll(() => harness.stop());
-  beforeEach(async () => {
-    room = await harness.untouchedRoom();
-    truth = harness.screen(room.id);
-    north = harness.screen(room.id, room.seats[0].join);
-    await north.ready();
-    south = harness.screen(room.id, room.seats[1].join);
-    await Promise.all([truth, south].map((screen) => screen.ready()));
+  withCompany((company) => ({ harness, room, truth, north, south } = company));
+  beforeEach(() => {
     for (const seat of ['north', 'south']) truth.poke(seat, { do: 'place', ...FAR });
   });
-  afterEach(() => Promise.all([truth, north, south].map((screen) => screen.closed ?? screen.close())));
 
   const scrip = ({ copy, welcome }: Screen) => copy!.value('attributes', welcome!.row!, 'scrip');
   const lying = ({ copy }: Screen, pickup: string) =>
@@ -46,6 +38,7 @@ describe('Loot and money, on the wire', () => {
     // Each for each: what one finds, the other is not told of.
     expect(told(north, 'lootFound').every(({ who }) => who === 'north')).toBeTrue();
     expect(told(south, 'lootFound').every(({ who }) => who === 'south')).toBeTrue();
+    expect([north, south].flatMap((screen) => told(screen, 'lootFound')).every(({ data }) => !('table' in data))).toBeTrue();
     expect(told(truth, 'lootRolled').length).toBeGreaterThan(1);
     const all = lying(truth, 'glowKelp');
     expect(lying(north, 'glowKelp') + lying(south, 'glowKelp')).toBeLessThanOrEqual(all);

@@ -1,4 +1,5 @@
-import { Harness, type RoomInfo, type Screen } from '../testing/harness.js';
+import { withCompany } from '../testing/company.js';
+import type { Harness, RoomInfo, Screen } from '../testing/harness.js';
 
 describe('Progress, on the wire', () => {
   let harness: Harness;
@@ -6,19 +7,7 @@ describe('Progress, on the wire', () => {
   let truth: Screen;
   let north: Screen;
   let south: Screen;
-
-  beforeAll(async () => (harness = await Harness.start()));
-  afterAll(() => harness.stop());
-  beforeEach(async () => {
-    room = await harness.untouchedRoom();
-    truth = harness.screen(room.id);
-    // Who comes first gets into the first crew.
-    north = harness.screen(room.id, room.seats[0].join);
-    await north.ready();
-    south = harness.screen(room.id, room.seats[1].join);
-    await Promise.all([truth, south].map((screen) => screen.ready()));
-  });
-  afterEach(() => Promise.all([truth, north, south].map((screen) => screen.closed ?? screen.close())));
+  withCompany((company) => ({ harness, room, truth, north, south } = company));
 
   /** What a screen was told of north. */
   const told = ({ copy }: Screen, table: string, column: string) => copy!.value(table, north.welcome!.row!, column);

@@ -1,6 +1,7 @@
 import { compileRuleset, renameEntry } from '@eager-ember/core';
 import jsonPatch from 'fast-json-patch';
-import { Harness, type RoomInfo, type Screen } from '../testing/harness.js';
+import { withCompany } from '../testing/company.js';
+import type { Harness, RoomInfo, Screen } from '../testing/harness.js';
 
 describe('A room', () => {
   let harness: Harness;
@@ -8,17 +9,10 @@ describe('A room', () => {
   let truth: Screen;
   let north: Screen;
   let south: Screen;
-
-  beforeAll(async () => (harness = await Harness.start()));
-  afterAll(() => harness.stop());
-  beforeEach(async () => {
-    room = await harness.newRoom();
-    truth = harness.screen(room.id);
-    north = harness.screen(room.id, room.seats[0].join);
-    south = harness.screen(room.id, room.seats[1].join);
-    await Promise.all([truth, north, south].map((screen) => screen.ready()));
-  });
-  afterEach(() => Promise.all([truth, north, south].map((screen) => screen.closed ?? screen.close())));
+  withCompany(
+    (company) => ({ harness, room, truth, north, south } = company),
+    (harness) => harness.newRoom(),
+  );
 
   it('has two seats of two crews, seen by all', () => {
     const crew = (screen: Screen) => south.copy!.value('actors', screen.welcome!.row!, 'team');

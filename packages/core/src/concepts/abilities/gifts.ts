@@ -32,7 +32,7 @@ export function setGifts(world: World, actor: number, giver: number, owned: read
   if (row >= 0) giveAbilities(world, row);
 }
 
-/** A number of an ability as it is for an actor: sums first, then percents together; never below nothing. */
+/** A number of an ability as it is for an actor. */
 function adjusted(world: World, actor: number, ability: number, number: AbilityNumber, value: number): number {
   const { numbers } = abilities.in(world);
   if (numbers.count === 0) return value;
@@ -45,6 +45,11 @@ function adjusted(world: World, actor: number, ability: number, number: AbilityN
     if (change[at] === 0) add += amount[at];
     else percent += amount[at];
   }
+  return changed(value, add, percent);
+}
+
+/** A number of an ability with what was learned: sums first, then percents together; never below nothing. */
+export function changed(value: number, add: number, percent: number): number {
   if (add === 0 && percent === 0) return value;
   return toGrid(Math.max(0, (value + add) * (1 + percent / 100)));
 }

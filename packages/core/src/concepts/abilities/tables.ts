@@ -92,15 +92,15 @@ export function abilityTables({ entries }: CompiledAbilities): readonly TableSpe
       ],
     },
     {
-      // What is other about an ability for one actor.
+      // What is other about an ability for one actor, as its player may know who learned it.
       name: 'abilityNumbers',
       owner: 'actor',
       columns: [
-        { name: 'actor', kind: 'actor', see: 'server' },
-        { name: 'ability', kind: 'entry', chapter: 'abilities', see: 'server' },
-        { name: 'number', kind: 'int', see: 'server' },
-        { name: 'change', kind: 'int', see: 'server' },
-        { name: 'amount', kind: 'number', see: 'server', decimals: 3 },
+        { name: 'actor', kind: 'actor', see: 'owner' },
+        { name: 'ability', kind: 'entry', chapter: 'abilities', see: 'owner' },
+        { name: 'number', kind: 'int', see: 'owner' },
+        { name: 'change', kind: 'int', see: 'owner' },
+        { name: 'amount', kind: 'number', see: 'owner', decimals: 3 },
         { name: 'giver', kind: 'int', see: 'server' },
       ],
     },

@@ -35,6 +35,8 @@ export const events: Readonly<Record<string, EventSpec>> = {
     arises: { from: 'loot', field: 'table' },
     see: 'owner',
     announced: true,
+    // Which table it came from is the server's.
+    withheld: ['table'],
     sentence: (e) => {
       const words = amountWords(Number(e.data['amount']), String(e.data['label']));
       return e.data['lies'] === true

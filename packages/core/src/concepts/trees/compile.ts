@@ -63,6 +63,14 @@ function compileOne(context: CompileContext, entry: TreeEntry, index: number): T
   };
   ids.forEach((id, i) => {
     if (ids.indexOf(id) < i) context.problem([...path, 'nodes', i, 'id'], `${entry.label} has a node ${id} already.`);
+    entry.nodes[i].formerly?.forEach((old, k) => {
+      const owner = entry.nodes.find((other, o) => other.id === old || (o < i && other.formerly?.includes(old)));
+      if (owner)
+        context.problem(
+          [...path, 'nodes', i, 'formerly', k],
+          `${old} ${owner.id === old ? 'is a node' : `was the id of ${owner.id}`}: ranks that were kept under it belong there.`,
+        );
+    });
   });
   entry.nodes.forEach(({ needs }, i) => {
     for (const kind of ['all', 'any'] as const)

@@ -19,6 +19,7 @@ export { type Tree, type Node as TreeNode } from './compile.js';
 export { type Hindrance, hindrance, hindranceBack, isLegal, legalPart, type Means, needsByPosition, type Shape, spentOn } from './legal.js';
 export { LOCALS as NODE_LOCALS, MOST_NODES, MOST_RANKS, type Needs, type NodeEntry, RESPECS, type TreeEntry } from './schema.js';
 export { givePoints, meansOf, ranksOf } from './spending.js';
+export { renameNode } from './rename.js';
 export { hindranceWords } from './words.js';
 
 interface Trees extends CompiledTrees {
@@ -51,21 +52,28 @@ function treeTables({ entries, players }: CompiledTrees): readonly TableSpec[] {
       title: 'Skills',
       extends: 'actors',
       columns: entries.flatMap(({ id, label, see, nodes, formerly = [] }) => {
-        const column = (name: (tree: string) => string, saved = true) => ({
+        const column = (name: (tree: string) => string, saved = true, others: readonly string[] = []) => ({
           name: name(id),
           kind: 'int' as const,
           see: saved ? see : ('server' as const),
           ...(saved && { saved: true }),
           present,
-          formerly: formerly.map(name),
+          formerly: [...formerly.map(name), ...others],
         });
+        /** What a node's column was called when the node, or the tree as well, had another id. */
+        const before = (name: (tree: string, node: string) => string, olds: readonly string[] = []) =>
+          olds.flatMap((old) => [id, ...formerly].map((tree) => name(tree, old)));
         return [
           { ...column(columnsOf.earned), label: `${label}, points earned`, range: [0, 100_000] as const },
           { ...column(columnsOf.spent), label: `${label}, points spent`, range: [0, 100_000] as const },
           column(columnsOf.back, false),
           ...nodes.flatMap((node) => [
-            { ...column((tree) => columnsOf.rank(tree, node.id)), label: `${node.label}, ranks`, range: [0, node.ranks] as const },
-            column((tree) => columnsOf.on(tree, node.id), false),
+            {
+              ...column((tree) => columnsOf.rank(tree, node.id), true, before(columnsOf.rank, node.formerly)),
+              label: `${node.label}, ranks`,
+              range: [0, node.ranks] as const,
+            },
+            column((tree) => columnsOf.on(tree, node.id), false, before(columnsOf.on, node.formerly)),
           ]),
         ];
       }),

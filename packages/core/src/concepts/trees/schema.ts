@@ -49,6 +49,8 @@ const gives = () =>
 export const node = z.strictObject({
   id: id(),
   label: label(),
+  /** Ids that it had: ranks that are kept under them are its own. */
+  formerly: z.array(id()).max(50).optional(),
   note: z.string().max(400).optional(),
   /** Where it is drawn, in places of a grid. */
   x: finite().min(0, 'A place is 0 to 40.').max(40, 'A place is 0 to 40.').default(0),

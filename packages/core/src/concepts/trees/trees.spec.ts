@@ -1,5 +1,6 @@
 import * as fc from 'fast-check';
-import { compileRuleset, findingsOf, isLegal, ranksOf, readRuleset, savePlayer, trees } from '../../index.js';
+import jsonPatch from 'fast-json-patch';
+import { compileRuleset, findingsOf, isLegal, ranksOf, readRuleset, renameEntry, renameNode, savePlayer, trees } from '../../index.js';
 import { counter, input, join, rulesetWith, stat, Trial } from '../../testing/rulesets.js';
 import { meansOf } from './index.js';
 
@@ -229,6 +230,59 @@ describe('An edit of a tree', () => {
     edit(trial, { points: 0, nodes: NODES.map((one) => ({ ...one, cost: 2 })) });
     expect(isLegal(trees.of(trial.world.rules).list[0], ranks(trial), meansOf(trial.world, row(trial), 0))).toBeTrue();
     expect(ranks(trial)).toEqual([2, 1, 0, 0, 0]);
+  });
+});
+
+describe('Renaming a node', () => {
+  const renamed = (from: string, to: string, document: object = rulesetWith(parts())) => {
+    const { patch, problem } = renameNode(compileRuleset(document), 'trade', from, to);
+    if (!patch) return problem;
+    return jsonPatch.applyPatch(structuredClone(document), structuredClone(patch) as never, true).newDocument as Record<string, unknown>;
+  };
+
+  it('follows in what needs it and in choices, and nobody loses a rank by it, in a room or at home', () => {
+    const trial = Trial.of(parts());
+    learn(trial, 'breath', 'breath', 'lungs', 'torch');
+    const saved = savePlayer(trial.world, row(trial));
+    const once = renamed('breath', 'deepBreath') as object;
+    const twice = renamed('torch', 'hotFlame', once) as { trees: ReturnType<typeof tree>[] };
+    expect(twice.trees[0].nodes.map(({ id }) => id)).toEqual(['deepBreath', 'lungs', 'hotFlame', 'line', 'master']);
+    expect(twice.trees[0].exclusive).toEqual([['hotFlame', 'line']]);
+    trial.world = trial.world.adopt(compileRuleset(twice));
+    trial.step();
+    expect(trial.named('pointsReturned')).toEqual([]);
+    expect(ranks(trial)).toEqual([2, 1, 1, 0, 0]);
+    const again = Trial.of({ tracks: [track], trees: twice.trees }, [join('north', { saved })]);
+    expect([ranks(again), cell(again, 'trade.spent')]).toEqual([[2, 1, 1, 0, 0], 4]);
+  });
+
+  it('and its tree loses none either', () => {
+    const trial = Trial.of(parts());
+    learn(trial, 'breath');
+    const node = renamed('breath', 'deepBreath') as object;
+    const { patch } = renameEntry(compileRuleset(node), 'trees', 'trade', 'craft');
+    const both = jsonPatch.applyPatch(structuredClone(node), structuredClone(patch!) as never, true).newDocument;
+    trial.world = trial.world.adopt(compileRuleset(both));
+    expect(ranks(trial)[0]).toBe(1);
+  });
+
+  it('back leaves no trace that would claim the id twice', () => {
+    const back = renamed('deepBreath', 'breath', renamed('breath', 'deepBreath') as object) as { trees: { nodes: object[] }[] };
+    expect(back.trees[0].nodes[0]).toEqual(jasmine.objectContaining({ id: 'breath', formerly: ['deepBreath'] }));
+    expect(readRuleset(back).problems).toEqual([]);
+  });
+
+  it('is refused where the id is no id, or another node’s, now or before', () => {
+    const once = renamed('breath', 'deepBreath') as object;
+    expect(renamed('torch', 'Hot flame')).toContain('camelCase');
+    expect(renamed('torch', 'line')).toBe('line is taken by another node of this tree.');
+    expect(renamed('torch', 'breath', once)).toBe('breath was the id of deepBreath before: ranks that were kept under it belong there.');
+    expect(renamed('gone', 'line')).toBe('There is no node gone to rename.');
+    const nodes = [node('a', { formerly: ['b', 'x'] }), node('b'), node('c', { formerly: ['x'] })];
+    expect(readRuleset(rulesetWith(parts({ nodes, exclusive: [] }))).problems.map(({ path, message }) => `${path}: ${message}`)).toEqual([
+      '/trees/0/nodes/0/formerly/0: b is a node: ranks that were kept under it belong there.',
+      '/trees/0/nodes/2/formerly/0: x was the id of a: ranks that were kept under it belong there.',
+    ]);
   });
 });
 

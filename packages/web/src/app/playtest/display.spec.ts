@@ -32,6 +32,26 @@ describe('What a seat is shown', () => {
     south.apply(publisher.frameFor({ actor: actorOfSeat(world, 'south'), team: 1 }, 0));
   });
 
+  it('are what its abilities cost one who has learned to do with less', () => {
+    const torch = () => hudOf(south, rowOf('south')).abilities.find(({ id }) => id === 'cuttingTorch')!.lacks;
+    const publisher = new Publisher(world);
+    const tell = (action: object) => {
+      world.step([{ kind: 'poke', args: { seat: 'south', action } }]);
+      publisher.capture();
+      south = new Copy(wireSchemaOf(rules));
+      south.apply(publisher.frameFor({ actor: actorOfSeat(world, 'south'), team: 1 }, 0));
+    };
+    tell({ do: 'set', attribute: 'stamina', value: 20 });
+    expect(torch()).toBe('needs 25 stamina');
+    tell({ do: 'award', track: 'standing', amount: 2000 });
+    for (const node of ['hotFlame', 'thriftyValve', 'thriftyValve'])
+      world.step([{ kind: 'input', args: { seat: 'south', input: { do: 'learn', tree: 'diversTrade', node } } }]);
+    tell({ do: 'set', attribute: 'stamina', value: 16 });
+    expect(torch()).toBe('needs 17 stamina');
+    tell({ do: 'set', attribute: 'stamina', value: 18 });
+    expect(torch()).toBe('');
+  });
+
   it('are its own bars, cooldowns, effects and statuses', () => {
     const hud = hudOf(south, rowOf('south'));
     expect(hud.bars.map((bar) => [bar.label, bar.max])).toEqual([

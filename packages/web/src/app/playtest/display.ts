@@ -1,4 +1,4 @@
-import type { Copy, Shape, WireSchema } from '@eager-ember/core';
+import { type Copy, costsFor, type Shape, type WireSchema } from '@eager-ember/core';
 
 /** What concepts tell displays of the rules, as this interface draws it. */
 export interface Display {
@@ -210,7 +210,7 @@ export function hudOf(copy: Copy, row: number): HudView {
     .filter((a) => a.kind !== 'pool')
     .map((a) => ({ id: a.id, label: a.label, text: value(a.id)!.toFixed(a.decimals), icon: a.icon }));
   const owned = copy.rows('abilities').filter((r) => isOwn(copy, 'abilities', r, row));
-  const abilities = owned.map((r) => abilityOf(copy, display, r, value));
+  const abilities = owned.map((r) => abilityOf(copy, display, row, r, value));
   const effects = copy
     .rows('effects')
     .filter((r) => isOwn(copy, 'effects', r, row))
@@ -250,15 +250,15 @@ function barOf({ id, label, decimals, colour, icon }: AttributeDisplay, value: n
   };
 }
 
-function abilityOf(copy: Copy, display: Display, row: number, value: (id: string) => number | undefined): AbilityView {
-  const id = String(copy.value('abilities', row, 'ability'));
+function abilityOf(copy: Copy, display: Display, row: number, owned: number, value: (id: string) => number | undefined): AbilityView {
+  const id = String(copy.value('abilities', owned, 'ability'));
   const info = display.abilities.find((ability) => ability.id === id);
-  const number = (column: string) => Number(copy.value('abilities', row, column) ?? 0);
+  const number = (column: string) => Number(copy.value('abilities', owned, column) ?? 0);
   // One that is used up waits for the next use in store, whatever else it waits for.
   const empty = info?.stored !== undefined && number('stored') <= 0;
   const left = Math.max(secondsLeft(copy, number('ready')), empty ? secondsLeft(copy, number('refill')) : 0);
   const whole = Math.max(number('cooldown') / copy.schema.tickRate, empty ? left : 0);
-  const short = info?.costs.find((cost) => (value(cost.attribute) ?? Infinity) < cost.amount);
+  const short = costsFor(copy, row, id, info?.costs ?? []).find((cost) => (value(cost.attribute) ?? Infinity) < cost.amount);
   const label = display.attributes.find((a) => a.id === short?.attribute)?.label.toLowerCase();
   return {
     id,

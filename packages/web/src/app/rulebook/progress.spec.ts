@@ -1,4 +1,4 @@
-import { documentNow } from '../testing/bench';
+import { documentNow, type Seen } from '../testing/bench';
 import { bare, choose, spec } from '../testing/specs';
 import { TrackSentences } from './levels/track-sentences';
 import { ChosenNode, type NodeJson } from './skills/chosen-node';
@@ -72,6 +72,32 @@ describe('The sentences of a skill tree', () => {
     expect(nodes().some(({ id }) => id === 'quickFill')).toBeFalse();
     expect(nodes().find(({ id }) => id === 'lungsOfBrine')?.needs?.all).toEqual([{ node: 'calm' }]);
     expect(nodes().at(-1)?.needs).toBeUndefined();
+  });
+});
+
+describe('The id of a node', () => {
+  const rename = async (seen: Seen<unknown>, to: string) => {
+    const box = seen.element.querySelector<HTMLInputElement>('input[aria-label="Node id"]')!;
+    box.value = to;
+    box.dispatchEvent(new Event('change'));
+    await seen.settle();
+    return seen.element.querySelector<HTMLInputElement>('input[aria-label="Node id"]')!.value;
+  };
+
+  it('is changed where it is read; what needs it follows, and what it was is told', async () => {
+    const seen = await treeOf('hotFlame');
+    expect(await rename(seen, 'whiteFlame')).toBe('whiteFlame');
+    expect(seen.text('.node ee-id')).toBe('formerly hotFlame');
+    expect(nodes().find(({ id }) => id === 'thriftyValve')!.needs).toEqual({ all: [{ node: 'whiteFlame' }] });
+    expect(JSON.stringify(nodes())).not.toContain('"node":"hotFlame"');
+  });
+
+  it('stays where the new one is none, and says why', async () => {
+    const seen = await treeOf('hotFlame');
+    const before = nodes();
+    expect(await rename(seen, 'deepBreath')).toBe('hotFlame');
+    expect(seen.text('[role="alert"]')).toBe('deepBreath is taken by another node of this tree.');
+    expect(nodes()).toEqual(before);
   });
 });
 

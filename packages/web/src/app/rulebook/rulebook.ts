@@ -16,11 +16,11 @@ import { MatMenuModule } from '@angular/material/menu';
 import { MatTooltip } from '@angular/material/tooltip';
 import { Router, RouterLink, RouterLinkActive } from '@angular/router';
 import { Store } from '@ngrx/store';
-import type { Operation } from 'fast-json-patch';
 import { CoreClient } from '../shared/core-client';
 import { documentFeature } from '../store/document.reducer';
 import type { RulesetJson } from '../shared/api';
-import { Editor } from '../store/editor';
+import { Editor, patchOf } from '../store/editor';
+import { IdBox } from './spec/id-box';
 import { Findings } from '../store/findings';
 import { AbilitySentences } from './abilities/ability-sentences';
 import { AttributeSentences } from './attributes/attribute-sentences';
@@ -117,6 +117,7 @@ interface Group {
     TeamRulesPart,
     TeamEvidencePage,
     EntryFindings,
+    IdBox,
     EvidencePage,
     SourceEditor,
   ],
@@ -262,13 +263,10 @@ export class Rulebook {
   }
 
   /** A new id, followed everywhere in one step. */
-  protected async rename(box: HTMLInputElement): Promise<void> {
-    const to = box.value.trim();
+  protected readonly rename = async (to: string): Promise<boolean> => {
     const [chapter, entry] = [this.chapter(), this.current()];
-    if (!entry) return;
-    if (to === entry.id || to === '') return void (box.value = entry.id);
-    if (!(await this.renameTo(chapter, entry, () => to, true))) box.value = entry.id;
-  }
+    return entry !== undefined && (await this.renameTo(chapter, entry, () => to, true));
+  };
 
   private async renameTo(
     chapter: string,
@@ -276,14 +274,12 @@ export class Rulebook {
     named: (document: RulesetJson) => string,
     note: boolean,
   ): Promise<boolean> {
-    let [to, refused] = ['', ''];
+    let to = '';
     const problems = await this.editor.propose(async (document) => {
       to = named(document);
-      const { patch, problem } = await this.client.core.rename(document, chapter, from, to, note);
-      refused = patch ? '' : problem;
-      return (patch ?? []) as readonly Operation[];
+      return patchOf(await this.client.core.rename(document, chapter, from, to, note));
     }, `rename ${label}`);
-    const told = refused || problems.map((p) => p.message).join(' ');
+    const told = problems.map((p) => p.message).join(' ');
     // Who waits may have gone on to another entry.
     if (this.chapter() !== chapter || this.context.id() !== from) return told === '';
     this.say(told);

@@ -58,6 +58,7 @@ import {
   readRuleset,
   readRulesetText,
   renameEntry,
+  renameNode,
   type Renaming,
   repeatedNames,
   type Rules,
@@ -138,6 +139,7 @@ export const coreApi = {
   },
   rename: (document: unknown, chapter: string, from: string, to: string, note: boolean): Renaming =>
     renameEntry(rulesOf(document), chapter, from, to, note),
+  renameNode: (document: unknown, tree: string, from: string, to: string): Renaming => renameNode(rulesOf(document), tree, from, to),
   toTable: (document: Document): string => attributesToCsv(document),
   fromTable: (text: string, document: Document): TableReading => attributesFromCsv(text, document),
   toArena: (document: Document): string => arenaToJson(document),

@@ -1,5 +1,5 @@
 import { inject, Injectable } from '@angular/core';
-import type { Problem } from '@eager-ember/core';
+import type { Problem, Renaming } from '@eager-ember/core';
 import { Store } from '@ngrx/store';
 import type { Operation } from 'fast-json-patch';
 import type { RulesetJson } from '../shared/api';
@@ -8,6 +8,15 @@ import { applied, documentActions, documentFeature, editOf } from './document.re
 
 /** Works out an edit from a document; it may be asked again, where the document changed meanwhile. */
 export type Patch = (document: RulesetJson) => readonly Operation[] | Promise<readonly Operation[]>;
+
+/** Thrown by who works out an edit, where there is none: it says why, to who proposed it. */
+export class Refused extends Error {}
+
+/** What a renaming comes to, as an edit. */
+export function patchOf({ patch, problem }: Renaming): readonly Operation[] {
+  if (!patch) throw new Refused(problem);
+  return patch as readonly Operation[];
+}
 
 /** The one way to edit the document: an edit that would leave it unsound is refused, and the old value keeps working. */
 @Injectable({ providedIn: 'root' })
@@ -38,8 +47,8 @@ export class Editor {
       patch = await make(document);
       if (patch.length === 0) return [];
       edited = applied(document, patch);
-    } catch {
-      return [{ path: '', message: 'What was to be changed is not there any more.' }];
+    } catch (error) {
+      return [{ path: '', message: error instanceof Refused ? error.message : 'What was to be changed is not there any more.' }];
     }
     const problems = await this.client.core.check(edited);
     // An undo may have come in between: then the patch was checked against a document that is no more.

@@ -44,6 +44,7 @@ const [WIDE, HIGH] = [150, 64];
       <p class="soft" role="status">Trying other values …</p>
     }
   `,
+  styleUrl: './plot.scss',
   styles: `
     h2 {
       font: 700 13.5px var(--sans);
@@ -62,28 +63,12 @@ const [WIDE, HIGH] = [150, 64];
     figcaption {
       font-size: 12.5px;
     }
-    svg {
-      width: 100%;
-      display: block;
-    }
     .axis {
       stroke: var(--hair);
-    }
-    polyline {
-      fill: none;
-      stroke-width: 2;
-    }
-    .line {
-      stroke: var(--ember);
+      stroke-width: 1;
     }
     .ghost {
-      stroke: var(--ghost);
       stroke-dasharray: 5 4;
-    }
-    .dot {
-      fill: var(--paper);
-      stroke: var(--ember);
-      stroke-width: 1.5;
     }
     .ends {
       display: flex;

@@ -10,7 +10,7 @@ type Rows = TrackEvidence['rows'];
 @Component({
   selector: 'ee-track-evidence',
   templateUrl: './track-evidence.html',
-  styleUrl: './track-evidence.scss',
+  styleUrls: ['../evidence/plot.scss', './track-evidence.scss'],
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class TrackEvidencePage {

@@ -10,6 +10,7 @@ export class ChosenNode {
 export interface NodeJson {
   readonly id: string;
   readonly label: string;
+  readonly formerly?: readonly string[];
   readonly note?: string;
   readonly x?: number;
   readonly y?: number;

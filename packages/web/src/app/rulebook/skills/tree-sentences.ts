@@ -1,9 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { CHANGEABLE, CHANGES } from '@eager-ember/core';
+import { CoreClient } from '../../shared/core-client';
+import { Editor, patchOf } from '../../store/editor';
 import { entriesOf } from '../chapters';
 import { Choose, type Way } from '../spec/choose';
 import { type Clause, Clauses } from '../spec/clauses';
 import { amountOver, amount, choice, entry, numberFrom, text } from '../spec/formats';
+import { IdBox } from '../spec/id-box';
 import { Note, NOTE } from '../spec/note';
 import { Part } from '../spec/part';
 import { Sentence } from '../spec/sentence';
@@ -40,13 +43,15 @@ function saying(all: Json): Json | undefined {
 /** A skill tree in sentences: what holds for all of it, then the node that is chosen. */
 @Component({
   selector: 'ee-tree-sentences',
-  imports: [Part, Sentence, Clauses, Note, Choose],
+  imports: [Part, Sentence, Clauses, Note, Choose, IdBox],
   templateUrl: './tree-sentences.html',
   styleUrl: './tree-sentences.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class TreeSentences extends SpecFields {
   private readonly chosen = inject(ChosenNode);
+  private readonly editor = inject(Editor);
+  private readonly client = inject(CoreClient);
   protected readonly text = text;
   protected readonly amount = amount;
   protected readonly over = amountOver(['rank']);
@@ -93,6 +98,19 @@ export class TreeSentences extends SpecFields {
     const node = { label: 'New node', x: Math.min(40, x), y, ...(from && { needs: { all: [{ node: from.id }] } }) };
     void this.addNamed('nodes', 'New node', node).then((id) => this.chosen.id.set(id));
   }
+
+  /** A new id for the node, followed by what needs it and by the ranks that players have. */
+  protected readonly rename = async (to: string): Promise<boolean> => {
+    const [tree, node] = [this.context.id(), this.current()];
+    const problems = await this.editor.propose(
+      async (document) => patchOf(await this.client.core.renameNode(document, tree, node.id, to)),
+      `rename ${node.label}: ${node.id} to ${to}`,
+    );
+    this.told(problems);
+    if (problems.length > 0) return false;
+    this.chosen.id.set(to);
+    return true;
+  };
 
   protected removeNode(): void {
     const id = this.current()?.id;
