@@ -1,13 +1,14 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import type { PredictedUse } from '@eager-ember/core';
 import { Sign } from '../shared/sign';
+import { Figures } from './figures';
 import type { OwnCast } from './casting';
 import type { EffectView, HudView } from './display';
 
 /** A seat's heads-up display: bars, abilities with their cooldowns, what is on and for how long. */
 @Component({
   selector: 'ee-hud',
-  imports: [Sign],
+  imports: [Figures, Sign],
   template: `
     @if (view(); as hud) {
       <div class="bars">
@@ -44,14 +45,9 @@ import type { EffectView, HudView } from './display';
           <span class="status">{{ status.toLowerCase() }}</span>
         }
       </p>
-      <dl>
-        @for (figure of hud.figures; track figure.id) {
-          <div>
-            <dt>@if (figure.icon) {<ee-sign [name]="figure.icon" />} {{ figure.label }}</dt>
-            <dd class="mono" [attr.data-attribute]="figure.id">{{ figure.text }}</dd>
-          </div>
-        }
-      </dl>
+      @if (figures()) {
+        <ee-figures [of]="hud.figures" />
+      }
     }
   `,
   styleUrl: './hud.scss',
@@ -65,6 +61,8 @@ export class Hud {
   /** Uses that were asked for and are not confirmed, or lately taken back. */
   readonly uses = input<readonly PredictedUse[]>([]);
   readonly compact = input(false);
+  /** Whether what is no bar stands here too. */
+  readonly figures = input(true);
   readonly use = output<string>();
   protected readonly Math = Math;
 

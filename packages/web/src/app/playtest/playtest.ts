@@ -27,6 +27,7 @@ import { Around } from './around';
 import { type OwnCast, ownCast } from './casting';
 import { Controls } from './controls';
 import { actorsOf, difference, hudOf, type HudView, teamOf, untold } from './display';
+import { Figures } from './figures';
 import { Flourishes } from './flourishes';
 import { growthOf, type GrowthView, type TreeView } from './growth';
 import { ACHIEVEMENTS, GrowthLine } from './growth-line';
@@ -74,6 +75,7 @@ const VERDICT_EVERY_MS = 500;
   imports: [
     ArenaView,
     Around,
+    Figures,
     Flourishes,
     GrowthLine,
     HonourWindow,

@@ -34,9 +34,12 @@ const MOST_FOLLOWED = 3;
         }
       </p>
     }
-    @if (view(); as now) {
-      <button type="button" class="act" data-quests [attr.aria-expanded]="open() === QUESTS" (click)="toggled.emit(QUESTS)">Quests, <span class="mono">{{ now.active.length }}</span> on</button>
-    }
+    <div class="doors">
+      @if (view(); as now) {
+        <button type="button" class="act" data-quests [attr.aria-expanded]="open() === QUESTS" (click)="toggled.emit(QUESTS)">Quests, <span class="mono">{{ now.active.length }}</span> on</button>
+      }
+      <ng-content />
+    </div>
   `,
   styles: `
     :host {
@@ -67,6 +70,12 @@ const MOST_FOLLOWED = 3;
     }
     .text {
       font: italic 13.5px/1.35 var(--serif);
+    }
+    .doors {
+      display: flex;
+      flex-wrap: wrap;
+      align-items: baseline;
+      gap: 0 16px;
     }
     .answers {
       display: flex;
