@@ -7,6 +7,7 @@ import { frames } from './frames.js';
 import { economyGames, gamesInPage, lootRolls } from './money.js';
 import { players } from './players.js';
 import { quests } from './quests.js';
+import { manyRooms } from './rooms.js';
 import type { Row } from './measure.js';
 import { rerun } from './rerun.js';
 import { worldTick } from './world-tick.js';
@@ -20,7 +21,7 @@ const rows: readonly Row[] = [
   await economyGames(),
   ...(await players()),
   rerun(),
-  ...(process.argv.includes('--no-browser') ? [] : [...(await evidence()), await gamesInPage()]),
+  ...(process.argv.includes('--no-browser') ? [] : [...(await evidence()), await gamesInPage(), await manyRooms()]),
   ...frames(),
 ];
 const machine = `${cpus()[0]?.model ?? 'unknown'}, ${cpus().length} cores, Node ${process.version}`;

@@ -53,6 +53,11 @@ export class Workbench {
     return workbench;
   }
 
+  /** The server's process. */
+  get pid(): number {
+    return this.server!.pid!;
+  }
+
   get url(): string {
     return `http://127.0.0.1:${this.port}`;
   }

@@ -24,11 +24,31 @@ interface PublishedColumn {
   /** The frame in which the cell last changed; 0 for a cell that is not told. */
   changed: Int32Array;
   latest: number;
+  /** Only who watches the truth is ever told of it, and nothing else goes by it: while nobody does, it is not looked at. */
+  readonly forTruth: boolean;
+  /** It was looked at in the frame before. */
+  current: boolean;
+  /** Which rows have a value here at all, as a place in the publisher's list of such rules; -1 where all have. */
+  readonly presence: number;
 }
 
 interface Removal extends Audience {
   readonly frame: number;
   readonly row: number;
+}
+
+/** A rule by which rows of a table have a value at all, and the rows that have one now. */
+interface Presence {
+  readonly table: Table;
+  readonly rule: PerEntry<boolean>;
+  /** Where a row says which of the rule's answers is its own. */
+  readonly holder: Column;
+  rows: readonly number[];
+}
+
+function presenceOf(table: Table, rule: PerEntry<boolean>, known: Presence[]): number {
+  const found = known.findIndex((one) => one.table === table && one.rule.column === rule.column && one.rule.of === rule.of);
+  return found >= 0 ? found : known.push({ table, rule, holder: table.nearColumn(rule.column), rows: [] }) - 1;
 }
 
 /** One table as its audiences know it. */
@@ -41,10 +61,15 @@ class PublishedTable {
   removals: Removal[] = [];
   /** The last frame in which anything of the table changed. */
   latest = 0;
+  /** The last frame in which a row came, went or changed hands. */
+  moved = 0;
 
+  /** @param presences the rules by which rows have values, shared by all tables; new ones are added */
   constructor(
     readonly index: number,
     readonly table: Table,
+    holders: ReadonlySet<string>,
+    presences: Presence[],
   ) {
     this.columns = table.spec.columns.map((spec, i) => ({
       spec,
@@ -54,6 +79,9 @@ class PublishedTable {
       told: new Float64Array(0),
       changed: new Int32Array(0),
       latest: 0,
+      forTruth: spec.see === 'server' && !holders.has(spec.name),
+      current: true,
+      presence: spec.present === undefined ? -1 : presenceOf(table, spec.present, presences),
     }));
   }
 
@@ -95,22 +123,42 @@ export class Publisher {
   private readonly writer = new FrameWriter();
   private readonly chunks = new Map<string, Uint8Array | undefined>();
   private readonly isExtension: boolean[];
+  private readonly presences: Presence[] = [];
 
   constructor(private readonly world: World) {
-    this.tables = toldTables(world.rules).map(({ index, spec }) => new PublishedTable(index, world.table(spec.name)));
+    const told = toldTables(world.rules);
+    const holders = new Set(told.flatMap(({ spec }) => spec.columns.flatMap(({ see }) => (typeof see === 'string' ? [] : [see.column]))));
+    this.tables = told.map(({ index, spec }) => new PublishedTable(index, world.table(spec.name), holders, this.presences));
     this.base = this.tables.find((t) => t.table.spec.name === ACTORS)!;
     this.isExtension = this.tables.map((t) => t.table.spec.extends === ACTORS);
   }
 
-  /** Compares the world with what was last told. Once a tick, whatever the number of seats. */
-  capture(): void {
+  /**
+   * Compares the world with what was last told. Once a tick, whatever the number of seats.
+   * @param truth whether anybody watches the truth: what nobody else may see is not compared without
+   */
+  capture(truth = true): void {
     this.frame++;
     this.tick = this.world.tick;
     this.chunks.clear();
-    for (const [i, published] of this.tables.entries()) this.captureTable(published, this.isExtension[i]);
+    for (const presence of this.presences) {
+      const { table, rule, holder } = presence;
+      const rows: number[] = [];
+      for (let row = 0; row < table.high; row++) if (table.live[row] === 1 && rule.of[holder.data[row]]) rows.push(row);
+      presence.rows = rows;
+    }
+    // Rows of extensions come and go with the actors': where none of those did, none of theirs did.
+    const fresh = this.rowsMoved(this.base, false);
+    const still = this.base.moved !== this.frame;
+    for (const [i, published] of this.tables.entries()) {
+      const extension = this.isExtension[i];
+      const own = published === this.base || (extension && still) ? fresh : this.rowsMoved(published, extension);
+      this.captureCells(published, own, truth);
+    }
   }
 
-  private captureTable(published: PublishedTable, extension: boolean): void {
+  /** Notes which rows came, went or changed hands since the last frame, and returns those that are new or another's. */
+  private rowsMoved(published: PublishedTable, extension: boolean): readonly number[] {
     const { table } = published;
     published.reserve(table.live.length);
     const own = extension || published === this.base;
@@ -124,6 +172,7 @@ export class Publisher {
       const team = owner < 0 ? -1 : teams[owner];
       const before = published.generation[row];
       if (before === generation && published.owner[row] === owner && published.team[row] === team) continue;
+      published.moved = this.frame;
       if (before !== 0) this.forget(published, row, extension && generation === 0);
       published.generation[row] = generation;
       published.owner[row] = owner;
@@ -131,7 +180,15 @@ export class Publisher {
       if (generation !== 0) fresh.push(row);
     }
     published.high = high;
+    return fresh;
+  }
+
+  private captureCells(published: PublishedTable, fresh: readonly number[], truth: boolean): void {
     for (const column of published.columns) {
+      if (column.forTruth && !truth) {
+        column.current = false;
+        continue;
+      }
       this.captureColumn(published, column, fresh);
       if (column.latest > published.latest) published.latest = column.latest;
     }
@@ -141,9 +198,17 @@ export class Publisher {
 
   private captureColumn({ table, generation }: PublishedTable, column: PublishedColumn, fresh: readonly number[]): void {
     const { data } = column.source;
-    const { told, changed, scale } = column;
+    const { told, changed, scale, presence } = column;
+    const exact = scale === 1 && column.spec.kind !== 'number';
     let latest = column.latest;
-    if (scale === 1 && column.spec.kind !== 'number') {
+    if (presence >= 0) {
+      for (const row of this.presences[presence].rows) {
+        const value = exact ? data[row] : Math.floor(data[row] * scale + 0.5);
+        if (value === told[row]) continue;
+        told[row] = value;
+        changed[row] = latest = this.frame;
+      }
+    } else if (exact) {
       for (let row = 0; row < table.high; row++)
         if (data[row] !== told[row]) {
           told[row] = data[row];
@@ -157,8 +222,11 @@ export class Publisher {
           changed[row] = latest = this.frame;
         }
       }
-    for (const row of fresh) if (generation[row] !== 0) changed[row] = latest = this.frame;
-    if (column.spec.present) for (const row of fresh) if (!isPresent(table, column.spec, row)) changed[row] = 0;
+    // One that was not looked at is told anew: of what was the same by chance nothing else would say that it is there.
+    const anew = column.current ? fresh : Array.from({ length: table.high }, (_, row) => row);
+    for (const row of anew) if (generation[row] !== 0) changed[row] = latest = this.frame;
+    if (column.spec.present) for (const row of anew) if (!isPresent(table, column.spec, row)) changed[row] = 0;
+    column.current = true;
     column.latest = latest;
   }
 

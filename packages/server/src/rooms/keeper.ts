@@ -240,12 +240,14 @@ export class RoomKeeper {
           if (changed.length > 0)
             await Player.bulkCreate(
               changed.map(({ name, saved }) => ({ rulesetId: room.rulesetId, name, saved, revision })),
-              { updateOnDuplicate: ['saved', 'revision', 'updatedAt'], transaction },
+              { updateOnDuplicate: ['saved', 'revision', 'updatedAt'], returning: false, transaction },
             );
           const known = open.storedRevision === revision;
           await RoomSnapshot.bulkCreate([{ roomId: room.id, revision, document: known ? {} : { ...document }, world: packed }], {
             // The rules are only written where they have changed.
             updateOnDuplicate: known ? ['world', 'updatedAt'] : ['world', 'revision', 'document', 'updatedAt'],
+            // It would be sent back whole.
+            returning: false,
             transaction,
           });
         });

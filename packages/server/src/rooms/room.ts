@@ -81,6 +81,8 @@ export class Room {
   repaced: () => void = () => undefined;
   private readonly connections = new Map<Client, Connection>();
   private saved = new Map<string, string>();
+  /** What of that the rules of now have no place for, by player, once it was asked for. */
+  private readonly homeless = new Map<string, SavedPlayer>();
   /** What every screen that comes is told besides. */
   private readonly notices: readonly string[];
 
@@ -247,7 +249,7 @@ export class Room {
     if (edited) for (const { client } of this.connections.values()) this.welcome(client);
     // A room that runs faster is told of no more often: a screen shows twenty pictures of it a second all the same.
     const told = edited || this.speed <= 1 || this.world.tick % this.speed === 0;
-    if (told) this.publisher.capture();
+    if (told) this.publisher.capture([...this.connections.keys()].some(({ seat }) => seat === undefined));
     for (const connection of this.connections.values()) {
       const { client } = connection;
       const viewer = this.viewerOf(client);
@@ -289,6 +291,13 @@ export class Room {
       const row = this.world.actors.rowOf(actorOfSeat(this.world, name));
       if (row >= 0 && Object.keys(homeless).length > 0) loadPlayer(this.world, row, homeless);
     }
+    this.homeless.clear();
+  }
+
+  private homelessNow(seat: string): SavedPlayer {
+    const known = this.homeless.get(seat) ?? homelessOf(this.current.rules, this.kept(seat) ?? {});
+    this.homeless.set(seat, known);
+    return known;
   }
 
   private kept(seat: string): SavedPlayer | undefined {
@@ -343,7 +352,7 @@ export class Room {
       const row = this.world.actors.rowOf(actorOfSeat(this.world, name));
       if (row < 0) continue;
       // What these rules have no place for is kept for the day that a deletion is undone.
-      yield [name, mergeSaved(homelessOf(this.current.rules, this.kept(name) ?? {}), savePlayer(this.world, row))];
+      yield [name, mergeSaved(this.homelessNow(name), savePlayer(this.world, row))];
     }
   }
 
