@@ -191,6 +191,24 @@ describe('The sentences of an economy', () => {
     await seen.edit('goal', 'scrpi >= 500');
     expect(seen.text('[role="alert"]')).toContain('scrip');
   });
+
+  it('say what follows, in lists of actions that are added to and taken from', async () => {
+    const seen = await spec(EconomyRulesPart, 'markets', 'exchange');
+    const thens = () => (['ruin', 'goal'] as const).map((end) => ((economyNow()[end] as Json)['then'] as Json[] | undefined) ?? []);
+    const before = thens();
+    for (const [i, list] of [...seen.element.querySelectorAll<HTMLElement>('ee-then > .chip')].entries()) {
+      list.click();
+      await seen.settle();
+      [...document.querySelectorAll<HTMLElement>('.mat-mdc-menu-item')].find((item) => item.innerText.startsWith('show or sound'))!.click();
+      await seen.settle();
+      expect(thens()[i].length).toBe(before[i].length + 1);
+    }
+    expect(thens().map((list) => list.at(-1)!['do'])).toEqual(['flourish', 'flourish']);
+    for (const list of [...seen.element.querySelectorAll<HTMLElement>('ee-then')])
+      [...list.querySelectorAll<HTMLElement>('.out')].at(-1)!.click();
+    await seen.settle();
+    expect(thens()).toEqual(before);
+  });
 });
 
 describe('What an economy comes to', () => {

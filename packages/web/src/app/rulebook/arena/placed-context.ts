@@ -3,7 +3,7 @@ import type { Problem } from '@eager-ember/core';
 import type { Operation } from 'fast-json-patch';
 import type { RulesetJson } from '../../shared/api';
 import { Editor } from '../../store/editor';
-import { type Revision, SpecContext } from '../spec/spec-context';
+import { asRevision, type EditAt, type Revision, SpecContext } from '../spec/spec-context';
 import { arenaOf, type Item, nameOf } from './things';
 
 type Json = Readonly<Record<string, unknown>>;
@@ -26,6 +26,10 @@ export class PlacedContext extends SpecContext {
 
   override value(at: string): unknown {
     return at.split('/').reduce<unknown>((value, key) => (value as Json | undefined)?.[key], this.thing());
+  }
+
+  override changeAt(at: string, make: EditAt): Promise<readonly Problem[]> {
+    return this.revise(at, asRevision(make));
   }
 
   /** Makes a field below the chosen thing anew. What it stands in comes and goes with it. */

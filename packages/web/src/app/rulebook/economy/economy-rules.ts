@@ -8,7 +8,7 @@ import { Choose, type Way } from '../spec/choose';
 import { condition, duration, entry, text } from '../spec/formats';
 import { Part } from '../spec/part';
 import { Sentence } from '../spec/sentence';
-import { type Revision, SpecContext } from '../spec/spec-context';
+import { asRevision, type EditAt, type Revision, SpecContext } from '../spec/spec-context';
 import { ThenList } from '../spec/then-list';
 
 type Json = Readonly<Record<string, unknown>>;
@@ -20,6 +20,10 @@ class EconomyContext extends SpecContext {
 
   override value(at: string): unknown {
     return at.split('/').reduce<unknown>((value, key) => (value as Json | undefined)?.[key], this.document()?.['economy']);
+  }
+
+  override changeAt(at: string, make: EditAt): Promise<readonly Problem[]> {
+    return this.revise(at, asRevision(make));
   }
 
   override revise(at: string, make: Revision): Promise<readonly Problem[]> {

@@ -1,7 +1,7 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { documentFeature } from '../../store/document.reducer';
+import { applied, documentFeature } from '../../store/document.reducer';
 import type { Problem } from '@eager-ember/core';
 import type { Operation } from 'fast-json-patch';
 import { Editor } from '../../store/editor';
@@ -11,6 +11,16 @@ import { meantPath, valueAt } from './meant-path';
 
 /** A field's next value, from the one that it has. */
 export type Revision = (now: unknown) => unknown;
+/** An edit at a field: where that is, and what it has. */
+export type EditAt = (path: string, now: unknown) => readonly Operation[];
+
+/** What an edit makes of a field, for who keeps what is edited in one piece. */
+export const asRevision =
+  (make: EditAt): Revision =>
+  (now) => {
+    const operations = make('/value', now);
+    return operations.length === 0 ? now : (applied({ value: now } as unknown as RulesetJson, operations) as { value?: unknown }).value;
+  };
 
 /** The entry that a spec speaks of, and how its parts read and change it. Provided by the page. */
 @Injectable()
@@ -50,7 +60,7 @@ export class SpecContext {
   }
 
   /** Proposes an edit at a field: where that is by then, and what it has. */
-  changeAt(at: string, make: (path: string, now: unknown) => readonly Operation[]): Promise<readonly Problem[]> {
+  changeAt(at: string, make: EditAt): Promise<readonly Problem[]> {
     const [entry, place] = [this.entry(), meantPath(this.entry(), at)];
     return this.change(`${entry?.label ?? this.id()}: ${at.replace(/\//g, ' ')}`, (base, _, now) => {
       const where = place(now);

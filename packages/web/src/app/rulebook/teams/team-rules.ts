@@ -5,7 +5,7 @@ import { duration, entry, flag } from '../spec/formats';
 import { Choose, type Way } from '../spec/choose';
 import { Part } from '../spec/part';
 import { Sentence } from '../spec/sentence';
-import { SpecContext } from '../spec/spec-context';
+import { asRevision, type EditAt, type Revision, SpecContext } from '../spec/spec-context';
 import { entriesOf } from '../chapters';
 
 type Json = Readonly<Record<string, unknown>>;
@@ -19,14 +19,22 @@ class RulesContext extends SpecContext {
     return (this.document()?.['teamRules'] as Json | undefined)?.[at];
   }
 
-  override set(at: string, value: unknown): Promise<readonly Problem[]> {
-    return this.put({ [at]: value });
+  override changeAt(at: string, make: EditAt): Promise<readonly Problem[]> {
+    return this.revise(at, asRevision(make));
+  }
+
+  override revise(at: string, make: Revision): Promise<readonly Problem[]> {
+    return this.rewrite((rules) => ({ [at]: make(rules[at]) }));
   }
 
   put(fields: Json): Promise<readonly Problem[]> {
+    return this.rewrite(() => fields);
+  }
+
+  private rewrite(make: (rules: Json) => Json): Promise<readonly Problem[]> {
     return this.edits.propose((document) => {
       const before = (document['teamRules'] ?? {}) as Json;
-      const after = Object.fromEntries(Object.entries({ ...before, ...fields }).filter(([, one]) => one !== undefined));
+      const after = Object.fromEntries(Object.entries({ ...before, ...make(before) }).filter(([, one]) => one !== undefined));
       return [{ op: 'add', path: '/teamRules', value: after }];
     }, 'team rules');
   }
