@@ -35,6 +35,11 @@ describe('What a path means', () => {
     expect(meantPath(spec, 'grants/1')({ grants: ['marked'] })).toBe('grants/0');
   });
 
+  it('is where it stood among several that are the same', () => {
+    const costs = { costs: [{ amount: 10 }, { amount: 10 }] };
+    expect(meantPath(costs, 'costs/0/amount')({ costs: [{ amount: 25 }, { amount: 10 }] })).toBe('costs/0/amount');
+  });
+
   it('goes through lists within lists', () => {
     const quest = {
       steps: [

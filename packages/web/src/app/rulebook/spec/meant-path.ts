@@ -15,7 +15,10 @@ export function meantPath(value: unknown, at: string): (later: unknown) => strin
   const keys = at.split('/');
   const names = keys.map((key, i) => {
     const list = i === 0 ? value : valueAt(value, keys.slice(0, i).join('/'));
-    return Array.isArray(list) ? nameOf((list as unknown[])[Number(key)]) : undefined;
+    if (!Array.isArray(list)) return undefined;
+    const name = nameOf((list as unknown[])[Number(key)]);
+    // Of several that are the same the place alone says which is meant.
+    return name?.own || (list as unknown[]).filter((one) => nameOf(one)?.text === name?.text).length === 1 ? name : undefined;
   });
   return (later) => {
     let holder = later;
@@ -38,7 +41,7 @@ interface Name {
 
 function nameOf(one: unknown): Name | undefined {
   if (one === undefined) return undefined;
-  const { id } = one as { readonly id?: unknown };
+  const id = (one as { readonly id?: unknown } | null)?.id;
   return typeof id === 'string' ? { text: id, own: true } : { text: JSON.stringify(one), own: false };
 }
 
