@@ -50,7 +50,10 @@ writeFileSync(
     '',
     '| event | announced | carries | told to |',
     '| --- | --- | --- | --- |',
-    ...events.map(([name, spec]) => `| \`${name}\` ${spec.label} | ${spec.when} | ${carried(spec)} | ${toldTo(spec)}${spec.withheld ? `, without ${spec.withheld.join(', ')}` : ''} |`),
+    ...events.map(
+      ([name, spec]) =>
+        `| \`${name}\` ${spec.label} | ${spec.when} | ${carried(spec)} | ${toldTo(spec)}${spec.withheld ? `, without ${spec.withheld.join(', ')}` : ''} |`,
+    ),
     '',
   ].join('\n'),
 );
