@@ -28,7 +28,11 @@ describe('Loot and money', () => {
     await screen.page.locator('.index a ::-p-text(Lamprey)').click();
     await chance('brass', '25 %');
     await chance('pearl', '2 %');
-    for (const line of ['piece of cut glass', 'tide-pearl', 'glow-kelp', 'nothing']) await screen.click('button', `Take out ${line}`);
+    for (const line of ['piece of cut glass', 'tide-pearl', 'glow-kelp', 'nothing']) {
+      await screen.click('button', `Take out ${line}`);
+      // The lines below move up: what is clicked next has to have come to rest.
+      await screen.lacks(`[aria-label="Take out ${line}"]`);
+    }
     await screen.edit('weight of loose brass', '0.01');
     await chance('brass', '100 %');
     await screen.sees('ee-entry-findings', 'Weights are shares');

@@ -163,7 +163,7 @@ describe('Stats and effects', () => {
     await screen.fill(id, 'suit');
     await screen.sees('[role="alert"]', 'suit is taken by another entry of this chapter.');
     await screen.fill(id, 'swimSpeed');
-    await screen.sees('.id', 'formerly finSpeed');
+    await screen.sees('ee-id', 'formerly finSpeed');
     await saved();
     const text = JSON.stringify(await stored());
     expect([text.match(/finSpeed/g)?.length, text.match(/swimSpeed/g)!.length]).toEqual([1, 11]);
@@ -172,7 +172,7 @@ describe('Stats and effects', () => {
     await screen.page.reload();
     await screen.holds(id, 'swimSpeed');
     await screen.fill(id, 'finSpeed');
-    await screen.sees('.id', 'formerly swimSpeed');
+    await screen.sees('ee-id', 'formerly swimSpeed');
     await screen.holds(id, 'finSpeed');
     await saved();
   });
