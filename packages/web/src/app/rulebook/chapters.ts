@@ -107,9 +107,10 @@ export const GIVEN: Readonly<Record<string, readonly EntryJson[]>> = {
 
 export const chapterOf = (key: string): ChapterInfo | undefined => CHAPTERS.find((chapter) => chapter.key === key);
 
-/** The entries that a ruleset writes, in its order. */
+/** The entries that a ruleset writes, in its order; none where what is written under that name is no list of entries. */
 export function writtenIn(document: RulesetJson | undefined, chapter: string): readonly EntryJson[] {
-  return (document?.[chapter] as EntryJson[] | undefined) ?? [];
+  const written = document?.[chapter];
+  return Array.isArray(written) ? (written as EntryJson[]) : [];
 }
 
 /** The entries that a chapter has: those that are written, then those that are given. */

@@ -1,6 +1,6 @@
 import { MAT_DIALOG_DATA, MatDialogModule } from '@angular/material/dialog';
 import { importProvidersFrom } from '@angular/core';
-import { documentNow, openBench, Seen } from '../testing/bench';
+import { documentNow, openBench, Seen, until } from '../testing/bench';
 import { ClipExchange } from './clips/clip-exchange';
 import { ATTRIBUTES, CsvExchange } from './csv-exchange';
 
@@ -17,7 +17,7 @@ describe('The table of attributes', () => {
     files.items.add(new File([text], 'stats.csv'));
     field.files = files.files;
     field.dispatchEvent(new Event('change'));
-    for (let i = 0; i < 20 && !seen.element.querySelector('[role="status"], [role="alert"]'); i++) await seen.settle();
+    await until('the file is read', () => seen.element.querySelector('[role="status"], [role="alert"]') !== null);
     await seen.settle();
   };
 

@@ -5,7 +5,7 @@ import { RouterTestingHarness } from '@angular/router/testing';
 import { Store } from '@ngrx/store';
 import { documentActions } from '../store/document.reducer';
 import { Editor } from '../store/editor';
-import { documentNow, openBench } from '../testing/bench';
+import { documentNow, openBench, until } from '../testing/bench';
 import { Rulebook } from './rulebook';
 
 const ROUTES = [
@@ -234,19 +234,19 @@ describe('The Rulebook page', () => {
   it('shows findings beside the spec and in the index, and mends them', async () => {
     await go('/r/r/rulebook/effects/silt');
     await TestBed.inject(Editor).propose(() => [{ op: 'replace', path: '/effects/1/modifiers/0/amount', value: 0 }], 'nothing left');
-    for (let i = 0; i < 40 && !page().querySelector('.finding'); i++) await settle();
+    await until('a finding is shown', () => page().querySelector('.finding') !== null, settle);
     expect(page().querySelector('.finding')!.textContent).toContain('Times 0 makes fin speed 0');
     expect(page().querySelector('.index .here .badge')!.textContent).toContain('1');
     await click('Set it to 0 instead');
     expect(documentNow()['effects'][1]['modifiers']).toEqual([{ attribute: 'finSpeed', operation: 'set', amount: 0 }] as never);
-    for (let i = 0; i < 40 && page().querySelector('.finding'); i++) await settle();
-    expect(page().querySelector('.finding')).toBeNull();
+    await until('no finding is left', () => page().querySelector('.finding') === null, settle);
   });
 
-  it('goes to the stats from a chapter that does not exist', async () => {
-    await go('/r/r/rulebook/weather');
-    expect(TestBed.inject(Router).url).toContain('/rulebook/attributes');
-  });
+  for (const path of ['weather', 'economy', 'arena/starts', 'name'])
+    it(`goes to the stats from ${path}, which is no chapter`, async () => {
+      await go(`/r/r/rulebook/${path}`);
+      expect(TestBed.inject(Router).url).toContain('/rulebook/attributes');
+    });
 
   it('says what to do first in an empty chapter', async () => {
     TestBed.inject(Store).dispatch(
@@ -261,7 +261,7 @@ describe('The Rulebook page', () => {
   it('shows the source of an entry, and takes it where it is sound', async () => {
     await go('/r/r/rulebook/effects/marked');
     await click('Source');
-    for (let i = 0; i < 40 && !page().querySelector('.cm-content'); i++) await settle();
+    await until('the source is shown', () => page().querySelector('.cm-content') !== null, settle);
     expect(page().querySelector('.cm-content')!.textContent).toContain('"lasts": "5s"');
   });
 });

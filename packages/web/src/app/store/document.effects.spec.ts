@@ -17,9 +17,13 @@ describe('Saving', () => {
   let http: HttpTestingController;
   let store: Store;
   const state = () => store.selectSignal(documentFeature.selectDocumentState)();
-  const later = (ms: number) => new Promise((done) => setTimeout(done, ms));
+  /** Has so much time pass, and all come to rest that was waiting for it. */
+  const pass = async (ms: number) => {
+    jasmine.clock().tick(ms);
+    for (let turn = 0; turn < 50; turn++) await Promise.resolve();
+  };
   const until = async (holds: () => boolean) => {
-    for (let i = 0; i < 400 && !holds(); i++) await later(10);
+    for (let i = 0; i < 400 && !holds(); i++) await pass(10);
     expect(holds()).withContext(JSON.stringify(state())).toBeTrue();
   };
   const edit = (path: string, value: unknown, label = 'edit') =>
@@ -28,7 +32,7 @@ describe('Saving', () => {
   const save = async () => {
     let found = http.match({ method: 'PATCH', url: URL });
     for (let i = 0; i < 400 && found.length === 0; i++) {
-      await later(10);
+      await pass(10);
       found = http.match({ method: 'PATCH', url: URL });
     }
     expect(found.length).toBe(1);
@@ -48,6 +52,7 @@ describe('Saving', () => {
 
   beforeEach(() => {
     localStorage.clear();
+    jasmine.clock().install().mockDate();
     TestBed.configureTestingModule({
       providers: [
         provideHttpClient(withInterceptors([writeHeader])),
@@ -60,7 +65,10 @@ describe('Saving', () => {
     http = TestBed.inject(HttpTestingController);
     store = TestBed.inject(Store);
   });
-  afterEach(() => localStorage.clear());
+  afterEach(() => {
+    jasmine.clock().uninstall();
+    localStorage.clear();
+  });
 
   it('sends edits made close together as one patch on the revision they were made on', async () => {
     await open();
@@ -119,7 +127,7 @@ describe('Saving', () => {
     await until(() => state().save === 'conflict');
     expect(state().obstacle).toContain('it is at revision 9 now');
     edit('/statuses/0/label', 'Soaked');
-    await later(300);
+    await pass(300);
     http.expectNone({ method: 'PATCH', url: URL });
     store.dispatch(documentActions.reapply());
     http.expectOne(URL).flush({ id: 'r', revision: 9, document: { ...DOCUMENT, note: 'Theirs.' } });

@@ -49,6 +49,23 @@ export function documentNow(): RulesetJson & Record<string, Record<string, unkno
   return TestBed.inject(Store).selectSignal(documentFeature.selectDocument)() as never;
 }
 
+/** How long a state is waited for: longer than any machine needs, so that what did not come is no matter of speed. */
+const PATIENCE_MS = 120_000;
+
+/**
+ * Waits for a state that comes by itself.
+ * @param what the state, in words
+ * @param settle lets what is under way come to rest
+ */
+export async function until(
+  what: string,
+  holds: () => boolean,
+  settle = () => new Promise<void>((done) => setTimeout(done)),
+): Promise<void> {
+  for (const end = performance.now() + PATIENCE_MS; !holds(); await settle())
+    if (performance.now() > end) throw new Error(`Waited in vain until ${what}; there is: ${document.body.innerText}`);
+}
+
 /** A component on the page, with words for what a person sees and does. */
 export class Seen<T> {
   private constructor(readonly fixture: ComponentFixture<T>) {}

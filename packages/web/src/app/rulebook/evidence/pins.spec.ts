@@ -2,20 +2,17 @@ import { TestBed } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { documentActions } from '../../store/document.reducer';
-import { documentNow, openBench, Seen } from '../../testing/bench';
+import { documentNow, openBench, Seen, until } from '../../testing/bench';
 import { EvidencePage } from './evidence-page';
 
 /** Evidence is made in the background: waits until it says this. */
-async function until(seen: Seen<unknown>, holds: () => boolean): Promise<void> {
-  for (let i = 0; i < 60 && !holds(); i++) await seen.settle();
-  expect(holds()).withContext(seen.element.innerText).toBeTrue();
-}
+const says = (seen: Seen<unknown>, holds: () => boolean) => until('the evidence says so', holds, () => seen.settle());
 
 async function evidence(chapter: string, id: string): Promise<Seen<EvidencePage>> {
   openBench(undefined, [], [provideRouter([])]);
   const seen = await Seen.of(EvidencePage, { chapter, id });
   document.body.append(seen.element);
-  await until(seen, () => seen.element.querySelector('table') !== null);
+  await says(seen, () => seen.element.querySelector('table') !== null);
   return seen;
 }
 
@@ -36,12 +33,12 @@ describe('The pins of a situation', () => {
     expect(seen.texts('.pin')).toEqual(['in bell 20 s', 'no longer in bell 34 s']);
     expect(seen.text('h2')).toContain('proposed pins');
     await press(seen, pins(seen)[0], 'ArrowRight');
-    await until(seen, () => seen.texts('.pin')[0] === 'in bell 20.5 s');
+    await says(seen, () => seen.texts('.pin')[0] === 'in bell 20.5 s');
     const situation = documentNow()['situations'].at(-1)!;
     expect(situation).toEqual(jasmine.objectContaining({ id: 'oxygenTriedOut', attribute: 'oxygen', seconds: 60 }));
     expect(seen.text('h2')).toContain('your pins');
     TestBed.inject(Store).dispatch(documentActions.undo());
-    await until(seen, () => seen.texts('.pin')[0] === 'in bell 20 s');
+    await says(seen, () => seen.texts('.pin')[0] === 'in bell 20 s');
     expect(documentNow()['situations'].length).toBe(4);
   });
 
@@ -70,22 +67,22 @@ describe('The pins of a situation', () => {
     seen = await evidence('attributes', 'oxygen');
     await seen.click('+ pin');
     offered('maximum + 20').click();
-    await until(seen, () => seen.texts('.pin').length === 3 && seen.element.querySelector('ee-pin-editor ee-part') !== null);
+    await says(seen, () => seen.texts('.pin').length === 3 && seen.element.querySelector('ee-pin-editor ee-part') !== null);
     expect(seen.texts('.pin')[2]).toBe('lung capacity = lungCapacity + 20 36 s');
     expect(seen.text('ee-pin-editor')).toContain('At 36 s: set lung capacity to lungCapacity + 20 for');
     await seen.edit('moment', '6');
-    await until(seen, () => seen.texts('.pin')[2] === 'lung capacity = lungCapacity + 20 6 s');
+    await says(seen, () => seen.texts('.pin')[2] === 'lung capacity = lungCapacity + 20 6 s');
     await seen.edit('moment', '600');
     expect(seen.text('ee-pin-editor [role="alert"]')).toContain('The situation is 60 s long, and this comes after its end.');
     await press(seen, pins(seen)[2], 'Delete');
-    await until(seen, () => seen.texts('.pin').length === 2);
+    await says(seen, () => seen.texts('.pin').length === 2);
   });
 
   it('say what was lost, and leave when they are forgotten', async () => {
     seen = await evidence('attributes', 'suit');
     expect(seen.texts('.pin').at(-1)).toBe('gain 90 suit 32 s 90 over-heal lost');
     await seen.click('forget pins');
-    await until(seen, () => seen.texts('.pin').join() === 'lose 50 suit 5 s');
+    await says(seen, () => seen.texts('.pin').join() === 'lose 50 suit 5 s');
     expect(documentNow()['situations'].some((s) => s['attribute'] === 'suit')).toBeFalse();
   });
 });
@@ -109,7 +106,7 @@ describe('Evidence', () => {
     seen = await evidence('attributes', 'oxygen');
     await seen.click('compare following');
     const chart = () => seen.element.querySelector('canvas')!.getAttribute('aria-label')!;
-    await until(seen, () => chart().startsWith('keep:'));
+    await says(seen, () => chart().startsWith('keep:'));
     expect(seen.element.querySelector('[aria-pressed="true"]')!.textContent).toBe('itself');
   });
 
@@ -133,9 +130,9 @@ describe('Evidence', () => {
     });
     await seen.click('CSV');
     expect((await blobs[0].text()).split('\r\n').slice(0, 2)).toEqual(['seconds,oxygen', '0.05,89.925']);
-    await until(seen, () => seen.element.querySelector('canvas')!.dataset['drawn'] !== undefined);
+    await says(seen, () => seen.element.querySelector('canvas')!.dataset['drawn'] !== undefined);
     await seen.click('PNG');
-    await until(seen, () => blobs.length === 2);
+    await says(seen, () => blobs.length === 2);
     expect([names, blobs[1].type]).toEqual([['oxygen.csv', 'oxygen.png'], 'image/png']);
   });
 });
