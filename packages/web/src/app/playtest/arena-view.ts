@@ -6,6 +6,8 @@ import { type ActorView, actorsOf, displayOf } from './display';
 
 /** How quickly what is drawn follows what is known, per picture: twenty frames a second would jerk otherwise. */
 const FOLLOW = 0.4;
+/** Who is drawn this near to where they are stands there, in units of the arena. */
+const STILL = 0.05;
 /** What is gone unclaimed in less than this is drawn faintly, in seconds. */
 const FADES_S = 4;
 
@@ -40,8 +42,13 @@ export class ArenaView {
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
   private readonly places = new Map<number, { x: number; y: number }>();
   private scale = 1;
+  /** What the picture that is shown was drawn from. */
+  private drawnFrom: readonly unknown[] = [];
+  /** Whether somebody is still drawn on the way to where they are known to be. */
+  private moving = false;
+  private foretold = false;
 
-  /** Draws what a copy knows. Called once a picture. */
+  /** Draws what a copy knows. Called once a picture; what would look the same is not drawn again. */
   draw(copy: Copy, prediction?: Prediction): void {
     const canvas = this.canvas().nativeElement;
     const { width, height, walls } = displayOf(copy.schema).arena;
@@ -49,6 +56,13 @@ export class ArenaView {
     if (wide === 0) return;
     const tall = Math.round((wide * height) / width);
     const ratio = window.devicePixelRatio || 1;
+    const from = [copy, copy.frame, wide, ratio, this.marked(), document.documentElement.dataset['theme']];
+    // What a seat expects moves between frames as well; once it does no more, that is drawn too.
+    const foretells = prediction !== undefined && (prediction.ahead() > 0 || prediction.uses.length > 0);
+    const same = from.every((part, i) => part === this.drawnFrom[i]);
+    if (same && !this.moving && !foretells && !this.foretold) return;
+    this.drawnFrom = from;
+    this.foretold = foretells;
     if (canvas.width !== Math.round(wide * ratio) || canvas.height !== Math.round(tall * ratio)) {
       canvas.width = Math.round(wide * ratio);
       canvas.height = Math.round(tall * ratio);
@@ -131,6 +145,7 @@ export class ArenaView {
 
   private smoothed(actors: readonly ActorView[]): readonly ActorView[] {
     const still = matchMedia('(prefers-reduced-motion: reduce)').matches;
+    this.moving = false;
     return actors.map((actor) => {
       const last = this.places.get(actor.row);
       // Whoever was put elsewhere at once does not fly there.
@@ -138,6 +153,7 @@ export class ArenaView {
       const place =
         near && !still ? { x: last.x + (actor.x - last.x) * FOLLOW, y: last.y + (actor.y - last.y) * FOLLOW } : { x: actor.x, y: actor.y };
       this.places.set(actor.row, place);
+      if (Math.abs(place.x - actor.x) + Math.abs(place.y - actor.y) > STILL) this.moving = true;
       return { ...actor, ...place };
     });
   }
