@@ -1,6 +1,5 @@
 import { readConfig } from './config.js';
 import { HttpProblem, isDatabaseGone } from './http/problems.js';
-import { Clock } from './rooms/clock.js';
 
 describe('The configuration', () => {
   it('has defaults for all but the database', () => {
@@ -23,27 +22,5 @@ describe('A lost database', () => {
     expect(isDatabaseGone(Object.assign(new Error('x'), { parent: { code: '57P01' } }))).toBeTrue();
     expect(isDatabaseGone(new Error('Connection terminated unexpectedly'))).toBeTrue();
     expect(isDatabaseGone(new HttpProblem(422, 'x'))).toBeFalse();
-  });
-});
-
-describe('The clock', () => {
-  it('ticks as often as it should and stops when told', async () => {
-    let ticks = 0;
-    const began = performance.now();
-    await new Promise<void>((done) => {
-      const clock = new Clock(
-        () => 100,
-        () => {
-          if (++ticks === 20) {
-            clock.stop();
-            done();
-          }
-        },
-      );
-      clock.start();
-      clock.start();
-    });
-    expect(performance.now() - began).toBeGreaterThan(150);
-    expect(ticks).toBe(20);
   });
 });

@@ -1,9 +1,11 @@
+import { machineTime, type Time, type Waiting } from './time.js';
+
 /**
  * Calls `tick` a fixed number of times a second and catches up after a delay, by at most a few ticks: a machine that
  * slept does not owe the hours it slept through.
  */
 export class Clock {
-  private timer: NodeJS.Timeout | undefined;
+  private next: Waiting | undefined;
   private due = 0;
   private static readonly MOST_AT_ONCE = 5;
   private static readonly LONGEST_WAIT_MS = 60_000;
@@ -13,15 +15,16 @@ export class Clock {
     private readonly tick: () => void,
     /** Told how late each tick came, in milliseconds. */
     private readonly late: (ms: number) => void = () => undefined,
+    private readonly time: Time = machineTime,
   ) {}
 
   get running(): boolean {
-    return this.timer !== undefined;
+    return this.next !== undefined;
   }
 
   start(): void {
-    if (this.timer) return;
-    this.due = performance.now() + this.interval;
+    if (this.next) return;
+    this.due = this.time.now() + this.interval;
     this.plan();
   }
 
@@ -32,29 +35,29 @@ export class Clock {
 
   /** The rate has changed: the next tick is due by the new one. */
   repace(): void {
-    if (!this.timer) return;
-    clearTimeout(this.timer);
-    this.due = performance.now() + this.interval;
+    if (!this.next) return;
+    this.next.cancel();
+    this.due = this.time.now() + this.interval;
     this.plan();
   }
 
   stop(): void {
-    clearTimeout(this.timer);
-    this.timer = undefined;
+    this.next?.cancel();
+    this.next = undefined;
   }
 
   private plan(): void {
-    this.timer = setTimeout(() => this.run(), Math.min(Clock.LONGEST_WAIT_MS, Math.max(0, this.due - performance.now())));
+    this.next = this.time.after(Math.min(Clock.LONGEST_WAIT_MS, Math.max(0, this.due - this.time.now())), () => this.run());
   }
 
   private run(): void {
     // A tick may stop the clock: what it was late by is then not made up for.
-    for (let n = 0; this.timer && n < Clock.MOST_AT_ONCE && performance.now() >= this.due; n++) {
-      this.late(performance.now() - this.due);
+    for (let n = 0; this.next && n < Clock.MOST_AT_ONCE && this.time.now() >= this.due; n++) {
+      this.late(this.time.now() - this.due);
       this.due += this.interval;
       this.tick();
     }
-    if (this.due < performance.now()) this.due = performance.now();
-    if (this.timer) this.plan();
+    if (this.due < this.time.now()) this.due = this.time.now();
+    if (this.next) this.plan();
   }
 }

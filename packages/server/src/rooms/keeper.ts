@@ -10,6 +10,7 @@ import { findRuleset, rulesFrom } from '../http/rulesets.js';
 import { Clock } from './clock.js';
 import { FIRST, SEAT_NAMES, SECOND } from './names.js';
 import { type Client, Room } from './room.js';
+import { machineTime, type Time } from './time.js';
 
 const deflated = promisify(deflateRaw);
 const inflated = promisify(inflateRaw);
@@ -20,7 +21,7 @@ const CLOCK_EVERY_MS = 10_000;
 /** How long a room that is just being left is waited for by another that wants its players. */
 const PATIENCE_MS = 2500;
 /** How long a room that nobody looks at is held ready; after that it is read again as it was stored. */
-const ASLEEP_MS = 10 * 60_000;
+export const ASLEEP_MS = 10 * 60_000;
 
 interface Open {
   readonly room: Room;
@@ -72,7 +73,7 @@ export class RoomKeeper {
     private readonly sequelize: Sequelize,
     private readonly log: Logger,
     private readonly measures: Measures,
-    private readonly asleepMs = ASLEEP_MS,
+    private readonly time: Time = machineTime,
   ) {}
 
   /** A new room with one to four seats; the rules say which team each comes into, those of `party` into one while there is room. */
@@ -169,6 +170,7 @@ export class RoomKeeper {
         () => room.ticksPerSecond,
         () => this.tick(opened),
         (ms) => this.measures.lateSeconds(ms / 1000),
+        this.time,
       ),
     };
     room.repaced = () => opened.clock.repace();
@@ -203,7 +205,7 @@ export class RoomKeeper {
   }
 
   private tick(open: Open): void {
-    const began = performance.now();
+    const began = this.time.now();
     if (began - open.lastClock >= CLOCK_EVERY_MS) {
       open.lastClock = began;
       open.room.setClock();
@@ -217,7 +219,7 @@ export class RoomKeeper {
       this.open.delete(open.room.id);
       return;
     }
-    this.measures.tickSeconds((performance.now() - began) / 1000);
+    this.measures.tickSeconds((this.time.now() - began) / 1000);
     if (began - open.lastSave >= SAVE_EVERY_MS) {
       open.lastSave = began;
       this.save(open);
@@ -357,7 +359,7 @@ export class RoomKeeper {
     open.clock.stop();
     this.save(open);
     await open.saving;
-    setTimeout(() => this.forget(id, open), this.asleepMs).unref();
+    this.time.after(ASLEEP_MS, () => this.forget(id, open));
   }
 
   private forget(id: string, open: Open): void {

@@ -16,8 +16,8 @@ import { type RunningServer, startServer } from '../server.js';
 
 const DEMO = fileURLToPath(new URL('../../../../examples/brinewick.json', import.meta.url));
 
-/** Longer than any state is waited for: what did not come is then named by who waited for it. */
-jasmine.DEFAULT_TIMEOUT_INTERVAL = 40_000;
+/** How long a state is waited for: longer than any machine needs, so that what did not come is no matter of speed. */
+const PATIENCE_MS = 120_000;
 
 /** A server of its own on a database of its own, in the cluster that DATABASE_URL names. */
 export class Harness {
@@ -88,9 +88,13 @@ export class Harness {
     return this.roomOf((await this.demo()).id);
   }
 
-  /** A room of a copy of the demo that nobody has played: nothing is kept of its players. */
-  async untouchedRoom(): Promise<RoomInfo> {
-    const { document } = await this.json<{ document: unknown }>(`/api/rulesets/${(await this.demo()).id}`);
+  /**
+   * A room of a copy of the demo that nobody has played: nothing is kept of its players.
+   * @param change what is other in it than in the demo
+   */
+  async untouchedRoom(change: (document: RulesetJson) => void = () => undefined): Promise<RoomInfo> {
+    const { document } = await this.json<{ document: RulesetJson }>(`/api/rulesets/${(await this.demo()).id}`);
+    change(document);
     const { id } = await this.json<{ id: string }>('/api/rulesets', { method: 'POST', body: { document } });
     return this.roomOf(id);
   }
@@ -110,6 +114,9 @@ export class Harness {
     );
   }
 }
+
+/** A ruleset's document, as a test changes it. */
+export type RulesetJson = Record<string, (Record<string, unknown> & { id: string })[]>;
 
 export interface RoomInfo {
   readonly id: string;
@@ -190,7 +197,7 @@ export class Screen {
   }
 
   /** Waits for a state. */
-  until(what: string, holds: () => boolean, ms = 15_000): Promise<void> {
+  until(what: string, holds: () => boolean): Promise<void> {
     return new Promise((done, fail) => {
       const check = () => {
         if (!holds()) return;
@@ -201,10 +208,16 @@ export class Screen {
       const timer = setTimeout(() => {
         this.waiting.delete(check);
         fail(new Error(`Waited in vain until ${what}`));
-      }, ms);
+      }, PATIENCE_MS);
       this.waiting.add(check);
       check();
     });
+  }
+
+  /** Waits until the room is stored as it is by now. */
+  kept(): Promise<void> {
+    const tick = this.copy!.tick;
+    return this.until('the room is stored', () => this.stored >= tick);
   }
 
   ready(): Promise<void> {

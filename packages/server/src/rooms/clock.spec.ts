@@ -1,0 +1,62 @@
+import { TestTime } from '../testing/test-time.js';
+import { Clock } from './clock.js';
+
+describe('The clock of a room', () => {
+  let time: TestTime;
+  let ticks: number;
+  let late: number[];
+  let perSecond: number;
+  let clock: Clock;
+  beforeEach(() => {
+    time = new TestTime();
+    ticks = 0;
+    late = [];
+    perSecond = 20;
+    clock = new Clock(
+      () => perSecond,
+      () => ticks++,
+      (ms) => late.push(ms),
+      time,
+    );
+  });
+
+  it('ticks as often as it should, also when it is started twice, and stops when told', () => {
+    clock.start();
+    clock.start();
+    time.pass(1000);
+    expect(ticks).toBe(20);
+    clock.stop();
+    time.pass(1000);
+    expect([ticks, clock.running]).toEqual([20, false]);
+  });
+
+  it('goes by a new rate from when it is told of it, and stands still at none', () => {
+    clock.start();
+    time.pass(40);
+    perSecond = 100;
+    clock.repace();
+    time.pass(100);
+    expect(ticks).toBe(10);
+    perSecond = 0;
+    clock.repace();
+    time.pass(100_000);
+    expect(ticks).toBe(10);
+  });
+
+  it('makes up for a short delay, and says how late each tick came', () => {
+    clock.start();
+    time.skip(160);
+    expect([ticks, late]).toEqual([3, [110, 60, 10]]);
+    time.pass(40);
+    expect(ticks).toBe(4);
+  });
+
+  it('does not owe the hours that a machine slept through', () => {
+    clock.start();
+    time.skip(3_600_000);
+    // A few at once, and on from there at the usual rate.
+    expect(ticks).toBe(6);
+    time.pass(1000);
+    expect(ticks).toBe(26);
+  });
+});

@@ -1,0 +1,36 @@
+import type { Time, Waiting } from '../rooms/time.js';
+
+/** Time that stands still until a test has it pass. */
+export class TestTime implements Time {
+  private passed = 0;
+  private readonly waiting = new Set<{ readonly at: number; readonly work: () => void }>();
+
+  now(): number {
+    return this.passed;
+  }
+
+  after(ms: number, work: () => void): Waiting {
+    const one = { at: this.passed + ms, work };
+    this.waiting.add(one);
+    return { cancel: () => void this.waiting.delete(one) };
+  }
+
+  /** Has so many milliseconds pass, and does what falls due, each at its moment. */
+  pass(ms: number): void {
+    const until = this.passed + ms;
+    for (;;) {
+      const [next] = [...this.waiting].filter(({ at }) => at <= until).sort((a, b) => a.at - b.at);
+      if (!next) break;
+      this.waiting.delete(next);
+      this.passed = Math.max(this.passed, next.at);
+      next.work();
+    }
+    this.passed = until;
+  }
+
+  /** Has so many milliseconds pass in one go, as on a machine that was held up: whatever fell due meanwhile is done late. */
+  skip(ms: number): void {
+    this.passed += ms;
+    this.pass(0);
+  }
+}
