@@ -14,7 +14,8 @@ interface Times {
 export async function evidence(): Promise<readonly Row[]> {
   const workbench = await Workbench.start();
   try {
-    const screen = await workbench.signIn();
+    const screen = await workbench.screen();
+    await screen.visit('/');
     await screen.page.locator('ul li a').click();
     await screen.sees('h2', 'What it comes to');
     await screen.page.waitForSelector('canvas[data-drawn]');

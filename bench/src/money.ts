@@ -121,7 +121,8 @@ export async function economyGames(): Promise<Row> {
 export async function gamesInPage(): Promise<Row> {
   const workbench = await Workbench.start();
   try {
-    const screen = await workbench.signIn();
+    const screen = await workbench.screen();
+    await screen.visit('/');
     await screen.page.locator('ul li a').click();
     await screen.sees('h2', 'What it comes to');
     await screen.click('link', 'Economy');

@@ -6,7 +6,10 @@ import { fileURLToPath } from 'node:url';
 import { Copy, encodeMessage, readServerMessage, SUBPROTOCOL } from '@eager-ember/core';
 import { WebSocket } from 'ws';
 import { startPostgres } from '../../scripts/lib/postgres.mjs';
+import { freePort } from '../../scripts/lib/run.mjs';
 
+/** How long a state is waited for: longer than any machine needs. */
+const PATIENCE_MS = 120_000;
 const ROOT = fileURLToPath(new URL('../..', import.meta.url));
 
 /** What one piece of work gives, and what a purchase costs: all of either follows from one event. */
@@ -110,8 +113,7 @@ class Worker {
   static async open(url: string, room: string, query: string, cookie: string): Promise<Worker> {
     const headers = { origin: url, cookie };
     const worker = new Worker(new WebSocket(`${url.replace('http', 'ws')}/ws/rooms/${room}${query}`, SUBPROTOCOL, { headers }));
-    for (let n = 0; n < 400 && !worker.now; n++) await pause(25);
-    if (!worker.now) throw new Error('The room told nothing.');
+    await until('the room tells something', () => worker.now !== undefined);
     return worker;
   }
 
@@ -154,6 +156,11 @@ class Worker {
 }
 
 const pause = (ms: number) => new Promise<void>((done) => setTimeout(done, ms));
+
+async function until(what: string, holds: () => boolean): Promise<void> {
+  for (const end = Date.now() + PATIENCE_MS; !holds(); await pause(25))
+    if (Date.now() > end) throw new Error(`Waited in vain until ${what}`);
+}
 
 interface Running {
   readonly url: string;
@@ -201,8 +208,8 @@ export async function surviveCrashes(kills: number, seed: number, note: (text: s
   const roll = (n: number) => ((state = (Math.imul(state, 1_103_515_245) + 12_345) >>> 0) >>> 8) % n;
   let asked = 0;
   let undone = 0;
-  let server = await serve(cluster.url, 0);
-  const port = Number(new URL(server.url).port);
+  const port = await freePort();
+  let server = await serve(cluster.url, port);
   try {
     const post = async <T>(path: string, body: unknown): Promise<T> =>
       (await (
@@ -222,8 +229,9 @@ export async function surviveCrashes(kills: number, seed: number, note: (text: s
       if (last && north.now!.tick < last.tick)
         faults.push(`kill ${kill - 1}: tick ${north.now!.tick} is before ${last.tick}, which was stored`);
       for (const fault of check(north.now!, last, asked)) faults.push(`kill ${kill - 1}: ${fault}`);
-      const until = Date.now() + 250 + roll(1200);
-      while (Date.now() < until) {
+      // However slow the machine is: something was stored, and bought, before all of it ends.
+      const end = Date.now() + 250 + roll(1200);
+      while (Date.now() < end || !north.stored || north.now!.bought === 0) {
         const what = roll(5);
         if (what === 0) north.ask({ do: 'acceptQuest', quest: 'work' });
         else if (what === 1) {

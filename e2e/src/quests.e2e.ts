@@ -1,28 +1,58 @@
-import { withWorkbench } from './suite.js';
-import type { Screen, Workbench } from './workbench.js';
+import { type Screen, seat, value } from './screen.js';
+import { eachWalk } from './suite.js';
+import type { Trial } from './trial.js';
+import type { Workbench } from './workbench.js';
 
-const seat = (name: string) => `[aria-label="Seat ${name}"]`;
 const lines = (name = 'north') => `${seat(name)} ee-quest-lines`;
-const MANIFEST = '230, 100';
+const quest = (id: string) => `${lines()} [data-quest="${id}"]`;
+const offered = (prompt: string) => `${seat('north')} ee-around button ::-p-text(${prompt})`;
+/** Beside the Chart-keeper, in the wreck, beside the page furthest off. */
+const [KEEPER, WRECK, PAGE] = ['230, 100', '475, 420', '60, 200'];
 
-describe('Quests, and what is kept of players', () => {
+describe('Quests', () => {
   let workbench: Workbench;
   let screen: Screen;
-  withWorkbench((started, signedIn) => {
-    workbench = started;
-    screen = signedIn;
-  });
-  afterEach(() => expect(screen.complaints.splice(0)).toEqual([]));
+  let trial: Trial;
+  eachWalk((walk) => ({ workbench, screen, trial } = walk));
 
-  const saved = () => screen.sees('[role="status"]', /saved/);
-  const offered = (prompt: string) => `${seat('north')} ee-around button ::-p-text(${prompt})`;
   const put = (where: string, name = 'north') => screen.poke('place', undefined, { Where: where, Seat: name });
+  /** Plays a room with north beside the Chart-keeper, and nothing nesting in the wreck. */
+  const besideTheKeeper = async () => {
+    await trial.harmless();
+    await trial.edit(({ arena }) => (arena.placed = arena.placed.filter(({ spawner }) => spawner !== 'lampreyNest')));
+    await screen.play(await trial.room());
+    // What is offered from the start stands before everything else until it is answered.
+    await screen.sees(`${lines()} .offer`, 'First Descent');
+    await screen.page.keyboard.press('o');
+    await screen.sees(quest('firstDescent'), 'Air canister taken');
+    await put(KEEPER);
+  };
+  /** Has north be done with a quest. */
+  const done = async (id: string, title: string) => {
+    await screen.poke('offerQuest', id, { Seat: 'north' });
+    await screen.sees(`${lines()} .offer`, title);
+    await screen.page.keyboard.press('o');
+    await screen.lacks(`${lines()} .offer`);
+    await screen.poke('finishQuest', id, { Seat: 'north' });
+    await screen.sees('ee-trace li', `north has done “${title}”`);
+  };
+  const declined = async (title: string) => {
+    await screen.sees(`${lines()} .offer`, title);
+    await screen.page.keyboard.press('n');
+    await screen.lacks(`${lines()} .offer`);
+  };
+  const asked = async (title: string) => {
+    await screen.page.locator(offered('Ask for work')).click();
+    await screen.sees(`${lines()} .offer`, title);
+  };
+  const accepted = async (title: string) => {
+    await asked(title);
+    await screen.page.keyboard.press('o');
+    await screen.lacks(`${lines()} .offer`);
+  };
 
-  it('writes a quest as sentences, and walks its path beside them', async () => {
-    await screen.page.locator('ul li a').click();
-    await screen.sees('[aria-label="Spec"]', 'A pool');
-    await screen.click('link', 'Quests');
-    await screen.page.locator('.index a ::-p-text(The Manifest)').click();
+  it('are written as sentences, and their path walked beside them', async () => {
+    await screen.visit(trial.at('quests', 'theManifest'));
     await screen.sees('ee-quest-path', 'Chart-keeper, when asked');
     await screen.click('button', 'accept');
     await screen.click('button', 'Count one for wreck');
@@ -35,15 +65,16 @@ describe('Quests, and what is kept of players', () => {
     await screen.sees('[data-told]', /gains 120 standing/);
     await screen.edit('line of pages', 'Pages of the old freight list that are in hand {have}/{need}');
     await screen.sees('ee-entry-findings', 'a line of the display has room for 40');
-    await screen.click('button', 'Undo Ctrl Z');
+    await screen.takeBack();
     await screen.edit('count of pages', '4');
     await screen.sees('ee-entry-findings', '4 are asked for, and there are 3');
-    await screen.click('button', 'Undo Ctrl Z');
+    await screen.takeBack();
     await screen.sees('button.findings', '0 findings');
-    await saved();
+    await screen.saved();
   });
 
-  it('begins one of its own: offered by no one at first, with a step more, and a limit', async () => {
+  it('are begun from nothing: offered by no one at first, with a step more, and a limit', async () => {
+    await screen.visit(trial.at('quests'));
     await screen.click('button', '+ quest');
     await screen.sees('[data-step="first"]', 'Felled {have}/{need}');
     await screen.click('button', '+ step');
@@ -53,120 +84,126 @@ describe('Quests, and what is kept of players', () => {
     await screen.click('button', 'accept');
     await screen.click('button', 'a minute');
     await screen.sees('[data-standing]', 'failed');
-    await saved();
+    await screen.saved();
   });
 
-  it('takes quests in from a table, as a whole or not at all', async () => {
+  it('are taken in from a table, as a whole or not at all', async () => {
+    await screen.visit(trial.at('quests'));
     await screen.click('button', 'quests from a table …');
-    const read = async (text: string) => {
-      await screen.page.$eval(
-        'mat-dialog-container input[type="file"]',
-        (e, content) => {
-          const files = new DataTransfer();
-          files.items.add(new File([content], 'quests.csv', { type: 'text/csv' }));
-          (e as HTMLInputElement).files = files.files;
-          e.dispatchEvent(new Event('change'));
-        },
-        text,
-      );
-    };
     const head = 'quest,title,step,goal,line,event,count\n';
-    await read(`${head}lampOil,Lamp oil,fetch,kelp,Kelp {have}/{need},pickupTakn pickup=glowKelp,2\n`);
+    await screen.takeIn('quests.csv', `${head}lampOil,Lamp oil,fetch,kelp,Kelp {have}/{need},pickupTakn pickup=glowKelp,2\n`);
     await screen.sees('mat-dialog-container', 'No event is called pickupTakn');
-    await read(`${head}lampOil,Lamp oil,fetch,kelp,Kelp {have}/{need},pickupTaken pickup=glowKelp,2\n`);
+    await screen.takeIn('quests.csv', `${head}lampOil,Lamp oil,fetch,kelp,Kelp {have}/{need},pickupTaken pickup=glowKelp,2\n`);
     await screen.sees('mat-dialog-container', '1 new');
     await screen.click('button', 'Take it');
     await screen.sees('mat-dialog-container', 'It can be undone in one step');
     await screen.page.keyboard.press('Escape');
     await screen.sees('.index', 'Lamp oil');
-    await screen.page.locator('.index a ::-p-text(Lamp oil)').click();
+    await screen.entry('Lamp oil');
     await screen.sees('ee-entry-findings', 'No one offers Lamp oil');
-    await saved();
+    await screen.saved();
   });
 
-  it('offers the first quest that a diver may have; accepted once, counted, handed in', async () => {
-    await screen.page.keyboard.press('p');
-    await screen.sees('.verdict', 'Copy agrees with truth');
-    // Air for as long as the walk takes, however slow the machine.
-    await screen.poke('grant', 'inBell', { Seat: 'north' });
+  it('are offered with what they bring, and declined by a key', async () => {
+    await trial.harmless();
+    await screen.play(await trial.room());
     await screen.sees(`${lines()} .offer`, 'First Descent');
     await screen.sees(`${lines()} [data-rewards]`, '40 Standing, 10 Scrip');
     await screen.page.keyboard.press('n');
-    await screen.sees(`${lines()} .offer`, 'New quest');
-    await screen.page.keyboard.press('n');
     await screen.lacks(`${lines()} .offer`);
-    await put(MANIFEST);
-    await screen.page.locator(offered('Ask for work')).click();
-    await screen.sees(`${lines()} .offer`, 'The Manifest');
+  });
+
+  it('are accepted once, counted step by step, and handed in to who gave them', async () => {
+    await besideTheKeeper();
+    await asked('The Manifest');
     await screen.page.keyboard.press('o');
-    await screen.sees(`${lines()} [data-quest="theManifest"]`, 'Reach the wreck');
-    // Into the wreck and out of it again, before what nests there has come; the pages further off are counted from outside.
-    await put('475, 420');
-    await put('60, 200');
-    await screen.sees(`${lines()} [data-quest="theManifest"]`, 'Pages in hand 1/3');
+    await screen.sees(quest('theManifest'), 'Reach the wreck');
+    await put(WRECK);
+    await screen.sees(quest('theManifest'), 'Pages in hand 0/3');
+    await put(PAGE);
+    await screen.sees(quest('theManifest'), 'Pages in hand 1/3');
     await screen.poke('countGoal', 'theManifest', { Amount: '2', Seat: 'north' });
-    await screen.sees(`${lines()} [data-quest="theManifest"]`, 'Return to: Chart-keeper');
-    await put(MANIFEST);
+    await screen.sees(quest('theManifest'), 'Return to: Chart-keeper');
+    await put(KEEPER);
     await screen.page.locator(offered('Ask for work')).click();
-    await screen.sees(`${seat('north')} [data-attribute="scrip"]`, /\d\d/);
+    await screen.sees(value('north', 'scrip'), /\d\d/);
     await screen.sees('ee-trace li', 'north has done “The Manifest”');
-    // What comes next is offered at once; the quest itself never again.
+  });
+
+  it('fail as they say they do', async () => {
+    await besideTheKeeper();
+    await screen.poke('offerQuest', 'quietHull', { Seat: 'north' });
     await screen.sees(`${lines()} .offer`, 'Quiet Hull');
     await screen.page.keyboard.press('o');
-    await screen.sees(`${lines()} [data-quest="quietHull"]`, /\d+ s/);
+    await screen.sees(quest('quietHull'), /\d+ s/);
     await screen.poke('hurt', 'suit', { Amount: '1', Seat: 'north' });
-    await screen.lacks(`${lines()} [data-quest="quietHull"]`);
+    await screen.lacks(quest('quietHull'));
     await screen.sees('ee-trace li', 'north fails in “Quiet Hull”');
   });
 
-  it('shares six lampreys in the crew, and gives a daily one back', async () => {
-    const asked = async (title: string) => {
-      await screen.page.locator(offered('Ask for work')).click();
-      await screen.sees(`${lines()} .offer`, title);
-      await screen.page.keyboard.press('o');
-      await screen.lacks(`${lines()} .offer`);
-    };
-    await asked('Clear the Slipway');
-    await screen.poke('countGoal', 'clearTheSlipway', { Amount: '2', Seat: 'north' });
-    await screen.sees(`${lines()} [data-quest="clearTheSlipway"]`, '2/6');
-    await asked('Kelp for the lamps');
+  it('are given up, and a daily one comes back the next day', async () => {
+    await besideTheKeeper();
+    // The Chart-keeper offers the first of its own that may be taken.
+    await done('theManifest', 'The Manifest');
+    await declined('Quiet Hull');
+    await done('clearTheSlipway', 'Clear the Slipway');
+    await accepted('Kelp for the lamps');
     await screen.page.locator(`${seat('north')} [data-quests]`).click();
     await screen.sees('ee-quest-window', 'The Manifest done');
     await screen.click('button', 'Give up Kelp for the lamps');
     await screen.sees('ee-quest-window', 'Kelp for the lamps given up');
     await screen.page.locator('ee-quest-window button ::-p-text(close)').click();
-    await asked('Kelp for the lamps');
+    await accepted('Kelp for the lamps');
     await screen.poke('finishQuest', 'dailyKelp', { Seat: 'north' });
-    await screen.page.locator(offered('Ask for work')).click();
-    await screen.sees(`${seat('north')} [role="alert"]`, /Come back in \d+/);
+    await screen.seesPass(`${seat('north')} [role="alert"]`, /Come back in \d+/, () =>
+      screen.page.locator(offered('Ask for work')).click(),
+    );
     await screen.poke('passTime');
-    await asked('Kelp for the lamps');
+    await accepted('Kelp for the lamps');
   });
 
-  it('has all of it after the server was killed, and on the sheet of the player', async () => {
-    const scrip = await screen.text(`${seat('north')} [data-attribute="scrip"] .mono`).catch(() => '');
-    await screen.sees('.kept', /kept up to tick \d+/);
+  it('are there after the server was killed, and on the sheet of their player', async () => {
+    await besideTheKeeper();
+    await done('theManifest', 'The Manifest');
+    await declined('Quiet Hull');
+    await accepted('Clear the Slipway');
+    await screen.poke('countGoal', 'clearTheSlipway', { Amount: '2', Seat: 'north' });
+    await screen.sees(quest('clearTheSlipway'), '2/6');
+    await screen.roomIsStored();
     await workbench.kill();
     await screen.sees('[role="alert"]', 'lost');
     await workbench.serve();
-    await screen.sees(`${lines()} [data-quest="clearTheSlipway"]`, '2/6');
-    await screen.sees(`${lines()} [data-quest="dailyKelp"]`, '0/3');
-    if (scrip !== '') await screen.sees(`${seat('north')} [data-attribute="scrip"]`, scrip);
+    await screen.sees(`${seat('north')} .verdict`, 'Copy agrees with truth.');
+    await screen.sees(quest('clearTheSlipway'), '2/6');
     await screen.click('button', 'Leave it');
     await screen.click('link', 'Rulebook');
     await screen.click('link', 'Players');
-    await screen.page.locator('.index a ::-p-text(north)').click();
+    await screen.entry('north');
     await screen.sees('.sheet h1', 'north');
     await screen.sees('[data-part="quests"]', 'The Manifest, times done');
   });
+});
 
-  it('puts a player right, refuses what the rules do not give, resets a part, and takes it back', async () => {
+describe('What is kept of players', () => {
+  let screen: Screen;
+  let trial: Trial;
+  eachWalk((walk) => ({ screen, trial } = walk));
+
+  const anchor = async () => {
+    await trial.takeSamplePlayers();
+    await screen.visit(trial.at('players', 'anchor'));
+    await screen.sees('.sheet h1', 'anchor');
+  };
+
+  it('is put right, refused where the rules do not give it, reset in part, and taken back', async () => {
+    await anchor();
     const scrip = 'input[aria-label="Scrip"]';
     await screen.fill(scrip, '123');
     await screen.sees('.done', 'Scrip: 123');
     await screen.fill('input[aria-label="Standing, level"]', '21');
     await screen.sees('.refusal', '1 to 20 is expected, and this is 21');
     await screen.holds(scrip, '123');
+    await screen.sees('[data-part="quests"]', 'The Manifest, times done');
     await screen.click('button', 'Reset Quests');
     await screen.sees('.done', 'Quests reset');
     await screen.lacks('[data-part="quests"]');
@@ -174,26 +211,24 @@ describe('Quests, and what is kept of players', () => {
     await screen.sees('[data-part="quests"]', 'The Manifest, times done');
     await screen.page.reload();
     await screen.holds(scrip, '123');
-    await screen.page.locator('.index a ::-p-text(anchor)').click();
-    await screen.sees('.sheet h1', 'anchor');
-    await screen.sees('[data-part="tracks"]', 'Standing, level');
   });
 
-  it('shows what an edit of the rules would take from saved players, before it does', async () => {
-    await screen.click('link', 'Levels');
+  it('is shown before an edit of the rules takes it, and stays where the edit is taken back', async () => {
+    await trial.takeSamplePlayers();
+    await screen.visit(trial.at('tracks'));
     await screen.sees('[data-way]', 'level 10');
     await screen.edit('levels', '6');
-    await screen.sees('.banner', /3 saved players would lose something|saved players would lose something/);
+    await screen.sees('.banner', 'saved players would lose something');
     await screen.sees('.banner', 'Standing, level');
     await screen.click('button', 'Take the edit back');
     await screen.sees('[data-way]', 'to level 10');
-    await saved();
+    await screen.saved();
     await screen.edit('levels', '6');
     await screen.sees('.banner', 'would lose something');
     await screen.click('button', 'Take it from them');
-    await saved();
+    await screen.saved();
     await screen.click('link', 'Players');
-    await screen.page.locator('.index a ::-p-text(anchor)').click();
-    await screen.sees('.sheet h1', 'anchor');
+    await screen.entry('anchor');
+    await screen.sees('[data-part="tracks"]', 'Standing, level');
   });
 });

@@ -1,48 +1,65 @@
-import { withWorkbench } from './suite.js';
-import { Screen, type Workbench } from './workbench.js';
+import { demo, type Trial } from './trial.js';
+import type { Screen } from './screen.js';
+import { eachWalk } from './suite.js';
+import type { Workbench } from './workbench.js';
+
+/** How long a full tank lasts, in the table beside the chart: as the demo ships, and with an edit of its refill. */
+const [REFILL, FASTER] = ['has(inBell) ? breathRate : -1.5', 'has(inBell) ? breathRate : -1'];
+const [LASTS, LASTS_LONGER] = [50.925, 63.95];
 
 describe('The Rulebook', () => {
   let workbench: Workbench;
   let screen: Screen;
-  withWorkbench((started, signedIn) => {
-    workbench = started;
-    screen = signedIn;
-  });
-  afterEach(() => expect(screen.complaints.splice(0)).toEqual([]));
+  let trial: Trial;
+  eachWalk((walk) => ({ workbench, screen, trial } = walk));
 
-  it('opens from the one-time link on the demo', async () => {
-    await screen.sees('li', /Brinewick Salvage.*17 stats, 14 effects, 10 abilities/);
-    await screen.page.locator('ul li a').click();
-    await screen.sees('[aria-label="Spec"]', 'A pool from 0 to lung capacity, in seconds of air, starting full.');
-    await screen.drawnAs(50.925, false);
+  const oxygen = async () => {
+    await screen.visit(trial.at('attributes', 'oxygen'));
+    await screen.drawnAs(LASTS, false);
+  };
+  const refill = () => trial.stored().then(({ attributes }) => (attributes[0]['refill'] as { rate: string }).rate);
+
+  it('opens from a one-time link on the demo', async () => {
+    await workbench.restart();
+    const stranger = await workbench.stranger();
+    await stranger.page.goto(workbench.link);
+    await stranger.sees('h1', 'Rulesets');
+    await stranger.sees('li', /Brinewick Salvage.*17 stats, 14 effects, 10 abilities/);
+    await stranger.page.locator('ul li a ::-p-text(Brinewick Salvage)').click();
+    await stranger.sees('[aria-label="Spec"]', 'A pool from 0 to lung capacity, in seconds of air, starting full.');
+    await stranger.drawnAs(LASTS, false);
   });
 
-  it('shows the new curve at once when the refill changes, with the old one as a ghost', async () => {
-    await screen.edit('refill a second', 'has(inBell) ? breathRate : -1');
-    await screen.drawnAs(63.95, true);
+  it('shows the new curve at once when the refill changes, with the old one as a ghost; undoes and redoes; is the same after a reload', async () => {
+    await oxygen();
+    await screen.edit('refill a second', FASTER);
+    await screen.drawnAs(LASTS_LONGER, true);
     await screen.sees('tbody tr', 'Empty, from full 60 s 90 s');
     await screen.sees('[role="status"]', 'saved · rev 2');
-  });
-
-  it('undoes and redoes, by key and by button', async () => {
     await screen.undo();
-    await screen.drawnAs(50.925, true);
+    await screen.drawnAs(LASTS, true);
+    await screen.sees('[role="status"]', 'saved · rev 3');
     await screen.click('button', 'Redo');
-    await screen.drawnAs(63.95, true);
-    await screen.sees('[role="status"]', /saved · rev [34]/);
+    await screen.drawnAs(LASTS_LONGER, true);
+    await screen.sees('[role="status"]', 'saved · rev 4');
+    await screen.page.reload();
+    await screen.sees('ee-part button', FASTER);
+    await screen.sees('[role="status"]', 'saved · rev 4');
   });
 
   it('refuses a start above the maximum under the sentence; the old value keeps working', async () => {
+    await oxygen();
     await screen.edit('start', '500');
     await screen.sees('ee-sentence [role="alert"]', 'The start 500 is above the maximum 90.');
-    await screen.drawnAs(63.95, true);
+    await screen.drawnAs(LASTS, false);
     await screen.page.keyboard.press('Escape');
     await screen.lacks('ee-sentence [role="alert"]');
     await screen.sees('ee-part button', 'full');
-    expect(await screen.text('[role="status"]')).toMatch(/saved · rev [34]/);
+    await screen.sees('[role="status"]', 'saved · rev 1');
   });
 
   it('says where a formula is wrong and what was meant', async () => {
+    await oxygen();
     await screen.edit('refill a second', 'breathRat * 2');
     await screen.sees('ee-sentence [role="alert"]', 'Nothing is called breathRat here. Did you mean breathRate?');
     await screen.page.keyboard.press('Escape');
@@ -50,6 +67,7 @@ describe('The Rulebook', () => {
   });
 
   it('lets a name be picked with the keyboard alone', async () => {
+    await oxygen();
     await screen.page.focus('ee-part button[aria-label^="maximum: "]');
     await screen.page.keyboard.press('Enter');
     await screen.page.waitForSelector('ee-part input');
@@ -64,18 +82,20 @@ describe('The Rulebook', () => {
     await screen.sees('mat-option.mat-mdc-option-active', 'Suit rating');
     await screen.page.keyboard.press('Enter');
     await screen.sees('[aria-label="Spec"]', 'A pool from 0 to suit rating');
-    await screen.click('button', 'Undo Ctrl Z');
+    await screen.takeBack();
     await screen.sees('[aria-label="Spec"]', 'A pool from 0 to lung capacity');
   });
 
   it('takes a clause in and out', async () => {
+    await oxygen();
     await screen.click('button', 'pause after a loss');
     await screen.sees('[aria-label="Spec"]', 'and rests 2 s after a loss');
-    await screen.click('button', 'Undo Ctrl Z');
+    await screen.takeBack();
     await screen.sees('ee-clauses', 'pause after a loss');
   });
 
   it('shows the entry as JSON and validates as it is typed', async () => {
+    await oxygen();
     await screen.click('button', 'Source');
     await screen.page.waitForSelector('.cm-content');
     await screen.sees('.cm-content', '"id": "oxygen"');
@@ -88,10 +108,11 @@ describe('The Rulebook', () => {
     await screen.page.keyboard.press('Backspace');
     await screen.sees('.verdict', 'Sound, and applied.');
     await screen.click('button', 'Sentences');
+    await screen.sees('[aria-label="Spec"]', 'A pool from 0 to lung capacity');
   });
 
-  it('leaves what is typed alone while what was typed before is being applied, and follows an undo', async () => {
-    await screen.page.locator('::-p-aria([role="link"][name="Fin speed stat"])').click();
+  it('leaves what is typed alone while what was typed before is being applied', async () => {
+    await screen.visit(trial.at('attributes', 'finSpeed'));
     await screen.holds('input[aria-label="Id"]', 'finSpeed');
     await screen.click('button', 'Source');
     await screen.sees('.cm-content', '"start": 120,');
@@ -99,19 +120,18 @@ describe('The Rulebook', () => {
     await screen.page.click('.cm-line:nth-child(5)');
     await screen.page.keyboard.press('End');
     await screen.page.keyboard.press('ArrowLeft');
-    for (const key of ['Backspace', '5', 'x']) await screen.page.keyboard.press(key as 'x');
+    for (const key of ['Backspace', '5', 'x'] as const) await screen.page.keyboard.press(key);
     await screen.sees('.verdict', 'This is not JSON yet');
-    await screen.sees('[role="status"]', /saved/);
+    await screen.saved();
     expect(await screen.text('.cm-content')).toContain('"start": 125x,');
     await screen.page.keyboard.press('Backspace');
     await screen.sees('.verdict', 'Sound, and applied.');
     await screen.click('button', 'Sentences');
     await screen.sees('[aria-label="Spec"]', 'A stat that is 125');
-    await screen.page.locator('::-p-aria([role="link"][name="Oxygen pool"])').click();
-    await screen.holds('input[aria-label="Id"]', 'oxygen');
   });
 
   it('loses nothing of who is faster than their edits are looked at', async () => {
+    await oxygen();
     await screen.lag(400);
     await screen.edit('refill a second', '7');
     await screen.edit('interval', '2s');
@@ -123,6 +143,7 @@ describe('The Rulebook', () => {
   });
 
   it('begins a new attribute, gives it to the divers, and deletes it with a way back', async () => {
+    await oxygen();
     await screen.click('button', '+ attribute');
     await screen.holds('input[aria-label="Id"]', 'newAttribute');
     await screen.sees('[aria-label="Evidence"]', 'no kind of actor has it');
@@ -131,70 +152,71 @@ describe('The Rulebook', () => {
     await screen.click('button', 'Delete');
     await screen.holds('input[aria-label="Id"]', 'oxygen');
     expect(await screen.page.$$eval('.index', (all) => all.map((e) => e.textContent?.includes('New attribute')))).toEqual([false]);
-    await screen.sees('[role="status"]', /saved · rev \d+/);
-  });
-
-  it('is the same after a reload', async () => {
-    const before = await screen.text('[role="status"]');
-    await screen.page.reload();
-    await screen.sees('ee-part button', 'has(inBell) ? breathRate : -1');
-    expect(await screen.text('[role="status"]')).toBe(before);
+    await screen.takeBack();
+    await screen.sees('.index', 'New attribute');
+    await screen.saved();
   });
 
   it('offers to reapply an edit that came second', async () => {
-    const other = new Screen(await workbench.browser.newPage());
-    await other.page.goto(screen.page.url());
-    await other.drawnAs(63.95, false);
-    await other.edit('refill a second', 'has(inBell) ? breathRate : -3');
-    await other.sees('[role="status"]', /saved/);
+    await oxygen();
+    const other = await workbench.screen();
+    await other.visit(trial.at('attributes', 'oxygen'));
+    await other.drawnAs(LASTS, false);
+    await other.edit('refill a second', FASTER);
+    await other.sees('[role="status"]', 'saved · rev 2');
     await screen.page.bringToFront();
     await screen.edit('group', 'Air');
     await screen.sees('.banner', 'This ruleset was edited elsewhere');
     await screen.click('button', 'Reapply my 1 edit');
     await screen.lacks('.banner');
-    await screen.sees('[aria-label="Spec"]', 'has(inBell) ? breathRate : -3');
+    await screen.sees('[aria-label="Spec"]', FASTER);
     await screen.sees('[aria-label="Spec"]', 'listed under Air');
-    await screen.sees('[role="status"]', /saved/);
-    await other.page.close();
+    await screen.sees('[role="status"]', 'saved · rev 3');
+    expect(await refill()).toBe(FASTER);
   });
 
-  it('keeps edits while the database is gone, also over a reload, and saves them when it is back', async () => {
-    workbench.stopDatabase();
-    await screen.edit('refill a second', 'has(inBell) ? breathRate : -2');
-    await screen.sees('.banner', 'The database can’t be reached. Your edits are kept here');
-    await screen.sees('[role="status"]', '1 edit not saved yet');
-    await workbench.startDatabase();
-    await screen.lacks('.banner');
-    await screen.sees('[role="status"]', /saved · rev/);
-    await screen.page.reload();
-    await screen.sees('ee-part button', 'has(inBell) ? breathRate : -2');
-  }, 60_000);
-
   it('takes a ruleset in from a file, or lists all that is wrong with it', async () => {
-    await screen.page.goto(workbench.url);
-    const field = (await screen.page.waitForSelector('input[type="file"]')) as import('puppeteer-core').ElementHandle<HTMLInputElement>;
-    const { mkdtempSync, readFileSync, writeFileSync } = await import('node:fs');
-    const folder = mkdtempSync('/tmp/ember-files-');
-    const demo = readFileSync(new URL('../../examples/brinewick.json', import.meta.url), 'utf8');
-    writeFileSync(
-      `${folder}/bad.json`,
-      demo.replace('"start": 14', '"start": 1e999, "odd": 1').replace('"id": "silted"', '"id": "in bell"'),
+    await screen.visit('/');
+    const text = JSON.stringify(demo(), undefined, 2);
+    await screen.takeIn(
+      'bad.json',
+      text.replace('"start": 14', '"start": 1e999, "odd": 1').replace('"id": "silted"', '"id": "in bell"'),
+      'body',
     );
-    await field.uploadFile(`${folder}/bad.json`);
     await screen.sees('.problems', /was not taken in: \d problems/);
     for (const path of ['/attributes/2/start', '/attributes/2/odd', '/statuses/3/id']) await screen.sees('.problems code', path);
-    writeFileSync(`${folder}/good.json`, demo.replace('Brinewick Salvage', 'Second Harbour'));
-    await field.uploadFile(`${folder}/good.json`);
+    await screen.takeIn('good.json', text.replace('Brinewick Salvage', 'Second Harbour'), 'body');
     await screen.sees('[aria-label="Spec"]', 'A pool from 0 to lung capacity');
-    expect(await screen.page.$eval('.name', (e) => (e as HTMLInputElement).value)).toBe('Second Harbour');
+    await screen.holds('.name', 'Second Harbour');
   });
 
   it('begins an empty ruleset and says what to do first', async () => {
-    await screen.page.goto(workbench.url);
+    await screen.visit('/');
     await screen.page.locator('input[aria-label="Name of a new ruleset"]').fill('Empty Quay');
     await screen.click('button', 'Begin it');
     await screen.sees('h1', 'No attribute yet');
     await screen.click('button', 'Begin the first attribute');
     await screen.sees('[aria-label="Spec"]', 'A pool from 0 to 100, starting full.');
+  });
+});
+
+describe('The Rulebook without its database', () => {
+  let workbench: Workbench;
+  let screen: Screen;
+  let trial: Trial;
+  eachWalk((walk) => ({ workbench, screen, trial } = walk), { ownCluster: true });
+
+  it('keeps edits here, also over a reload, and saves them when it is back', async () => {
+    await screen.visit(trial.at('attributes', 'oxygen'));
+    await screen.sees('ee-part button', REFILL);
+    workbench.stopDatabase();
+    await screen.edit('refill a second', FASTER);
+    await screen.sees('.banner', 'The database can’t be reached. Your edits are kept here');
+    await screen.sees('[role="status"]', '1 edit not saved yet');
+    await workbench.startDatabase();
+    await screen.lacks('.banner');
+    await screen.sees('[role="status"]', 'saved · rev 2');
+    await screen.page.reload();
+    await screen.sees('ee-part button', FASTER);
   });
 });

@@ -1,10 +1,11 @@
 import { fileURLToPath } from 'node:url';
-import { Screen, Workbench } from './workbench.js';
+import { Workbench } from './workbench.js';
 
 const FOLDER = fileURLToPath(new URL('../../docs/screenshots/', import.meta.url));
 const workbench = await Workbench.start();
 try {
-  const screen = await workbench.signIn();
+  const screen = await workbench.screen();
+  await screen.visit('/');
   const { page } = screen;
   const take = async (name: string) => {
     await page.mouse.move(0, 0);
@@ -198,9 +199,9 @@ try {
   const join = (await page.evaluate(
     `fetch('/api/rooms/' + location.pathname.split('/').at(-1)).then((r) => r.json()).then((room) => room.seats[1].join)`,
   )) as string;
-  const guest = new Screen(await workbench.browser.newPage());
+  const guest = await workbench.stranger();
   await guest.page.setViewport({ width: 390, height: 780, isMobile: true, hasTouch: true, deviceScaleFactor: 1 });
-  await guest.page.goto(workbench.url + join);
+  await guest.visit(join);
   await guest.sees('header', 'south');
   await guest.page.waitForSelector('[data-attribute="oxygen"]');
   await guest.page.screenshot({ path: `${FOLDER}join-phone.png` });

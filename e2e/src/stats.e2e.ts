@@ -1,32 +1,23 @@
-import { mkdtempSync, writeFileSync } from 'node:fs';
-import { withWorkbench } from './suite.js';
-import type { Screen, Workbench } from './workbench.js';
-
-type Entry = Record<string, unknown> & { id: string };
+import type { Screen } from './screen.js';
+import { eachWalk } from './suite.js';
+import { entryOf, Trial } from './trial.js';
+import type { Workbench } from './workbench.js';
 
 describe('Stats and effects', () => {
   let workbench: Workbench;
   let screen: Screen;
-  withWorkbench((started, signedIn) => {
-    workbench = started;
-    screen = signedIn;
-  });
-  afterEach(() => expect(screen.complaints.splice(0)).toEqual([]));
+  let trial: Trial;
+  eachWalk((walk) => ({ workbench, screen, trial } = walk));
 
-  /** The document as the server has it. */
-  const stored = () =>
-    screen.page.evaluate(
-      async () =>
-        ((await (await fetch(location.pathname.replace(/^\/r\/([^/]+).*/, '/api/rulesets/$1'))).json()) as { document: unknown }).document,
-    ) as Promise<Record<string, Entry[]>>;
-  const saved = () => screen.sees('[role="status"]', /^saved · rev/);
   const id = 'input[aria-label="Id"]';
   const chip = (name: string) => screen.click('button', name);
 
   it('are written from nothing, names picked and no id typed', async () => {
+    await screen.visit('/');
     await screen.page.locator('input[aria-label="Name of a new ruleset"]').fill('Empty Quay');
     await screen.click('button', 'Begin it');
     await screen.sees('h1', 'No attribute yet');
+    const written = new Trial(workbench, /^\/r\/([^/]+)/.exec(new URL(screen.page.url()).pathname)![1]);
     await screen.click('button', 'Begin the first attribute');
     await screen.holds(id, 'newAttribute');
     await screen.fill('.title', 'Lung capacity');
@@ -66,8 +57,8 @@ describe('Stats and effects', () => {
     await screen.sees('ee-threshold', 'raise lung capacity by 1 for self');
     await screen.edit('attribute', 'oxygen');
     await screen.sees('ee-threshold', 'raise oxygen by 1 for self');
-    await saved();
-    const { attributes, actors } = await stored();
+    await screen.saved();
+    const { attributes, actors } = await written.stored();
     expect(attributes.map((a) => a.id)).toEqual(['lungCapacity', 'breathRate', 'oxygen']);
     expect(attributes[2]).toEqual(
       jasmine.objectContaining({
@@ -84,11 +75,10 @@ describe('Stats and effects', () => {
     );
     expect(actors.length).toBe(1);
     await screen.sees('.reading', 'Point at the chart');
-  }, 60_000);
+  });
 
   it('are tried out with pins that are dragged, and tell what was lost', async () => {
-    await screen.page.goto(workbench.url);
-    await screen.page.locator('ul li a ::-p-text(Brinewick Salvage)').click();
+    await screen.visit(trial.at('attributes', 'oxygen'));
     await screen.sees('.pin', 'in bell 20 s');
     /** Adds a pin, and waits until it is the one that is open. */
     const add = async (label: string) => {
@@ -129,12 +119,12 @@ describe('Stats and effects', () => {
     await screen.click('button', 'compare following');
     await screen.page.waitForFunction(() => document.querySelector('canvas')?.getAttribute('aria-label')?.startsWith('keep:'));
     await screen.click('button', 'itself');
-    await saved();
-    expect((await stored())['situations'].at(-1)!['pins']).toHaveSize(6);
-  }, 60_000);
+    await screen.saved();
+    expect((await trial.stored())['situations'].at(-1)!['pins']).toHaveSize(6);
+  });
 
   it('show each stacking mode as instances with their own ends', async () => {
-    await screen.click('link', 'Effects');
+    await screen.visit(trial.at('effects', 'slipstream'));
     await screen.sees('.bar', 'Slipstream ran out');
     const bars = () => screen.page.$$eval('.bar', (all) => all.map((e) => (e as HTMLElement).title));
     expect(await bars()).toEqual(['Slipstream, 2 s to 8 s, ran out', 'Slipstream, 4 s to 10 s, ran out']);
@@ -149,35 +139,36 @@ describe('Stats and effects', () => {
     await stack('is refused', 'Slipstream, 2 s to 8 s, ran out');
     expect((await bars()).length).toBe(1);
     await screen.sees('details', /What happened/);
-    await screen.page.locator('.index a ::-p-text(Bubble)').click();
+    await screen.entry('Bubble');
     await screen.sees('.bar', 'Bubble used up');
     await screen.sees('tbody tr', 'then lose 20 suit 14 · 100');
-    await screen.page.locator('.index a ::-p-text(Winded)').click();
+    await screen.entry('Winded');
     await screen.sees('.bar', 'Winded removed');
-    await saved();
+    await screen.saved();
   });
 
   it('are renamed everywhere in one step, also over a restart, and back', async () => {
-    await screen.click('link', 'Stats');
-    await screen.page.locator('::-p-aria([role="link"][name="Fin speed stat"])').click();
+    await screen.visit(trial.at('attributes', 'finSpeed'));
+    await screen.holds(id, 'finSpeed');
     await screen.fill(id, 'suit');
     await screen.sees('[role="alert"]', 'suit is taken by another entry of this chapter.');
     await screen.fill(id, 'swimSpeed');
     await screen.sees('ee-id', 'formerly finSpeed');
-    await saved();
-    const text = JSON.stringify(await stored());
+    await screen.saved();
+    const text = JSON.stringify(await trial.stored());
     expect([text.match(/finSpeed/g)?.length, text.match(/swimSpeed/g)!.length]).toEqual([1, 11]);
-    await workbench.kill();
-    await workbench.serve();
+    await workbench.restart();
     await screen.page.reload();
     await screen.holds(id, 'swimSpeed');
     await screen.fill(id, 'finSpeed');
     await screen.sees('ee-id', 'formerly swimSpeed');
     await screen.holds(id, 'finSpeed');
-    await saved();
+    await screen.saved();
   });
 
   it('list where they are used before they are deleted, and lead there', async () => {
+    await screen.visit(trial.at('attributes', 'finSpeed'));
+    await screen.holds(id, 'finSpeed');
     await screen.click('button', 'Delete');
     await screen.sees('.refusal', /Fin speed is used in \d+ places and stays: .*Slipstream effect, modifiers 1 attribute/);
     await screen.page.locator('.refusal ::-p-text(Slipstream)').click();
@@ -185,6 +176,7 @@ describe('Stats and effects', () => {
   });
 
   it('say what looks like a mistake, and mend it', async () => {
+    await screen.visit(trial.at('effects', 'slipstream'));
     await screen.edit('amount', '-140');
     await screen.sees('.finding', '-140 % takes more than all of fin speed away');
     await screen.sees('header .findings', '1 finding');
@@ -198,30 +190,24 @@ describe('Stats and effects', () => {
   });
 
   it('go out as a table and come in again, all or nothing', async () => {
-    await screen.click('link', 'Stats');
+    await screen.visit(trial.at('attributes'));
     await screen.sees('.index', 'Oxygen');
     await screen.click('button', 'table …');
-    const folder = mkdtempSync('/tmp/ember-tables-');
-    const field = (await screen.page.waitForSelector(
-      'mat-dialog-content input[type="file"]',
-    )) as import('puppeteer-core').ElementHandle<HTMLInputElement>;
-    writeFileSync(`${folder}/bad.csv`, 'id,start\r\nfinSpeed,140\r\ntorchPower,"1,5"\r\n');
-    await field.uploadFile(`${folder}/bad.csv`);
+    await screen.takeIn('bad.csv', 'id,start\r\nfinSpeed,140\r\ntorchPower,"1,5"\r\n');
     await screen.sees('mat-dialog-content', 'Nothing was taken from bad.csv: 1 mistake.');
     await screen.sees('mat-dialog-content tr', '3 2 start Write decimals with a point: 1.5.');
-    writeFileSync(`${folder}/good.csv`, 'id,start\r\nfinSpeed,140\r\ntorchPower,1.5\r\n');
-    await field.uploadFile(`${folder}/good.csv`);
+    await screen.takeIn('good.csv', 'id,start\r\nfinSpeed,140\r\ntorchPower,1.5\r\n');
     await screen.sees('mat-dialog-content', 'good.csv is sound: 2 changed.');
     await screen.click('button', 'Take it');
     await screen.sees('mat-dialog-content', 'Taken from good.csv');
     await screen.page.keyboard.press('Escape');
-    await saved();
-    const { attributes } = await stored();
-    expect(['finSpeed', 'torchPower'].map((name) => attributes.find((a) => a.id === name)!['start'])).toEqual([140, 1.5]);
+    await screen.sees('[role="status"]', 'saved · rev 2');
+    const stored = await trial.stored();
+    expect(['finSpeed', 'torchPower'].map((name) => entryOf(stored, 'attributes', name)['start'])).toEqual([140, 1.5]);
   });
 
   it('need no scrolling at 1280 by 800, the longest of the demo included', async () => {
-    await screen.page.goto(screen.page.url().replace(/rulebook.*/, 'rulebook/attributes/oxygen'));
+    await screen.visit(trial.at('attributes', 'oxygen'));
     await screen.sees('h2', 'What it comes to');
     await screen.page.waitForFunction(() => document.querySelectorAll('ee-threshold ee-part').length > 4);
     const over = await screen.page.$eval('.spec', (e) => e.scrollHeight - e.clientHeight);

@@ -1,10 +1,15 @@
 import { type ChildProcess, spawn } from 'node:child_process';
+import { randomBytes } from 'node:crypto';
 import { chmodSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import puppeteer, { type Browser, type BrowserContext, type Page } from 'puppeteer-core';
-import { startPostgres } from '../../scripts/lib/postgres.mjs';
+import puppeteer, { type Browser, type BrowserContext } from 'puppeteer-core';
+import { type Cluster, startPostgres } from '../../scripts/lib/postgres.mjs';
+import { freePort } from '../../scripts/lib/run.mjs';
+import { Sequelize } from 'sequelize';
+import { Screen } from './screen.js';
+import { DEMO, demo, type RulesetJson, Trial } from './trial.js';
 
 const ROOT = fileURLToPath(new URL('../..', import.meta.url));
 const FLAGS = [
@@ -18,7 +23,13 @@ const FLAGS = [
 ];
 /** How many milliseconds later the page's workers hear what they are told: what a slow machine does to who is fast. */
 const LAG_MS = Number(process.env['WORKER_LAG_MS'] ?? 0);
-const PATIENCE_MS = 25_000;
+/** No answer of a browser takes longer, however slow the machine. */
+const SLOWEST_MS = 600_000;
+
+interface Cookie {
+  readonly name: string;
+  readonly value: string;
+}
 
 declare global {
   interface Window {
@@ -26,30 +37,43 @@ declare global {
   }
 }
 
-/** The real application: its own database cluster, the built server as a process, Debian's Chromium. */
+/** The real application: a database of its own, the built server as a process, Debian's Chromium. */
 export class Workbench {
   private server: ChildProcess | undefined;
+  private session: Cookie | undefined;
+  private trials = 0;
   link = '';
   port = 0;
 
   private constructor(
     private readonly home: string,
-    private cluster: Awaited<ReturnType<typeof startPostgres>>,
+    private readonly database: string,
+    private cluster: Cluster | undefined,
     readonly browser: Browser,
   ) {}
 
-  static async start(): Promise<Workbench> {
+  /** @param ownCluster whether its database's server is its own, to be stopped, also where the run has one for all */
+  static async start({ ownCluster = false } = {}): Promise<Workbench> {
     const home = mkdtempSync(join(tmpdir(), 'ember-e2e-'));
     // The database's own user has to get in.
     chmodSync(home, 0o755);
-    const cluster = await startPostgres(home, { durable: false });
+    const shared = ownCluster ? undefined : process.env['DATABASE_URL'];
+    const cluster = shared === undefined ? await startPostgres(home, { durable: false }) : undefined;
+    const database = await newDatabase(shared ?? cluster!.url);
     const browser = await puppeteer.launch({
       executablePath: process.env['CHROME_BIN'] ?? '/usr/bin/chromium',
       args: FLAGS,
       defaultViewport: { width: 1280, height: 800 },
+      timeout: SLOWEST_MS,
+      protocolTimeout: SLOWEST_MS,
     });
-    const workbench = new Workbench(home, cluster, browser);
+    const workbench = new Workbench(home, database, cluster, browser);
+    workbench.port = await freePort();
     await workbench.serve();
+    const entered = await fetch(workbench.link, { redirect: 'manual' });
+    const [name, value] = entered.headers.get('set-cookie')!.split(';')[0].split('=');
+    workbench.session = { name, value };
+    await browser.setCookie({ name, value, domain: '127.0.0.1', path: '/', httpOnly: true, sameSite: 'Lax', expires: -1 });
     return workbench;
   }
 
@@ -62,16 +86,16 @@ export class Workbench {
     return `http://127.0.0.1:${this.port}`;
   }
 
-  /** Starts the server, on the port it had before where it had one. */
+  /** Starts the server, on the port it had before. */
   async serve(): Promise<void> {
     const env = {
       ...process.env,
       NODE_ENV: 'production',
       LOG_LEVEL: 'fatal',
-      DATABASE_URL: this.cluster.url,
+      DATABASE_URL: this.database,
       PORT: String(this.port),
       WEB_ROOT: join(ROOT, 'packages/web/dist/browser'),
-      DEMO_RULESET: join(ROOT, 'examples/brinewick.json'),
+      DEMO_RULESET: DEMO,
     };
     const server = spawn(process.execPath, [join(ROOT, 'packages/server/dist/main.js')], { env, stdio: ['ignore', 'pipe', 'inherit'] });
     this.server = server;
@@ -84,7 +108,6 @@ export class Workbench {
       });
       server.on('exit', (code) => fail(new Error(`The server ended with ${code}`)));
     });
-    this.port = Number(new URL(this.link).port);
   }
 
   /** Ends the server with no chance to say goodbye. */
@@ -95,30 +118,97 @@ export class Workbench {
     await gone;
   }
 
+  /** Ends the server with no chance to say goodbye, and starts it again. */
+  async restart(): Promise<void> {
+    await this.kill();
+    await this.serve();
+  }
+
   stopDatabase(): void {
-    this.cluster.stop('fast');
+    this.cluster!.stop('fast');
   }
 
   async startDatabase(): Promise<void> {
-    this.cluster = await this.cluster.restart();
+    this.cluster = await this.cluster!.restart();
   }
 
-  /** A page that is signed in, with what it complains of on its console. */
-  async signIn(context: Browser | BrowserContext = this.browser): Promise<Screen> {
+  /** What a request of somebody who is signed in carries. */
+  get cookie(): string {
+    return `${this.session!.name}=${this.session!.value}`;
+  }
+
+  /** A request of somebody who is signed in. */
+  async request<T>(path: string, method = 'GET', body?: unknown, headers: Readonly<Record<string, string>> = {}): Promise<T> {
+    const response = await fetch(this.url + path, {
+      method,
+      headers: {
+        cookie: this.cookie,
+        'x-eager-ember': '1',
+        ...(body !== undefined && { 'content-type': 'application/json' }),
+        ...headers,
+      },
+      ...(body !== undefined && { body: JSON.stringify(body) }),
+    });
+    if (!response.ok) throw new Error(`${method} ${path}: ${response.status} ${await response.text()}`);
+    return (await response.json()) as T;
+  }
+
+  /** A ruleset that nobody has touched: the demo as it ships, under a name of its own, unless another is given. */
+  async trial(document: RulesetJson = demo()): Promise<Trial> {
+    const name = `${String(document['name'])}, trial ${++this.trials}`;
+    const { id } = await this.request<{ id: string }>('/api/rulesets', 'POST', { document: { ...document, name } });
+    return new Trial(this, id);
+  }
+
+  /** A page for somebody who is signed in, of whom the browser remembers nothing else. */
+  async freshScreen(): Promise<Screen> {
+    const screen = await this.screen();
+    const devTools = await screen.page.createCDPSession();
+    await devTools.send('Storage.clearDataForOrigin', { origin: this.url, storageTypes: 'local_storage,indexeddb,cache_storage' });
+    await devTools.detach();
+    return screen;
+  }
+
+  /** Another page in the browser of who is signed in. */
+  screen(): Promise<Screen> {
+    return this.page(this.browser.defaultBrowserContext());
+  }
+
+  /** A page in a browser of its own, that has no session. */
+  async stranger(): Promise<Screen> {
+    return this.page(await this.browser.createBrowserContext());
+  }
+
+  /** Closes all that was opened, but for the browser itself. */
+  async closePages(): Promise<void> {
+    for (const context of this.browser.browserContexts()) {
+      if (context !== this.browser.defaultBrowserContext()) await context.close();
+      // The browser's own first page keeps its window open.
+      else for (const page of await context.pages()) if (page.url() !== 'about:blank') await page.close();
+    }
+  }
+
+  private async page(context: BrowserContext): Promise<Screen> {
     const page = await context.newPage();
     await page.evaluateOnNewDocument(slowWorkers, LAG_MS);
-    const screen = new Screen(page);
-    await page.goto(this.link);
-    await screen.sees('h1', 'Rulesets');
-    return screen;
+    return new Screen(page, this.url);
   }
 
   async stop(): Promise<void> {
     await this.browser.close();
     await this.kill();
-    this.cluster.stop('immediate');
-    rmSync(this.home, { recursive: true, force: true });
+    this.cluster?.stop('immediate');
+    rmSync(this.home, { recursive: true, force: true, maxRetries: 10, retryDelay: 200 });
   }
+}
+
+/** A database of its own on a server. */
+async function newDatabase(server: string): Promise<string> {
+  const name = `e${randomBytes(6).toString('hex')}`;
+  const admin = new Sequelize(server, { logging: false });
+  await admin.query(`CREATE DATABASE ${name}`);
+  await admin.close();
+  return server.replace(/\/[^/]*$/, `/${name}`);
 }
 
 /** Has workers hear everything later, in order. It runs in the page. */
@@ -128,176 +218,4 @@ function slowWorkers(lag: number): void {
     if (window.workerLag ?? lag) setTimeout(() => post.apply(this, args), window.workerLag ?? lag);
     else post.apply(this, args);
   };
-}
-
-/** A page, with words for what a person does and sees. */
-export class Screen {
-  readonly complaints: string[] = [];
-
-  constructor(readonly page: Page) {
-    page.setDefaultTimeout(PATIENCE_MS);
-    page.on('pageerror', (error) => this.complaints.push(error instanceof Error ? error.message : String(error)));
-    page.on('console', (message) => {
-      // Chromium writes failed requests to the console by itself; those are tested by what the page then says.
-      if (
-        message.type() === 'error' &&
-        !message.text().startsWith('Failed to load resource') &&
-        !message.text().includes('WebSocket connection')
-      )
-        this.complaints.push(message.text());
-    });
-  }
-
-  /** Has the page's workers answer later from here on; loading the page anew ends that. */
-  async lag(ms: number): Promise<void> {
-    await this.page.evaluate((lag: number) => void (window.workerLag = lag), ms);
-  }
-
-  /** Clicks what has this role and exact name. */
-  async click(role: string, name: string): Promise<void> {
-    await this.page.locator(`::-p-aria([role="${role}"][name="${name}"])`).click();
-  }
-
-  /** Waits until something that fits the selector says this; for long work, with more patience. */
-  async sees(selector: string, text: string | RegExp, timeout = PATIENCE_MS): Promise<void> {
-    const [source, flags] = typeof text === 'string' ? [text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'), ''] : [text.source, text.flags];
-    await this.page
-      .waitForFunction(
-        (s: string, p: string, f: string) =>
-          [...document.querySelectorAll(s)].some((e) => new RegExp(p, f).test((e as HTMLElement).innerText.replace(/\s+/g, ' '))),
-        { timeout },
-        selector,
-        source,
-        flags,
-      )
-      .catch(async () => {
-        const found = await this.page.$$eval(selector, (all) => all.map((e) => (e as HTMLElement).innerText.replace(/\s+/g, ' ').trim()));
-        throw new Error(`Waited in vain for ${String(text)} in ${selector}; there is ${JSON.stringify(found)} at ${this.page.url()}`);
-      });
-  }
-
-  /** Waits until the page has drawn what it was last told, twice. */
-  async settled(): Promise<void> {
-    await this.page.evaluate(() => new Promise<void>((done) => requestAnimationFrame(() => requestAnimationFrame(() => done()))));
-  }
-
-  /** Does something again and again until it says that it came about. */
-  async until(what: string, attempt: () => Promise<boolean>): Promise<void> {
-    for (const end = Date.now() + PATIENCE_MS; Date.now() < end;) if (await attempt()) return;
-    throw new Error(`Waited in vain until ${what}`);
-  }
-
-  /** Waits until a field holds this. */
-  async holds(selector: string, value: string): Promise<void> {
-    await this.page
-      .waitForFunction((s: string, v: string) => document.querySelector<HTMLInputElement>(s)?.value === v, {}, selector, value)
-      .catch(async () => {
-        const found = await this.page.$eval(selector, (e) => (e as HTMLInputElement).value).catch(() => 'no such field');
-        throw new Error(`Waited in vain for ${selector} to hold ${value}; it holds ${found}`);
-      });
-  }
-
-  /** Replaces what stands in a field, and leaves it with Enter. */
-  async fill(selector: string, text: string): Promise<void> {
-    const field = await this.page.waitForSelector(selector);
-    await field!.click({ count: 3 });
-    await this.page.keyboard.type(text);
-    await this.page.keyboard.press('Enter');
-  }
-
-  /** Picks from the menu that a button opens, by how the item begins. */
-  async pick(button: string, item: string): Promise<void> {
-    await this.page.locator(button).click();
-    await this.page.waitForFunction(
-      (text: string) => {
-        const panel = [...document.querySelectorAll('.mat-mdc-menu-panel')].at(-1);
-        const found = [...(panel?.querySelectorAll<HTMLElement>('[mat-menu-item]') ?? [])].find((e) => e.innerText.trim().startsWith(text));
-        found?.click();
-        return found !== undefined;
-      },
-      {},
-      item,
-    );
-    await this.lacks('.mat-mdc-menu-panel');
-  }
-
-  async lacks(selector: string): Promise<void> {
-    await this.page.waitForFunction((s: string) => document.querySelector(s) === null, {}, selector);
-  }
-
-  /** Edits a part of a sentence: opens it by its label, types, applies. */
-  async edit(label: string, text: string, within = ''): Promise<void> {
-    // A menu that closes gives the focus back a moment later, and what was opened in between closes with that: a second click.
-    const opened = () => this.page.waitForSelector(`${within} ee-part input[aria-label="${label}"]`, { timeout: 2500 }).catch(() => null);
-    await this.page.locator(`${within} ee-part button[aria-label^="${label}: "]`).click();
-    let field = await opened();
-    await this.until(`${label} is being edited`, async () => {
-      if (field && (await field.evaluate((e) => e.isConnected && document.activeElement === e))) return true;
-      await this.settled();
-      const button = await this.page.$(`${within} ee-part button[aria-label^="${label}: "]`);
-      if (button) await button.click().catch(() => undefined);
-      field = await opened();
-      return false;
-    });
-    await this.page.waitForFunction((e) => document.activeElement === e, {}, field);
-    await field!.evaluate((e) => (e as HTMLInputElement).select());
-    await this.page.keyboard.type(text);
-    // The list of names may lie open over what was typed; what counts is the text.
-    await this.page.keyboard.press('Enter');
-  }
-
-  /** Takes back by key what was done last. */
-  async undo(times = 1): Promise<void> {
-    await this.page.keyboard.down('Control');
-    for (let n = 0; n < times; n++) await this.page.keyboard.press('z');
-    await this.page.keyboard.up('Control');
-  }
-
-  /** Pokes the room: what is done, what it is about, and what else the form asks, by label. `before` is done with the form filled. */
-  async poke(
-    kind: string,
-    what?: string,
-    more: Readonly<Record<string, string>> = {},
-    before: () => Promise<void> = () => Promise.resolve(),
-  ): Promise<void> {
-    await this.page.keyboard.press('k');
-    await this.page.locator('select[aria-label="What to do"]').fill(kind);
-    if (what !== undefined) {
-      await this.page.waitForFunction(
-        (w: string) =>
-          [...document.querySelectorAll<HTMLOptionElement>('select[aria-label="What it is about"] option')].some((o) => o.value === w),
-        {},
-        what,
-      );
-      await this.page.select('select[aria-label="What it is about"]', what);
-    }
-    for (const [label, text] of Object.entries(more))
-      await this.page.locator(`${label === 'Seat' ? 'select' : 'input'}[aria-label="${label}"]`).fill(text);
-    await before();
-    await this.click('button', 'Do it');
-    await this.page.keyboard.press('Escape');
-    await this.lacks('ee-pokes');
-  }
-
-  text(selector: string): Promise<string> {
-    return this.page.$eval(selector, (e) => (e as HTMLElement).innerText.replace(/\s+/g, ' ').trim());
-  }
-
-  /** What the last point of the evidence's first line is, and whether a ghost is drawn. */
-  async drawn(): Promise<{ last: number; ghost: boolean }> {
-    const text = (await this.page.$eval('ee-evidence-chart canvas', (e) => (e as HTMLCanvasElement).dataset['drawn'])) ?? '';
-    return { last: Number(text.split(/[, ]/)[0]), ghost: text.endsWith(' ghost') };
-  }
-
-  async drawnAs(last: number, ghost: boolean): Promise<void> {
-    await this.page.waitForFunction(
-      (l: number, g: boolean) => {
-        const drawn = document.querySelector<HTMLElement>('ee-evidence-chart canvas')?.dataset['drawn'] ?? '';
-        return Math.abs(Number(drawn.split(/[, ]/)[0]) - l) < 0.01 && drawn.endsWith(' ghost') === g;
-      },
-      {},
-      last,
-      ghost,
-    );
-  }
 }

@@ -1,25 +1,20 @@
-import { withWorkbench } from './suite.js';
-import type { Screen, Workbench } from './workbench.js';
+import { type Screen, seat, value } from './screen.js';
+import { eachWalk } from './suite.js';
+import { entryOf, type Trial } from './trial.js';
+import type { Workbench } from './workbench.js';
 
-const seat = (name: string) => `[aria-label="Seat ${name}"]`;
 const around = (name: string) => `${seat(name)} ee-around`;
-const value = (name: string, attribute: string) => `${seat(name)} [data-attribute="${attribute}"]`;
 const thing = (label: string) => `ee-arena-map [aria-label^="${label}, "]`;
 const chosen = '[aria-label="Chosen"]';
 
 describe('The world around a player', () => {
   let workbench: Workbench;
   let screen: Screen;
-  let other: Screen;
-  withWorkbench((started, signedIn) => {
-    workbench = started;
-    screen = signedIn;
-  });
-  afterEach(() => expect(screen.complaints.splice(0)).toEqual([]));
+  let trial: Trial;
+  eachWalk((walk) => ({ workbench, screen, trial } = walk));
 
-  const saved = () => screen.sees('[role="status"]', /saved/);
-  const middleOf = async (selector: string, of = screen) => {
-    const box = (await (await of.page.waitForSelector(selector))!.boundingBox())!;
+  const middleOf = async (selector: string) => {
+    const box = (await (await screen.page.waitForSelector(selector))!.boundingBox())!;
     return { x: box.x + box.width / 2, y: box.y + box.height / 2 };
   };
   const focus = async (label: string) => {
@@ -41,9 +36,7 @@ describe('The world around a player', () => {
 
   it('is set up by hand: dragged, moved by keys, copied, undone', async () => {
     const { page } = screen;
-    await page.locator('ul li a').click();
-    await screen.sees('[aria-label="Spec"]', 'A pool');
-    await screen.click('link', 'Arena');
+    await screen.visit(trial.at('arena'));
     const from = await middleOf(`${thing('Supply crate')} .body`);
     await page.mouse.move(from.x, from.y);
     await page.mouse.down();
@@ -57,16 +50,16 @@ describe('The world around a player', () => {
     await page.keyboard.up('Control');
     await screen.sees(chosen, /at 375, 305/);
     await screen.until('there are three crates', async () => (await page.$$(thing('Supply crate'))).length === 3);
-    await screen.click('button', 'Undo Ctrl Z');
+    await screen.takeBack();
     await screen.until('there are two crates', async () => (await page.$$(thing('Supply crate'))).length === 2);
-    await screen.click('button', 'Undo Ctrl Z');
-    await screen.click('button', 'Undo Ctrl Z');
+    await screen.takeBack(2);
     await page.waitForSelector(`${thing('Supply crate')}[aria-label$="at 300, 250"]`);
-    await saved();
+    await screen.saved();
   });
 
   it('says as a sentence what is other about one, and shows how far it reaches', async () => {
     const { page } = screen;
+    await screen.visit(trial.at('arena'));
     await focus('Night quartermaster');
     await screen.sees(chosen, /This one is called Night quartermaster/);
     await screen.sees(chosen, /For rest and refill this one asks 60 scrip/);
@@ -82,16 +75,15 @@ describe('The world around a player', () => {
     await screen.sees(chosen, /A circle with a radius of 50/);
     await page.keyboard.press('Delete');
     await screen.sees(chosen, 'The arena');
-    await saved();
-    await workbench.kill();
-    await workbench.serve();
+    await screen.saved();
+    await workbench.restart();
     await page.reload();
     await focus('Night quartermaster');
     await screen.sees(chosen, /asks 50 scrip/);
   });
 
   it('tells in wiring who announces an event and who waits for it, each with the way there', async () => {
-    await screen.click('link', 'Wiring');
+    await screen.visit(trial.at('wiring'));
     await screen.page.locator('.index button ::-p-text(a zone is entered)').click();
     await screen.sees('ee-wires', /Diving bell a zone, by itself/);
     await screen.sees('ee-wires', /First in the wreck/);
@@ -105,18 +97,18 @@ describe('The world around a player', () => {
 
   it('finds before anyone plays what was broken on purpose', async () => {
     const { page } = screen;
-    await page.locator('.index a ::-p-text(Copper token)').click();
+    await screen.visit(trial.at('pickups', 'copperToken'));
     await screen.holds('.title', 'Copper token');
     await screen.edit('who may take it', 'oxygen > 500');
     await screen.sees('ee-entry-findings', 'Nobody can ever take copper token: “oxygen > 500” holds for no kind of actor.');
     await screen.sees('[aria-label="Evidence"]', 'nobody, ever');
-    await screen.click('button', 'Undo Ctrl Z');
+    await screen.takeBack();
     await screen.lacks('ee-entry-findings .finding');
     // A reaction that waits for what nothing places any more hangs loose.
     await page.locator('.index a ::-p-text(Bounty on lampreys)').click();
     await screen.pick('ee-choose button[aria-label^="event: "]', 'a pickup is taken');
     await screen.edit('pickup', 'air canister');
-    await saved();
+    await screen.saved();
     await screen.click('link', 'Arena');
     for (let n = 0; n < 2; n++) {
       await focus('Air canister');
@@ -130,104 +122,116 @@ describe('The world around a player', () => {
     );
     await screen.page.locator('.index button ::-p-text(a pickup is taken)').click();
     await screen.sees('ee-wires li.loose', /Only Air canister could announce it/);
-    for (let n = 0; n < 4; n++) await screen.click('button', 'Undo Ctrl Z');
+    await screen.takeBack(4);
     await screen.sees('[aria-label="Wires"]', 'No loose ends');
-    await saved();
+    await screen.saved();
   });
 
-  it('opens a chest in two windows of two browsers: what one takes is gone from both', async () => {
-    await screen.page.keyboard.press('p');
-    await screen.sees('.verdict', 'Copy agrees with truth.');
-    // However long all of this takes, nobody runs out of air meanwhile.
-    for (const name of ['north', 'south']) await screen.poke('grant', 'inBell', { Seat: name });
-    const join = await screen.page.evaluate(async () => {
-      const room = location.pathname.split('/').at(-1);
-      const { seats } = (await (await fetch(`/api/rooms/${room}`)).json()) as { seats: { join: string }[] };
-      return seats[1].join;
-    });
-    const page = await (await workbench.browser.createBrowserContext()).newPage();
-    const { Screen: Kind } = await import('./workbench.js');
-    other = new Kind(page);
-    await page.goto(workbench.url + join);
-    await other.sees('header', 'south');
+  /** Plays a room with north beside the first crate, its lid open. */
+  const atTheCrate = async () => {
+    await trial.harmless();
+    const room = await trial.room();
+    await screen.play(room);
     await moveTo('265, 250');
-    await moveTo('335, 250', 'south');
     await screen.sees(around('north'), /E Open the crate Supply crate/);
-    await other.sees('ee-around', /Open the crate/);
     await screen.page.keyboard.press('e');
-    await screen.sees(around('north'), /opening/);
-    await page.keyboard.press('e');
-    await screen.sees(around('north'), /Brass fittings \d/);
-    await other.sees('ee-around', /Brass fittings \d/);
-    const shown = async (of: Screen, where: string) => (await of.text(where)).replace(/ [\d.]+ s/, '');
-    expect(await shown(screen, `${around('north')} .box`)).toBe(await shown(other, 'ee-around .box'));
-    await page.locator('ee-around li button').click();
-    await screen.until('it is gone from both', async () =>
-      (await Promise.all([shown(screen, `${around('north')} .box`), shown(other, 'ee-around .box')])).every(
-        (text) => !text.includes('Brass'),
-      ),
-    );
+    await screen.sees(`${around('north')} .box`, /Brass fittings \d/);
+    return room;
+  };
+  /** What is in the open crate, without the time that is left. */
+  const contents = async (of: Screen, where: string) => (await of.text(where)).replace(/ [\d.]+ s/, '');
+
+  it('opens a chest in two windows of two browsers: what one takes is gone from both', async () => {
+    const { joins } = await atTheCrate();
+    const other = await workbench.stranger();
+    await other.visit(joins['south']);
+    await other.sees('header', 'south');
+    await moveTo('335, 250', 'south');
+    await other.sees('ee-around', /Open the crate/);
+    await other.page.keyboard.press('e');
+    await other.sees('ee-around .box', /Brass fittings \d/);
+    expect(await contents(screen, `${around('north')} .box`)).toBe(await contents(other, 'ee-around .box'));
+    await other.page.locator('ee-around li button').click();
+    await other.sees('ee-around .box', /^(?!.*Brass)/);
+    await screen.sees(`${around('north')} .box`, /^(?!.*Brass)/);
     await screen.sees(value('south', 'brassFittings'), /[123]/);
   });
 
   it('has in the chest after a kill what was left in it, and closes it for who walks off', async () => {
-    const left = await screen.text(`${around('north')} .box`);
-    await new Promise((next) => setTimeout(next, 1200));
-    await workbench.kill();
-    await workbench.serve();
+    await atTheCrate();
+    await screen.page.locator(`${around('north')} li button`).click();
+    await screen.sees(`${around('north')} .box`, /^(?!.*Brass)/);
+    const left = await contents(screen, `${around('north')} .box`);
+    await screen.roomIsStored();
+    await workbench.restart();
     await screen.page.reload();
     await screen.sees(`${around('north')} .box`, left);
     await moveTo('200, 380');
     await screen.lacks(`${around('north')} .box`);
     await moveTo('265, 250');
     await screen.page.keyboard.press('e');
-    await screen.sees(`${around('north')} .box`, left.includes('Air bottle') ? /Air bottle/ : /Scrip/);
-    expect(await screen.text(`${around('north')} .box`)).not.toContain('Brass');
+    await screen.sees(`${around('north')} .box`, left);
     await screen.page.keyboard.press('q');
     await screen.lacks(`${around('north')} .box`);
-    await other.page.close();
   });
 
-  it('refuses who is too poor in the author’s words, rests who pays, and ends when they walk off', async () => {
+  it('refuses who is too poor in the author’s words, and takes nothing', async () => {
+    await trial.harmless();
+    await screen.play(await trial.room());
     await screen.poke('set', 'scrip', { Amount: '10', Seat: 'north' });
     await moveTo('100, 470');
     await screen.sees(around('north'), /E Rest and refill, 40 scrip Quartermaster/);
-    await screen.page.keyboard.press('e');
-    await screen.sees(`${seat('north')} .refusal`, 'Forty scrip a night. The sea is free.');
+    await screen.seesPass(`${seat('north')} .refusal`, 'Forty scrip a night. The sea is free.', () => screen.page.keyboard.press('e'));
     await screen.sees(value('north', 'scrip'), /^10$/);
+  });
+
+  it('rests who pays while the other waits, and ends when they walk off', async () => {
+    await trial.harmless();
+    // Long enough for a slow machine to be walked off from.
+    await trial.edit((document) => (entryOf(document, 'interactions', 'rest')['busy'] = '600s'));
+    await screen.play(await trial.room());
     await screen.poke('set', 'scrip', { Amount: '81', Seat: 'north' });
     await screen.poke('set', 'suit', { Amount: '20', Seat: 'north' });
-    // A visit takes eight seconds: whoever waits beside it stands there before it begins.
+    await moveTo('100, 470');
     await moveTo('60, 430', 'south');
+    await screen.sees(around('north'), /E Rest and refill, 40 scrip Quartermaster/);
+    const veiled = screen.page.waitForSelector(`${seat('north')} .veil`);
     await screen.page.keyboard.press('e');
+    await veiled;
     await screen.sees(`${around('north')} .visit`, /Quartermaster rest and refill, \d/);
-    await screen.page.waitForSelector(`${seat('north')} .veil`);
     await screen.sees(value('north', 'scrip'), /^41$/);
     await screen.sees(around('south'), /busy, \d/);
     await screen.sees(value('north', 'suit'), /^100$/);
     await moveTo('200, 380');
     await screen.lacks(`${around('north')} .visit`);
     await screen.sees('ee-trace', 'rest and refill ends: its visitor walked off');
-    await moveTo('820, 340', 'south');
   });
 
   it('speaks, offers a choice, and shows every seat the same line', async () => {
+    await trial.harmless();
+    // Its lines stay for as long as a slow machine needs to show them.
+    await trial.edit((document) => {
+      const { lines } = entryOf(document, 'dialogues', 'aboutTheWreck') as unknown as { lines: { id: string; for: string }[] };
+      for (const line of lines) line.for = line.id === 'offer' ? '600s' : '6s';
+    });
+    await screen.play(await trial.room());
     await moveTo('230, 100');
-    await screen.page.keyboard.press('e');
-    for (const name of ['north', 'south']) await screen.sees(around(name), /Chart-keeper “You want the freight in the wreck/);
+    await moveTo('330, 140', 'south');
+    const everywhere = (words: RegExp, act: () => Promise<void>) =>
+      screen.seesPass(around('north'), words, () => screen.seesPass(around('south'), words, act));
+    await everywhere(/Chart-keeper “You want the freight in the wreck/, () => screen.page.keyboard.press('e'));
     await screen.sees(around('north'), /7 Mark it\. 8 We find it ourselves\./);
-    await screen.page.keyboard.press('8');
-    for (const name of ['north', 'south']) await screen.sees(around(name), /Then mind the lampreys/);
+    await everywhere(/Then mind the lampreys/, () => screen.page.keyboard.press('8'));
   });
 
   it('lets glow-kelp go unclaimed, keeps a page for the other, and says who may not take what', async () => {
-    await screen.page.select('select[aria-label="Speed"]', '4');
+    await trial.harmless();
+    await screen.play(await trial.room());
     await screen.poke('spawn', 'glowKelp', { Seat: 'south' });
     await screen.sees('ee-trace', /south takes glow-kelp/);
     await screen.sees(`${seat('south')} [data-track="standing"]`, /Standing 1 [4-9] of 60/);
     await moveTo('600, 225', 'south');
     await screen.sees(value('south', 'pagesFound'), /^1$/);
-    await moveTo('600, 200');
     await moveTo('600, 225');
     await screen.sees(value('north', 'pagesFound'), /^1$/);
     await screen.poke('summon', 'lamprey', { Where: '860, 200', Seat: 'south' });
@@ -235,15 +239,10 @@ describe('The world around a player', () => {
     await screen.sees('ee-trace', /Air canister is not for Lamprey: “oxygen < lungCapacity” does not hold\./);
   });
 
-  it('brings three lampreys when a diver comes to their nest, and again when none is left', async () => {
-    await showing('');
-    const made = () =>
-      screen.page.$$eval('ee-trace li', (all) => all.some((e) => (e as HTMLElement).innerText.includes('Lamprey nest makes 3, time 1')));
-    // Whoever has fallen meanwhile comes back at their start: they are brought there again.
-    await screen.until('the nest has made three', async () => {
-      await moveTo('420, 470', 'south');
-      await new Promise((done) => setTimeout(done, 1000));
-      return made();
-    });
+  it('brings three lampreys when a diver comes to their nest', async () => {
+    await trial.harmless();
+    await screen.play(await trial.room());
+    await moveTo('420, 470', 'south');
+    await screen.sees('ee-trace li', 'Lamprey nest makes 3, time 1');
   });
 });
