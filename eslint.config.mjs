@@ -93,6 +93,7 @@ export default tseslint.config(
     languageOptions: {
       globals: Object.fromEntries(
         [
+          ...['describe', 'it', 'expect', 'spyOn', 'jasmine'],
           'process',
           'console',
           'URL',

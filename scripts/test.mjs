@@ -1,72 +1,29 @@
-// npm test: prepares everything, then lint, types, core (in Node and in Chromium), server, command line, web, and the
-// walk in a real browser. Ends with a line `N passed, N failed`. `npm test -- core web` runs only those parts.
-import { spawn } from 'node:child_process';
-import { chmodSync, mkdirSync, mkdtempSync, readdirSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+// npm test: prepares everything, then lint, types, core (in Node and in Chromium), server, command line, web, and walks in a
+// real browser. Ends with a line `N passed, N failed`. `npm test -- core web` runs only those parts, `npm test -- fights` one
+// walk, and what begins with dashes is passed on to Jasmine: `npm test -- fights --filter="fell a lamprey"`.
+import { mkdirSync, readdirSync } from 'node:fs';
+import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
-import { stripVTControlCharacters } from 'node:util';
+import { runInLanes } from './lib/lanes.mjs';
+import { beginRun } from './lib/one-run.mjs';
 import { startPostgres } from './lib/postgres.mjs';
 import { buildCode, buildWeb, checkNode, findChromium, installDependencies } from './lib/prepare.mjs';
 import { ROOT, say, Stop } from './lib/run.mjs';
 
 const wanted = process.argv.slice(2).filter((arg) => !arg.startsWith('-'));
+const passedOn = process.argv.slice(2).filter((arg) => arg.startsWith('-'));
+/** More than two at once want more memory than a small machine has. */
+const LANES = Math.min(2, availableParallelism());
+
 const total = { passed: 0, failed: 0 };
-let database;
-let home;
-/** What did not pass at its first go. */
-const shaky = [];
+const running = new Set();
+const conclude = () => say(`\n${total.passed} passed, ${total.failed} failed`);
 
-/** Runs a command, shows what it prints, and returns that with its exit code. */
-function capture(command, args, { cwd = ROOT, env = {} } = {}) {
-  return new Promise((done) => {
-    const child = spawn(command, args, { cwd, env: { ...process.env, ...env }, stdio: ['ignore', 'pipe', 'pipe'] });
-    let text = '';
-    const take = (part) => {
-      text += part;
-      process.stdout.write(part);
-    };
-    child.stdout.setEncoding('utf8').on('data', take);
-    child.stderr.setEncoding('utf8').on('data', take);
-    child.on('close', (code) => done({ code, text }));
-    child.on('error', (error) => done({ code: 1, text: String(error) }));
-  });
-}
-
-/** What a runner said of its tests: jasmine's `108 specs, 2 failures`, karma's `Executed 90 of 108 (2 FAILED)`. */
-function count(coloured) {
-  // Colour codes stand between the words that are looked for.
-  const text = stripVTControlCharacters(coloured);
-  const jasmine = [...text.matchAll(/(\d+) specs?, (\d+) failures?/g)].at(-1);
-  if (jasmine) return { passed: Number(jasmine[1]) - Number(jasmine[2]), failed: Number(jasmine[2]) };
-  const karma = [...text.matchAll(/Executed (\d+) of \d+(?: \((\d+) FAILED\))?/g)].at(-1);
-  if (karma) return { passed: Number(karma[1]) - Number(karma[2] ?? 0), failed: Number(karma[2] ?? 0) };
-  return undefined;
-}
-
-async function attempt(title, command, args, options) {
-  say(`\n── ${title}`);
-  const { code, text } = await capture(command, args, options);
-  const counted = count(text) ?? { passed: code === 0 ? 1 : 0, failed: code === 0 ? 0 : 1 };
-  // A runner that fails without a failed test (a suite that could not start, a broken hook) has failed all the same.
-  if (code !== 0 && counted.failed === 0) counted.failed = 1;
-  return counted;
-}
-
-async function part(name, title, command, args, options) {
-  if (wanted.length > 0 && !wanted.includes(name)) return;
-  let counted = await attempt(title, command, args, options);
-  // What runs against the clock, over real sockets or in a real browser, may starve on a busy machine.
-  // It gets another go or two, and that is told.
-  for (let go = 2; counted.failed > 0 && go <= 1 + (options?.again ?? 0); go++) {
-    counted = await attempt(`${title}, go ${go}`, command, args, options);
-    if (counted.failed === 0) shaky.push(`${title}, at go ${go}`);
-  }
-  total.passed += counted.passed;
-  total.failed += counted.failed;
-  say(`${title}: ${counted.passed} passed, ${counted.failed} failed`);
-}
-
-const jasmine = (config) => ['--import', 'tsx', 'node_modules/jasmine/bin/jasmine.js', `--config=${config}`];
+const run = beginRun('test', () => {
+  if (running.size > 0) say(`Not ended yet: ${[...running].join('; ')}`);
+  total.failed += Math.max(1, running.size);
+  conclude();
+});
 
 async function bundleCoreSpecs() {
   const { build } = await import('esbuild');
@@ -87,51 +44,84 @@ async function bundleCoreSpecs() {
   });
 }
 
-async function main() {
-  checkNode();
-  await installDependencies();
-  const chromium = await findChromium();
-  await buildCode();
-  await buildWeb();
-  home = mkdtempSync(join(tmpdir(), 'ember-test-'));
-  // The database's own user has to get in.
-  chmodSync(home, 0o755);
-  database = await startPostgres(home, { durable: false });
-  const env = { DATABASE_URL: database.url, CHROME_BIN: chromium, NG_CLI_ANALYTICS: 'false', FORCE_COLOR: '0' };
-
-  await part('lint', 'Lint', 'npx', ['eslint', '.']);
-  await part('lint', 'Format', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']);
-  for (const config of [
+/** All parts, those that take long first: in the end no lane waits long for the other. */
+function allParts(env) {
+  const jasmine = (name, title, config, ...files) => ({
+    name,
+    title,
+    command: process.execPath,
+    args: ['--import', 'tsx', 'node_modules/jasmine/bin/jasmine.js', `--config=${config}`, ...passedOn, ...files],
+    env,
+  });
+  const walks = readdirSync(join(ROOT, 'e2e/src'))
+    .filter((file) => file.endsWith('.e2e.ts'))
+    .map((file) => ({
+      ...jasmine('e2e', `In a real browser: ${file.replace('.e2e.ts', '')}`, 'e2e/jasmine.json', `e2e/src/${file}`),
+      walk: file.replace('.e2e.ts', ''),
+    }));
+  const types = [
     'packages/core/tsconfig.spec.json',
     'packages/server/tsconfig.spec.json',
     'packages/cli/tsconfig.spec.json',
     'e2e/tsconfig.json',
     'bench/tsconfig.json',
-  ])
-    await part('types', `Types of ${config}`, 'npx', ['tsc', '-p', config, '--noEmit']);
-  await part('core', 'Core, in Node', process.execPath, jasmine('packages/core/jasmine.json'), { env });
-  if (wanted.length === 0 || wanted.includes('core')) await bundleCoreSpecs();
-  await part('core', 'Core, in Chromium', 'npx', ['karma', 'start', 'packages/core/karma.conf.cjs', '--single-run', '--no-colors'], {
-    env,
-  });
-  await part('server', 'Server', process.execPath, jasmine('packages/server/jasmine.json'), { env, again: 1 });
-  await part('cli', 'Command line', process.execPath, jasmine('packages/cli/jasmine.json'), { env });
-  await part('web', 'Web', 'npx', ['ng', 'test', '--watch=false', '--no-progress'], { cwd: join(ROOT, 'packages/web'), env });
-  for (const walk of readdirSync(join(ROOT, 'e2e/src')).filter((file) => file.endsWith('.e2e.ts'))) {
-    const title = `In a real browser: ${walk.replace('.e2e.ts', '')}`;
-    await part('e2e', title, process.execPath, [...jasmine('e2e/jasmine.json'), `e2e/src/${walk}`], { env, again: 2 });
-  }
+  ];
+  return [
+    {
+      name: 'web',
+      title: 'Web',
+      command: 'npx',
+      args: ['ng', 'test', '--watch=false', '--no-progress'],
+      cwd: join(ROOT, 'packages/web'),
+      env,
+    },
+    jasmine('core', 'Core, in Node', 'packages/core/jasmine.json'),
+    {
+      name: 'core',
+      title: 'Core, in Chromium',
+      command: 'npx',
+      args: ['karma', 'start', 'packages/core/karma.conf.cjs', '--single-run', '--no-colors'],
+      env,
+    },
+    jasmine('server', 'Server', 'packages/server/jasmine.json'),
+    jasmine('cli', 'Command line', 'packages/cli/jasmine.json'),
+    jasmine('scripts', 'Scripts', 'scripts/jasmine.json'),
+    ...walks,
+    { name: 'lint', title: 'Lint', command: 'npx', args: ['eslint', '.'] },
+    { name: 'lint', title: 'Format', command: 'npx', args: ['prettier', '--check', '--log-level', 'warn', '.'] },
+    ...types.map((config) => ({ name: 'types', title: `Types of ${config}`, command: 'npx', args: ['tsc', '-p', config, '--noEmit'] })),
+  ];
 }
 
 try {
-  await main();
+  checkNode();
+  await installDependencies();
+  const chromium = await findChromium();
+  await buildCode();
+  await buildWeb();
+  const { url } = await startPostgres(run.home, { durable: false });
+  const env = { DATABASE_URL: url, CHROME_BIN: chromium, NG_CLI_ANALYTICS: 'false', FORCE_COLOR: '0' };
+  const all = allParts(env);
+  const unknown = wanted.filter((word) => !all.some(({ name, walk }) => word === name || word === walk));
+  if (unknown.length > 0)
+    throw new Stop(
+      `There is no part ${unknown.join(', ')}. There are: ${[...new Set(all.flatMap(({ name, walk }) => walk ?? name)), 'e2e'].join(', ')}.`,
+    );
+  const parts = all.filter(({ name, walk }) => wanted.length === 0 || wanted.includes(name) || wanted.includes(walk));
+  if (parts.some(({ name }) => name === 'core')) await bundleCoreSpecs();
+  const counted = ({ passed, failed }) => {
+    total.passed += passed;
+    total.failed += failed;
+  };
+  await runInLanes(parts, { lanes: LANES, running, ended: run.ended, counted });
 } catch (error) {
-  total.failed++;
-  process.stderr.write(`\n${error instanceof Stop ? error.message : error.stack}\n`);
-} finally {
-  database?.stop('immediate');
-  if (home) rmSync(home, { recursive: true, force: true });
+  if (!run.ended()) {
+    total.failed++;
+    process.stderr.write(`\n${error instanceof Stop ? error.message : error.stack}\n`);
+  }
 }
-for (const title of shaky) say(`Passed only at another go – ${title}`);
-say(`\n${total.passed} passed, ${total.failed} failed`);
-process.exitCode = total.failed === 0 && total.passed > 0 ? 0 : 1;
+if (!run.ended()) {
+  await run.close();
+  conclude();
+  process.exitCode = total.failed === 0 && total.passed > 0 ? 0 : 1;
+}

@@ -7,7 +7,5 @@ module.exports = (config) =>
     files: ['.cache/core-specs.js'],
     reporters: ['dots'],
     ...require('../../scripts/lib/quiet-chromium.cjs'),
-    client: { jasmine: { random: true, timeoutInterval: 30000 } },
-    browserNoActivityTimeout: 120000,
     singleRun: true,
   });

@@ -1,5 +1,6 @@
 // What has to be there before the workbench can start or be tested.
 import { existsSync } from 'node:fs';
+import { MARK } from './leftovers.mjs';
 import { isRoot, output, quietly, run, say, Stop, unlessDone } from './run.mjs';
 
 const MANIFESTS = [
@@ -73,7 +74,9 @@ export async function installDebian(packages, why) {
   const command = `apt-get install -y --no-install-recommends ${packages.join(' ')}`;
   if (!isRoot || output('which', ['apt-get']) === undefined) throw new Stop(`${why} Install it with:\n\n  sudo ${command}\n`);
   say(`${why} Installing ${packages.join(', ')} …`);
-  const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
+  // A package that is being set up is not to be ended in the middle of it.
+  const { [MARK]: _run, TMPDIR: _folder, ...rest } = process.env;
+  const env = { ...rest, DEBIAN_FRONTEND: 'noninteractive' };
   await run('apt-get', ['update', '-qq'], { env });
   await run('apt-get', command.split(' ').slice(1).concat('-qq'), { env });
 }

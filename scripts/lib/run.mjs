@@ -1,6 +1,6 @@
 // Small helpers for the scripts that have to work before anything is installed: Node's own modules only.
 import { spawn, spawnSync } from 'node:child_process';
-import { createHash } from 'node:crypto';
+import { createHash, randomInt } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { dirname, join } from 'node:path';
@@ -64,12 +64,19 @@ function tryPort(wanted) {
   });
 }
 
+/** Below the ports that the system gives to whoever calls out: a server that starts again finds its own still free. */
+const [FIRST_PORT, LAST_PORT] = [15_000, 32_000];
+
 /** The wanted port, or another where it is taken. A port that was let go of a moment ago may need a little while. */
 export async function freePort(wanted = 0, patienceMs = 0) {
-  for (const until = Date.now() + patienceMs; ; await new Promise((next) => setTimeout(next, 100))) {
+  for (const until = Date.now() + patienceMs; wanted > 0; await new Promise((next) => setTimeout(next, 100))) {
     const port = await tryPort(wanted);
     if (port !== undefined) return port;
-    if (Date.now() >= until) return tryPort(0);
+    if (Date.now() >= until) break;
+  }
+  for (;;) {
+    const port = await tryPort(randomInt(FIRST_PORT, LAST_PORT));
+    if (port !== undefined) return port;
   }
 }
 

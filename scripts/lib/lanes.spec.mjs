@@ -1,0 +1,42 @@
+import { judge, runInLanes } from './lanes.mjs';
+
+describe('What a part of the test comes to', () => {
+  it('is what its runner counted', () => {
+    expect(judge(0, 'Started\n108 specs, 0 failures\n')).toEqual({ passed: 108, failed: 0 });
+    expect(judge(3, '1 spec, 1 failure')).toEqual({ passed: 0, failed: 1 });
+    expect(judge(1, 'Executed 90 of 108 (2 FAILED) (3.1 secs)')).toEqual({ passed: 88, failed: 2 });
+    expect(judge(0, '\u001b[32mExecuted 108 of 108\u001b[39m SUCCESS')).toEqual({ passed: 108, failed: 0 });
+  });
+
+  it('is one test where it is no runner', () => {
+    expect([judge(0, ''), judge(2, 'error TS2304')]).toEqual([
+      { passed: 1, failed: 0 },
+      { passed: 0, failed: 1 },
+    ]);
+  });
+
+  it('is a failure where its runner could not go on, whatever it counted', () => {
+    expect(judge(1, '12 specs, 0 failures\nError in afterAll')).toEqual({ passed: 12, failed: 1 });
+    expect(judge(null, 'Executed 339 of 688')).toEqual({ passed: 339, failed: 1 });
+  });
+});
+
+describe('Parts of the test', () => {
+  const part = (title, code = 0) => ({ name: title, title, command: process.execPath, args: ['-e', `process.exit(${code})`] });
+  const run = async (parts, lanes, ended = () => false) => {
+    const counts = [];
+    spyOn(process.stdout, 'write');
+    await runInLanes(parts, { lanes, running: new Set(), ended, counted: (count) => counts.push(count) });
+    return counts;
+  };
+
+  it('are all run and counted once, also where one fails', async () => {
+    const counts = await run([part('a'), part('b', 1), part('c')], 2);
+    expect(counts.reduce((sum, { passed, failed }) => [sum[0] + passed, sum[1] + failed], [0, 0])).toEqual([2, 1]);
+  });
+
+  it('are not begun any more once the whole was ended', async () => {
+    let looks = 0;
+    expect(await run([part('a'), part('b'), part('c')], 1, () => ++looks > 2)).toEqual([{ passed: 1, failed: 0 }]);
+  });
+});
