@@ -1,7 +1,7 @@
 // A run of a script that starts servers, browsers and databases, and leaves none of them behind.
 import { spawn } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
-import { chmodSync, mkdirSync, mkdtempSync } from 'node:fs';
+import { chmodSync, mkdirSync, mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -11,11 +11,21 @@ import { say, Stop } from './run.mjs';
 const SIGNALS = ['SIGINT', 'SIGTERM', 'SIGHUP'];
 const PARENT_EVERY_MS = 1000;
 
+/** Who has started this: the parent, which under npm may be a shell, and its parent. */
+function startedBy() {
+  try {
+    const [, above] = /^PPid:\s+(\d+)$/m.exec(readFileSync(`/proc/${process.ppid}/status`, 'utf8'));
+    return `${process.ppid} ${above}`;
+  } catch {
+    return String(process.ppid);
+  }
+}
+
 /**
  * Begins a run: from here on whatever is started is marked as its own, and writes its temporary files below its folder.
  * Whether it comes to its end, is told to end, or is killed: what it has started ends with it, and its folder goes.
  * @param {string} name what its folder is called after
- * @param {(signal: string) => void} told told of the signal that ends it, before anything is cleared away
+ * @param {(signal: string) => void} told told of the signal that ends it, once all is cleared away
  * @returns {{ home: string, ended: () => boolean, close: () => Promise<void> }}
  */
 export function beginRun(name, told = () => undefined) {
@@ -53,9 +63,9 @@ export function beginRun(name, told = () => undefined) {
   // Nobody reads what it says any more: the terminal was closed, or a pipe.
   for (const stream of [process.stdout, process.stderr]) stream.on('error', () => void end('SIGHUP'));
   // npm passes not every signal on, and can itself be killed: its script then has nobody to run for.
-  const parent = process.ppid;
+  const began = startedBy();
   const watch = setInterval(() => {
-    if (process.env.npm_lifecycle_event !== undefined && process.ppid !== parent) void end('SIGHUP');
+    if (process.env.npm_lifecycle_event !== undefined && startedBy() !== began) void end('SIGHUP');
   }, PARENT_EVERY_MS);
   watch.unref();
   return { home, ended: () => ending, close };

@@ -6,8 +6,8 @@ const SCRIPT = fileURLToPath(new URL('../testing/a-run.mjs', import.meta.url));
 const PATIENCE_MS = 120_000;
 
 /** Starts a run, and waits until it says what it has started. */
-async function started() {
-  const run = spawn(process.execPath, [SCRIPT], { stdio: ['pipe', 'pipe', 'inherit'] });
+async function started(command = process.execPath, args = [SCRIPT], env = {}) {
+  const run = spawn(command, args, { stdio: ['pipe', 'pipe', 'inherit'], env: { ...process.env, ...env } });
   const gone = new Promise((done) => run.once('exit', (code, signal) => done(signal ?? code)));
   const said = await new Promise((done, fail) => {
     let text = '';
@@ -48,6 +48,15 @@ describe('A run of a script', () => {
 
   it('that is killed leaves nothing behind either', async () => {
     const trial = await started();
+    trial.run.kill('SIGKILL');
+    expect(await trial.gone).toBe('SIGKILL');
+    await cleared(trial);
+  });
+
+  it('that npm has started through a shell ends when npm is killed', async () => {
+    // As npm does: it waits for a shell, and the shell for the script.
+    const npm = `const { status } = require('node:child_process').spawnSync('sh', ['-c', '"$0" "$1"; exit $?', process.execPath, ${JSON.stringify(SCRIPT)}], { stdio: 'inherit' }); process.exit(status);`;
+    const trial = await started(process.execPath, ['-e', npm], { npm_lifecycle_event: 'test' });
     trial.run.kill('SIGKILL');
     expect(await trial.gone).toBe('SIGKILL');
     await cleared(trial);
