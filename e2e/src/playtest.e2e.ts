@@ -130,21 +130,28 @@ describe('Playtest', () => {
   });
 
   it('is there again after kill -9: the edits, and what each player had', async () => {
-    await trial.edit((document) => (entryOf(document, 'attributes', 'finSpeed')['start'] = 180));
+    await trial.edit((document) => {
+      entryOf(document, 'attributes', 'finSpeed')['start'] = 180;
+      delete entryOf(document, 'attributes', 'suit')['refill'];
+    });
     await screen.play(await trial.room());
     await screen.poke('set', 'scrip', { Amount: '42', Seat: 'north' });
     await screen.poke('set', 'scrip', { Amount: '9', Seat: 'south' });
-    await screen.sees(value('north', 'scrip'), '42');
-    await screen.sees(value('south', 'scrip'), '9');
+    await screen.poke('hurt', 'suit', { Amount: '70', Seat: 'north' });
+    const allIsThere = async () => {
+      await screen.sees(value('north', 'scrip'), /^42$/);
+      await screen.sees(value('north', 'suit'), /^30$/);
+      await screen.sees(value('south', 'scrip'), /^9$/);
+      await screen.sees(value('north', 'finSpeed'), '180');
+    };
+    await allIsThere();
     await screen.roomIsStored();
     await workbench.kill();
     await screen.sees('[role="alert"]', 'The connection to the room is lost');
     await workbench.serve();
     await screen.sees(`${seat('north')} .verdict`, 'Copy agrees with truth.');
-    await screen.sees(value('north', 'scrip'), /^42$/);
-    await screen.sees(value('south', 'scrip'), /^9$/);
-    await screen.sees(value('north', 'finSpeed'), '180');
+    await allIsThere();
     await screen.page.reload();
-    await screen.sees(value('north', 'scrip'), '42');
+    await allIsThere();
   });
 });

@@ -224,7 +224,7 @@ describe('The world around a player', () => {
     await everywhere(/Then mind the lampreys/, () => screen.page.keyboard.press('8'));
   });
 
-  it('lets glow-kelp go unclaimed, keeps a page for the other, and says who may not take what', async () => {
+  it('gives what is taken to its taker, keeps a page for the other, and says who may not take what', async () => {
     await trial.harmless();
     await screen.play(await trial.room());
     await screen.poke('spawn', 'glowKelp', { Seat: 'south' });
