@@ -216,7 +216,11 @@ export class Screen {
       else await this.write(`ee-pokes input[aria-label="${label}"]`, text);
     }
     await before();
-    await this.page.click('ee-pokes button[type="submit"]');
+    // Not by where it stands: that may move at this very moment.
+    await this.page.$eval('ee-pokes button[type="submit"]', (e) => {
+      (e as HTMLButtonElement).focus();
+      (e as HTMLButtonElement).click();
+    });
     await this.page.keyboard.press('Escape');
     await this.lacks('ee-pokes');
   }
