@@ -1,26 +1,26 @@
 // npm start: prepares everything, starts the database and the server, prints one link, and stops all it started.
 import { fork } from 'node:child_process';
 import { join } from 'node:path';
+import { createInterface } from 'node:readline';
+import { keptUp } from './lib/kept-up.mjs';
 import { startPostgres } from './lib/postgres.mjs';
 import { buildCode, buildWeb, checkNode, installDependencies } from './lib/prepare.mjs';
 import { freePort, ROOT, say, Stop } from './lib/run.mjs';
 
 const home = process.env.EMBER_HOME ?? join(ROOT, '.data');
 let database;
-let server;
+let endServer;
 let stopping = false;
 
-function stop(code) {
+async function stop(code) {
   if (stopping) return;
   stopping = true;
-  const end = () => {
-    database?.stop();
-    process.exit(code);
-  };
-  if (!server || server.exitCode !== null || server.signalCode !== null) return end();
-  say('\nStopping …');
-  server.once('exit', end);
-  server.kill('SIGTERM');
+  if (endServer) {
+    say('\nStopping …');
+    await endServer();
+  }
+  database?.stop();
+  process.exit(code);
 }
 process.on('SIGINT', () => stop(0));
 process.on('SIGTERM', () => stop(0));
@@ -33,31 +33,29 @@ try {
   await buildCode();
   await buildWeb();
   const port = await freePort(Number(process.env.PORT ?? 4600));
-  server = fork(join(ROOT, 'packages/server/dist/main.js'), [], {
-    cwd: ROOT,
-    stdio: ['ignore', 'pipe', 'inherit', 'ipc'],
-    env: {
-      ...process.env,
-      NODE_ENV: 'production',
-      LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
-      DATABASE_URL: process.env.DATABASE_URL ?? database.url,
-      PORT: String(port),
-      WEB_ROOT: join(ROOT, 'packages/web/dist/browser'),
-      DEMO_RULESET: join(ROOT, 'examples/brinewick.json'),
-    },
-  });
-  server.stdout.setEncoding('utf8').on('data', (text) => {
-    for (const line of text.split('\n').filter(Boolean)) {
-      if (line.startsWith('EMBER_LINK ')) say(`\nEager Ember is ready. Open this link, once:\n\n  ${line.slice(11)}\n\nCtrl-C stops it.`);
-      else say(line);
-    }
-  });
-  server.on('exit', (code, signal) => {
-    if (stopping) return;
-    say(`The server ended (${signal ?? code}).`);
-    stop(1);
-  });
+  const env = {
+    ...process.env,
+    NODE_ENV: 'production',
+    LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
+    DATABASE_URL: process.env.DATABASE_URL ?? database.url,
+    PORT: String(port),
+    WEB_ROOT: join(ROOT, 'packages/web/dist/browser'),
+    DEMO_RULESET: join(ROOT, 'examples/brinewick.json'),
+  };
+  let links = 0;
+  const start = (ready) => {
+    const server = fork(join(ROOT, 'packages/server/dist/main.js'), [], { cwd: ROOT, stdio: ['ignore', 'pipe', 'inherit', 'ipc'], env });
+    createInterface({ input: server.stdout }).on('line', (line) => {
+      if (!line.startsWith('EMBER_LINK ')) return say(line);
+      ready();
+      const what =
+        links++ === 0 ? 'Eager Ember is ready. Open this link, once:' : 'It is back. Who is signed in stays so; for anybody else, once:';
+      say(`\n${what}\n\n  ${line.slice(11)}\n\nCtrl-C stops it.`);
+    });
+    return server;
+  };
+  endServer = keptUp({ start, say, gaveUp: () => stop(1) });
 } catch (error) {
   process.stderr.write(`\n${error instanceof Stop ? error.message : error.stack}\n`);
-  stop(1);
+  void stop(1);
 }

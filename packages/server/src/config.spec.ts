@@ -8,11 +8,27 @@ describe('The configuration', () => {
       PORT: 4600,
       HOST: '127.0.0.1',
       LOG_LEVEL: 'info',
+      ALLOWED_HOSTS: [],
+      TRUSTED_PROXIES: [],
     });
   });
 
+  it('reads lists', () => {
+    const { ALLOWED_HOSTS, TRUSTED_PROXIES } = readConfig({
+      DATABASE_URL: 'postgres://a:b@127.0.0.1:5432/c',
+      ALLOWED_HOSTS: 'ember.example, harbour.example',
+      TRUSTED_PROXIES: 'loopback,10.0.0.0/8',
+    });
+    expect([ALLOWED_HOSTS, TRUSTED_PROXIES]).toEqual([
+      ['ember.example', 'harbour.example'],
+      ['loopback', '10.0.0.0/8'],
+    ]);
+  });
+
   it('says what is wrong with it, all at once', () => {
-    expect(() => readConfig({ PORT: 'x', LOG_LEVEL: 'loud' })).toThrowError(/DATABASE_URL.*\n.*PORT.*\n.*LOG_LEVEL/s);
+    expect(() => readConfig({ PORT: 'x', LOG_LEVEL: 'loud', TRUSTED_PROXIES: 'anybody' })).toThrowError(
+      /DATABASE_URL.*\n.*PORT.*\n.*TRUSTED_PROXIES.*\n.*LOG_LEVEL/s,
+    );
   });
 });
 

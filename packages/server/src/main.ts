@@ -1,20 +1,32 @@
 import pino from 'pino';
 import { readConfig } from './config.js';
-import { startServer } from './server.js';
+import { type RunningServer, startServer } from './server.js';
+
+/** How long an end in order may take: the database may be gone already, and then there is nothing left to wait for. */
+const LONGEST_END_MS = 5000;
 
 const config = readConfig(process.env);
 const log = pino({ level: config.LOG_LEVEL });
-const server = await startServer(config, log);
-process.stdout.write(`EMBER_LINK ${server.signIn}\n`);
-
+/** Empty until it is started. */
+const running: { server?: RunningServer } = {};
 let closing = false;
-const stop = () => {
+
+/** Tells who is there, stores what there is, and ends the process with a code. */
+function stop(code: number): void {
   if (closing) return;
   closing = true;
-  // The database may be gone already; then there is nothing left to wait for.
-  setTimeout(() => process.exit(1), 5000).unref();
-  void server.close().finally(() => process.exit(0));
+  setTimeout(() => process.exit(code || 1), LONGEST_END_MS).unref();
+  void (running.server?.close() ?? Promise.resolve()).catch(() => undefined).finally(() => process.exit(code));
+}
+process.on('SIGINT', () => stop(0)).on('SIGTERM', () => stop(0));
+// What nobody has caught may have left anything half done: nothing goes on after it. Who started this server starts it again.
+const fail = (error: unknown) => {
+  log.fatal({ err: error }, 'an error that nobody caught: the server stores its rooms and ends');
+  stop(1);
 };
-process.on('SIGINT', stop).on('SIGTERM', stop);
+process.on('uncaughtException', fail).on('unhandledRejection', fail);
 // The start command holds the other end: where it dies without a word, nothing is left running.
-if (process.connected) process.on('disconnect', stop);
+if (process.connected) process.on('disconnect', () => stop(0));
+
+running.server = await startServer(config, log);
+process.stdout.write(`EMBER_LINK ${running.server.signIn}\n`);

@@ -6,7 +6,9 @@ import type { Config } from './config.js';
 import { migrate } from './database/migrations.js';
 import { connect } from './database/models.js';
 import { seed } from './database/seed.js';
+import proxyAddr from 'proxy-addr';
 import { createApp } from './http/app.js';
+import { Hosts } from './http/hosts.js';
 import { Sessions } from './http/sessions.js';
 import { RoomKeeper } from './rooms/keeper.js';
 import { attachSockets } from './rooms/sockets.js';
@@ -39,16 +41,20 @@ export async function startServer(config: Config, log: Logger = pino({ level: co
   });
 
   const sessions = new Sessions();
-  const server = createServer(createApp({ config, log, sequelize, sessions, keeper, metrics }));
-  const sockets = attachSockets(server, keeper, sessions, log);
+  const hosts = new Hosts([config.HOST, ...config.ALLOWED_HOSTS]);
+  const server = createServer(createApp({ config, log, sequelize, sessions, keeper, metrics, hosts }));
+  const trusted = proxyAddr.compile(config.TRUSTED_PROXIES);
+  const sockets = attachSockets(server, { keeper, sessions, hosts, log, addressOf: (request) => proxyAddr(request, trusted) });
   await listen(server, config.PORT, config.HOST);
   const { port } = server.address() as AddressInfo;
   const url = `http://${config.HOST}:${port}`;
 
   const close = async () => {
+    // Who comes now is not let in any more; who is there is told why they have to go.
+    server.removeAllListeners('upgrade').on('upgrade', (_request, socket) => socket.destroy());
+    await keeper.close();
     for (const socket of sockets.clients) socket.terminate();
     sockets.close();
-    await keeper.close();
     await new Promise<void>((done) => {
       server.close(() => done());
       server.closeAllConnections();

@@ -1,4 +1,5 @@
 import { toGrid } from '../math/grid.js';
+import { positionIn } from '../ruleset/positions.js';
 import { didYouMean } from '../ruleset/suggest.js';
 import type { World } from '../world/world.js';
 import { divide, MATH_FUNCTIONS, remainder } from './functions.js';
@@ -195,14 +196,19 @@ class Compiler {
     }
     const who = this.party(party, at);
     for (const source of this.vocabulary.names) {
-      const index = source.ids.indexOf(id);
+      const index = positionIn(source.ids, id);
       if (index < 0) continue;
       this.references.push({ chapter: source.chapter, id, party, at: party === null ? at : at + party.length + 1 });
       const read = source.read(index);
       return { run: (w, p) => read(w, who(p)), yields: 'amount' };
     }
-    const known = [...(this.place.locals ?? []), ...this.vocabulary.names.flatMap((s) => s.ids)];
-    throw new FormulaError(`Nothing is called ${id} here.${didYouMean(id, known)}`, at);
+    throw new FormulaError(`Nothing is called ${id} here.${didYouMean(id, this.knownNames())}`, at);
+  }
+
+  /** One after the other, and no further than it is asked: there may be thousands, and as many mistakes. */
+  private *knownNames(): Iterable<string> {
+    yield* this.place.locals ?? [];
+    for (const { ids } of this.vocabulary.names) yield* ids;
   }
 
   /** An amount that the event carries; 0 where this one carries none. */
@@ -265,7 +271,7 @@ class Compiler {
     const first = args[0];
     const usage = `${entry.name}(id${', x'.repeat(entry.amounts)})`;
     if (first?.kind !== 'name' || first.party !== null || args.length !== entry.amounts + 1) throw new FormulaError(`Write ${usage}.`, at);
-    const index = entry.ids.indexOf(first.name);
+    const index = positionIn(entry.ids, first.name);
     if (index < 0)
       throw new FormulaError(
         `No ${EXPECTED_ELSEWHERE[entry.name] ?? 'entry'} is called ${first.name}.${didYouMean(first.name, entry.ids)}`,

@@ -74,9 +74,13 @@ export const serverMessage = z.discriminatedUnion('t', [
   z.strictObject({ t: z.literal('abilities'), row: z.int(), tick: z.int(), items: z.array(abilityNow) }),
   /** How fast the room runs from now on. */
   z.strictObject({ t: z.literal('pace'), speed: pace }),
-  /** What was wrong with a message. Where `final`, the socket is closed next. */
   /** All up to this tick is stored: a crash loses none of it. */
   z.strictObject({ t: z.literal('stored'), tick: z.int() }),
+  /** What is wrong with the room itself for the moment, while it goes on; empty once it is put right. */
+  z.strictObject({ t: z.literal('trouble'), message: z.string() }),
+  /** The room can't be had just now: the socket is closed next, and who comes again in a while may get in. */
+  z.strictObject({ t: z.literal('later'), message: z.string() }),
+  /** What was wrong with a message. Where `final`, the socket is closed next, for good. */
   z.strictObject({ t: z.literal('error'), message: z.string(), final: z.boolean() }),
 ]);
 export type ServerMessage = z.infer<typeof serverMessage>;

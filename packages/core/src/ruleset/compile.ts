@@ -4,9 +4,9 @@ import { CompileContext } from './context.js';
 import { ID_PATTERN } from './fields.js';
 import { repeatedNames } from './json-text.js';
 import { pointer, RulesetError, type Path, type Problem } from './problem.js';
-import { FORMAT, registry, VERSION } from './registry.js';
+import { FORMAT, MOST_ENTRIES, registry, VERSION } from './registry.js';
 import type { Chapter, Rules, RulesetDocument } from './rules.js';
-import { didYouMean } from './suggest.js';
+import { didYouMean, sparingly } from './suggest.js';
 import { walk } from './walk.js';
 
 /** The outcome of reading a ruleset: rules to run, or all that is wrong with it. */
@@ -18,7 +18,18 @@ export type Reading =
  * @param value the parsed JSON
  */
 export function readRuleset(value: unknown): Reading {
-  if (isTooDeep(value)) return { problems: [{ path: '', message: `This is nested deeper than ${DEEPEST} levels, which no ruleset is.` }] };
+  const [beyond, ...more] = beyondLimits(value);
+  if (beyond) return { problems: [beyond, ...more] };
+  const { rules, problems } = sparingly(MOST_COMPARED, () => readWithin(value));
+  if (rules) return { rules, problems: [] };
+  if (problems.length <= MOST_PROBLEMS) return { problems };
+  const left = problems.length - MOST_PROBLEMS;
+  return {
+    problems: [...problems.slice(0, MOST_PROBLEMS), { path: '', message: `There are ${left} problems more, which are not shown.` }],
+  };
+}
+
+function readWithin(value: unknown): Reading {
   const { document: schema } = registry();
   const parsed = schema.safeParse(value);
   const problems: Problem[] = parsed.success ? [] : parsed.error.issues.flatMap((issue) => fromIssue(issue, value));
@@ -28,11 +39,33 @@ export function readRuleset(value: unknown): Reading {
     ? { document: parsed.data as RulesetDocument, standing: (path: string) => path }
     : withoutUnsound(raw, parsed.error.issues, schema);
   if (remainder) {
-    const { rules, problems: found } = assemble(remainder.document);
+    const { rules, problems: found } = assemble(remainder.document, problems.length > 0);
     problems.push(...found.map((problem) => ({ ...problem, path: remainder.standing(problem.path) })));
-    if (problems.length === 0) return { rules, problems: [] };
+    if (rules && problems.length === 0) return { rules, problems: [] };
   }
   return { problems };
+}
+
+/** How many values a document may have, each text, number, list and object being one. */
+export const MOST_VALUES = 400_000;
+/** How many problems are shown of a document that has more. */
+const MOST_PROBLEMS = 1000;
+/** How many letters may be compared to find what somebody may have meant: past that nothing is suggested any more. */
+const MOST_COMPARED = 5_000_000;
+
+/** What no ruleset is, however it goes on: told before anything is worked on that grows with it. */
+function beyondLimits(value: unknown): readonly Problem[] {
+  const depth = depthOf(value, MOST_VALUES);
+  if (depth === undefined)
+    return [{ path: '', message: `This has more than ${MOST_VALUES} values, which is more than a ruleset may have.` }];
+  if (depth > DEEPEST) return [{ path: '', message: `This is nested deeper than ${DEEPEST} levels, which no ruleset is.` }];
+  if (!isObject(value)) return [];
+  return [...chapterKeys()].flatMap((key) => {
+    const list = value[key];
+    return Array.isArray(list) && list.length > MOST_ENTRIES
+      ? [{ path: pointer([key]), message: `A chapter has at most ${MOST_ENTRIES} entries; this one has ${list.length}.` }]
+      : [];
+  });
 }
 
 /** Reads a ruleset from JSON text; a text that is not JSON is one problem at the root. */
@@ -61,14 +94,29 @@ export function compileRuleset(value: unknown): Rules {
 /** How deep a document may be nested. */
 export const DEEPEST = 60;
 
+/** How many levels of lists and objects a value has, as far as {@link DEEPEST} is passed; undefined where it has too many values. */
+function depthOf(value: unknown, most: number): number | undefined {
+  let level: unknown[] = [value];
+  let count = 1;
+  let depth = 0;
+  for (; depth <= DEEPEST; depth++) {
+    const next: unknown[] = [];
+    for (const item of level)
+      if (typeof item === 'object' && item !== null) {
+        const inside: unknown[] = Object.values(item);
+        count += inside.length;
+        if (count > most) return undefined;
+        for (const one of inside) next.push(one);
+      }
+    if (next.length === 0) return depth;
+    level = next;
+  }
+  return depth;
+}
+
 /** Whether a value is nested deeper than any document of ours: asked before anything recursive touches it. */
 export function isTooDeep(value: unknown): boolean {
-  let level: unknown[] = [value];
-  for (let depth = 0; level.length > 0; depth++) {
-    if (depth > DEEPEST) return true;
-    level = level.flatMap((item) => (typeof item === 'object' && item !== null ? Object.values(item) : []));
-  }
-  return false;
+  return depthOf(value, Infinity)! > DEEPEST;
 }
 
 const isObject = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null && !Array.isArray(value);
@@ -107,9 +155,11 @@ function duplicateIds(raw: Record<string, unknown>): Problem[] {
   const problems: Problem[] = [];
   for (const key of chapterKeys()) {
     const ids = rawIds(raw, key);
+    const firsts = new Map<string, number>();
     ids.forEach((id, i) => {
-      const first = ids.indexOf(id);
-      if (id !== '' && first < i)
+      const first = firsts.get(id);
+      if (first === undefined) firsts.set(id, i);
+      else if (id !== '')
         problems.push({ path: pointer([key, i, 'id']), message: `${id} is taken by entry ${first} of this chapter: ids are unique.` });
     });
     problems.push(...formerIds(raw, key, ids));
@@ -141,15 +191,20 @@ function formerIds(raw: Record<string, unknown>, key: string, ids: readonly stri
 /** Checks every reference and every formula against the ids that the document has. */
 function wrongNames(raw: Record<string, unknown>, schema: z.ZodType): Problem[] {
   const problems: Problem[] = [];
-  const ids = (chapter: string) => {
-    const own = rawIds(raw, chapter);
-    return [...own, ...givenIn(chapter, own).map((entry) => entry.id)];
+  const chapters = new Map<string, ReadonlySet<string>>();
+  const idsOf = (chapter: string): ReadonlySet<string> => {
+    const known = chapters.get(chapter);
+    if (known) return known;
+    const own = rawIds(raw, chapter).filter(Boolean);
+    const ids = new Set([...own, ...givenIn(chapter, own).map((entry) => entry.id)]);
+    chapters.set(chapter, ids);
+    return ids;
   };
-  const vocabulary = vocabularyOf(ids);
+  const vocabulary = vocabularyOf((chapter) => [...idsOf(chapter)]);
   walk(schema, raw, [], (mark, value, path) => {
     if (mark.kind === 'reference') {
-      const known = ids(mark.chapter).filter(Boolean);
-      if (!known.includes(value))
+      const known = idsOf(mark.chapter);
+      if (!known.has(value))
         problems.push({ path: pointer(path), message: `The ${mark.chapter} have no entry ${value}.${didYouMean(value, known)}` });
       return;
     }
@@ -176,8 +231,9 @@ function withoutUnsound(raw: Record<string, unknown>, issues: readonly z.core.$Z
   for (const issue of issues) {
     const [key, position] = issue.path as [string, unknown];
     if (issue.code === 'unrecognized_keys') {
-      const holder = at(copy, issue.path as Path) as Record<string, unknown>;
-      for (const unknown of issue.keys) Reflect.deleteProperty(holder, unknown);
+      // What it stood in may have been taken out already.
+      const holder = at(copy, issue.path as Path);
+      if (isObject(holder)) for (const unknown of issue.keys) Reflect.deleteProperty(holder, unknown);
     } else if (typeof position === 'number') dropped.set(key, (dropped.get(key) ?? new Set()).add(position));
     else Reflect.deleteProperty(copy, key);
   }
@@ -206,7 +262,11 @@ function vocabularyOf(ids: (chapter: string) => readonly string[]): Vocabulary {
   return { names: parts.flatMap((part) => part.names ?? []), functions: parts.flatMap((part) => part.functions ?? []) };
 }
 
-function assemble(document: RulesetDocument): { rules: Rules; problems: readonly Problem[] } {
+/**
+ * Compiles a document of the right shape.
+ * @param known whether problems are known already: what refers to nothing then need not make sense to a concept
+ */
+function assemble(document: RulesetDocument, known: boolean): Reading {
   const all = registry();
   const chapters = new Map<string, Chapter>();
   for (const key of chapterKeys()) {
@@ -224,10 +284,16 @@ function assemble(document: RulesetDocument): { rules: Rules; problems: readonly
   const vocabulary = vocabularyOf((chapter) => chapters.get(chapter)?.ids ?? []);
   const context = new CompileContext(all, document, chapters, vocabulary);
   const compiled = new Map<string, unknown>();
-  for (const concept of all.concepts) compiled.set(concept.id, concept.compile?.(context));
+  try {
+    for (const concept of all.concepts) compiled.set(concept.id, concept.compile?.(context));
+  } catch (error) {
+    // Of a document with problems as much is said as can be; one without any has to compile.
+    if (!known && context.problems.length === 0)
+      context.problem([], `This can’t be compiled, which is a mistake of ours: ${String(error)}`);
+  }
   const { pieces, amounts } = context;
+  if (known || context.problems.length > 0) return { problems: context.problems };
   const draft = { registry: all, document, tickRate: document.tickRate, chapters, vocabulary, compiled, pieces, amounts };
-  if (context.problems.length > 0) return { rules: { ...draft, tables: [] }, problems: context.problems };
   const tables = all.concepts.flatMap((concept) => concept.tables?.(compiled.get(concept.id) as never, { ...draft, tables: [] }) ?? []);
   return { rules: { ...draft, tables }, problems: [] };
 }

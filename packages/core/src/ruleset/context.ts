@@ -13,6 +13,7 @@ import { hashText } from '../world/hash.js';
 import type { GameEvent } from '../world/events.js';
 import type { World } from '../world/world.js';
 import { type AmountSource, isDuration, toMilliseconds } from './fields.js';
+import { positionIn } from './positions.js';
 import { pointer, type Path, type Problem } from './problem.js';
 import type { Pattern, Registry, Then } from './registry.js';
 import type { Chapter, RulesetDocument } from './rules.js';
@@ -66,7 +67,7 @@ export class CompileContext {
 
   /** The position of an entry; 0 for an id that does not exist, which the references' own check has reported. */
   index(chapter: string, id: string): number {
-    return Math.max(0, this.chapters.get(chapter)?.ids.indexOf(id) ?? 0);
+    return Math.max(0, positionIn(this.chapters.get(chapter)?.ids ?? [], id));
   }
 
   /** Ticks of an authored time span, rounded up. */

@@ -1,3 +1,19 @@
+/** What one table of letters costs at least, that finding an unlikely name is not for nothing either. */
+const LEAST_COST = 4;
+/** How much may still be compared, in letters of one word against letters of another. */
+let left = Infinity;
+
+/** Does some work in which no more than so many letters are compared to suggest words: what is unknown after that gets no suggestion. */
+export function sparingly<T>(most: number, work: () => T): T {
+  const before = left;
+  left = Math.min(left, most);
+  try {
+    return work();
+  } finally {
+    left = before;
+  }
+}
+
 /** Edits (insert, delete, replace, swap of neighbours) between two words: the optimal string alignment distance. */
 function distance(a: string, b: string): number {
   const rows = [Array.from({ length: b.length + 1 }, (_, j) => j)];
@@ -15,10 +31,16 @@ function distance(a: string, b: string): number {
 
 /** The known name nearest to a mistyped one, or undefined where none is near enough to be meant. */
 export function nearest(wrong: string, known: Iterable<string>): string | undefined {
+  if (left < 0) return undefined;
   const lower = wrong.toLowerCase();
   let best: string | undefined;
   let least = Math.max(1, Math.floor(wrong.length / 3)) + 1;
   for (const name of known) {
+    // So much longer or shorter a word is never near enough.
+    const near = Math.abs(name.length - wrong.length) < least;
+    left -= near ? LEAST_COST + name.length * wrong.length : 1;
+    if (left < 0) return undefined;
+    if (!near) continue;
     const edits = distance(lower, name.toLowerCase());
     if (edits < least) {
       least = edits;

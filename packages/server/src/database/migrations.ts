@@ -112,6 +112,24 @@ const STEPS: readonly Step[] = [
       await query.removeColumn('seats', 'party');
     },
   },
+  {
+    name: '0006-holders-of-rooms-and-ends-of-links',
+    up: async (query) => {
+      await query.addColumn('rooms', 'openings', { ...whole(), defaultValue: 0 });
+      await query.addColumn('snapshots', 'tick', { ...whole(), defaultValue: 0 });
+      await query.changeColumn('seats', 'token', { type: DataTypes.TEXT, allowNull: true });
+      // Links that are there already live on for as long as a new one does.
+      await query.addColumn('seats', 'link_until', { type: DataTypes.DATE, allowNull: true });
+      await query.sequelize.query(`UPDATE seats SET link_until = now() + interval '30 days'`);
+    },
+    down: async (query) => {
+      await query.removeColumn('seats', 'link_until');
+      await query.bulkDelete('seats', { token: null });
+      await query.changeColumn('seats', 'token', text());
+      await query.removeColumn('snapshots', 'tick');
+      await query.removeColumn('rooms', 'openings');
+    },
+  },
 ];
 
 /** Brings the database up to date. Returns the names of the steps that were taken. */

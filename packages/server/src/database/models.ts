@@ -39,6 +39,8 @@ export class Room extends Model<Fields<Room>, NewFields<Room>> {
   declare id: string;
   declare rulesetId: string;
   declare seed: number;
+  /** How often it was woken: only who woke it last may store it. */
+  declare openings: CreationOptional<number>;
   declare createdAt: CreationOptional<Date>;
 }
 
@@ -48,8 +50,10 @@ export class Seat extends Model<Fields<Seat>, NewFields<Seat>> {
   declare team: string | null;
   /** With whom its player comes: those of one party go into one crew, while there is room. */
   declare party: CreationOptional<string | null>;
-  /** Opens the seat to whoever has the join link. */
-  declare token: string;
+  /** Opens the seat to whoever has the join link; null where its link was ended. */
+  declare token: string | null;
+  /** When the link ends by itself. */
+  declare linkUntil: Date | null;
 }
 
 export class Player extends Model<Fields<Player>, NewFields<Player>> {
@@ -79,6 +83,8 @@ export class RoomSnapshot extends Model<Fields<RoomSnapshot>, NewFields<RoomSnap
   declare document: Record<string, unknown>;
   /** The stored world, deflated (RFC 1951). */
   declare world: Buffer;
+  /** The tick that the world stands at. */
+  declare tick: CreationOptional<number>;
   declare updatedAt: CreationOptional<Date>;
 }
 
@@ -120,9 +126,19 @@ export function connect(url: string, log: (sql: string) => void = () => undefine
     },
     { ...timed, tableName: 'revisions', updatedAt: false },
   );
-  Room.init({ id: key(), rulesetId: ruleset(), seed: whole(), createdAt: at() }, { ...timed, tableName: 'rooms', updatedAt: false });
+  Room.init(
+    { id: key(), rulesetId: ruleset(), seed: whole(), openings: { ...whole(), defaultValue: 0 }, createdAt: at() },
+    { ...timed, tableName: 'rooms', updatedAt: false },
+  );
   Seat.init(
-    { roomId: { ...text(), primaryKey: true }, name: key(), team: DataTypes.TEXT, party: DataTypes.TEXT, token: text() },
+    {
+      roomId: { ...text(), primaryKey: true },
+      name: key(),
+      team: DataTypes.TEXT,
+      party: DataTypes.TEXT,
+      token: DataTypes.TEXT,
+      linkUntil: DataTypes.DATE,
+    },
     { sequelize, tableName: 'seats', timestamps: false },
   );
   Player.init(
@@ -145,6 +161,7 @@ export function connect(url: string, log: (sql: string) => void = () => undefine
       revision: whole(),
       document: json(),
       world: { type: DataTypes.BLOB, allowNull: false },
+      tick: { ...whole(), defaultValue: 0 },
       updatedAt: at(),
     },
     { ...timed, tableName: 'snapshots', createdAt: false },

@@ -11,6 +11,7 @@ import type { Config } from '../config.js';
 import type { RoomKeeper } from '../rooms/keeper.js';
 import { playerRoutes } from './players.js';
 import { HttpProblem, noSuchPath, problemHandler } from './problems.js';
+import type { Hosts } from './hosts.js';
 import { joinRoutes, roomRoutes } from './rooms.js';
 import { rulesetRoutes } from './rulesets.js';
 import { type Sessions, sameSiteWrites } from './sessions.js';
@@ -22,6 +23,7 @@ export interface AppParts {
   readonly sessions: Sessions;
   readonly keeper: RoomKeeper;
   readonly metrics: Registry;
+  readonly hosts: Hosts;
 }
 
 const MINUTE = 60_000;
@@ -43,10 +45,10 @@ const policy = helmet({
 });
 
 /** The HTTP side of the server. */
-export function createApp({ config, log, sequelize, sessions, keeper, metrics }: AppParts): Express {
+export function createApp({ config, log, sequelize, sessions, keeper, metrics, hosts }: AppParts): Express {
   const app = express();
-  app.disable('x-powered-by').set('etag', false);
-  app.use(policy);
+  app.disable('x-powered-by').set('etag', false).set('trust proxy', config.TRUSTED_PROXIES);
+  app.use(hosts.required, policy);
   app.get('/healthz', async (_request, response) => {
     await sequelize.query('SELECT 1');
     response.json({ ok: true });
@@ -60,7 +62,7 @@ export function createApp({ config, log, sequelize, sessions, keeper, metrics }:
 
   const api = express.Router();
   api.use(limited(3000));
-  api.use('/join', joinRoutes());
+  api.use('/join', limited(300), joinRoutes());
   api.use(sessions.required, sameSiteWrites);
   api.use(express.json({ limit: '2mb', type: ['application/json', 'application/json-patch+json'] }));
   // Before anything recursive touches it: a few kilobytes of brackets would exhaust the stack.

@@ -1,3 +1,4 @@
+import { request } from 'node:http';
 import brinewick from '../../../../examples/brinewick.json' with { type: 'json' };
 import { Harness } from '../testing/harness.js';
 
@@ -45,6 +46,23 @@ describe('The HTTP API', () => {
     expect((await fetch(harness.server.signIn, { redirect: 'manual' })).status).toBe(410);
     expect((await fetch(`${harness.server.url}/enter/guess`, { redirect: 'manual' })).status).toBe(410);
     expect((await harness.request(new URL(harness.server.signIn).pathname)).redirected).toBeTrue();
+  });
+
+  it('lets one of those in who come with one link together', async () => {
+    await harness.restart();
+    const answers = await Promise.all(Array.from({ length: 10 }, () => fetch(harness.server.signIn, { redirect: 'manual' })));
+    expect(answers.map(({ status }) => status).sort()).toEqual([302, ...Array.from({ length: 9 }, () => 410)]);
+    expect(answers.filter(({ headers }) => headers.has('set-cookie')).length).toBe(1);
+  });
+
+  it('does not answer under names that it does not have', async () => {
+    const { port } = new URL(harness.server.url);
+    const named = (host: string) =>
+      new Promise<number | undefined>((done) =>
+        request({ port, path: '/healthz', headers: { host } }, (response) => done(response.resume().statusCode)).end(),
+      );
+    for (const host of ['harbour.invalid', `harbour.invalid:${port}`, 'localhost.harbour.invalid']) expect(await named(host)).toBe(421);
+    for (const host of [`127.0.0.1:${port}`, 'localhost', '[::1]']) expect(await named(host)).toBe(200);
   });
 
   it('takes no write that another site’s page could send', async () => {
@@ -128,6 +146,11 @@ describe('The HTTP API', () => {
     expect((await harness.request('/api/rulesets', { method: 'POST', body: `{ "document": { "odd": ${deep} } }` })).status).toBe(422);
     const { id } = await create('Deep');
     expect((await patch(id, 1, `[{ "op": "add", "path": "/odd", "value": ${deep} }]`)).status).toBe(422);
+    const doubling = Array.from({ length: 25 }, (_, i) => ({ op: 'copy', from: '', path: `/copy${i}` }));
+    expect((await patch(id, 1, doubling)).status).toBe(422);
+    expect((await harness.request('/api/rulesets', { method: 'POST', body: { document: { arena: { width: 'x', zz: 1 } } } })).status).toBe(
+      422,
+    );
     expect((await harness.request('/healthz')).status).toBe(200);
   });
 

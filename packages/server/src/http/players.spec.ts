@@ -148,7 +148,7 @@ describe('A player', () => {
     await there.until('it is given', () => there.value('scrip') === 5);
     const here = harness.screen(other.id, other.seats[1].join);
     await here.until('it is refused', () => here.closed !== undefined);
-    expect(here.errors[0]).toContain(`play in room ${one.id} just now`);
+    expect([here.later, here.closed]).toEqual([jasmine.stringContaining(`play in room ${one.id} just now`), 1013]);
     await there.until('it is stored', () => there.stored > 0);
     const path = `/api/rulesets/${id}/players/north`;
     const saved = { attributes: { scrip: 1 } };

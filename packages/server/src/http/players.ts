@@ -116,7 +116,7 @@ export function playerRoutes(keeper: RoomKeeper): Router {
     const [players, aside, playing] = await Promise.all([
       Player.findAll({ where: { rulesetId: id }, attributes: ['name', 'revision', 'updatedAt'], order: [['name', 'ASC']], limit: 500 }),
       SetAside.findAll({ where: { rulesetId: id }, order: [['createdAt', 'DESC']], limit: 100 }),
-      keeper.playing(id),
+      keeper.players(id),
     ]);
     response.json({
       all: await Player.count({ where: { rulesetId: id } }),

@@ -1,8 +1,9 @@
 import { Router } from 'express';
 import { z } from 'zod';
-import { Seat } from '../database/models.js';
+import { Room } from '../database/models.js';
 import type { RoomKeeper } from '../rooms/keeper.js';
 import { SEAT_NAMES } from '../rooms/names.js';
+import { describeRoom, SeatLinks, seatOfLink } from '../rooms/seat-links.js';
 import { HttpProblem, notFound } from './problems.js';
 import { findRuleset } from './rulesets.js';
 
@@ -20,6 +21,7 @@ const createSchema = z.strictObject({
 /** Rooms for who is signed in. */
 export function roomRoutes(keeper: RoomKeeper): Router {
   const router = Router();
+  const links = new SeatLinks(keeper);
 
   router.post('/', async (request, response) => {
     const body = createSchema.safeParse(request.body);
@@ -29,19 +31,33 @@ export function roomRoutes(keeper: RoomKeeper): Router {
     response
       .status(201)
       .location(`/api/rooms/${room.id}`)
-      .json(await keeper.describe(room.id));
+      .json(await describeRoom(room.id));
   });
 
   router.get('/', async (request, response) => {
     const ruleset = z.uuid().safeParse(request.query['ruleset']);
     if (!ruleset.success) throw new HttpProblem(400, 'The id of a ruleset is expected', 'Ask for /api/rooms?ruleset=…');
-    response.json({ rooms: await keeper.ofRuleset(ruleset.data) });
+    const rows = await Room.findAll({ where: { rulesetId: ruleset.data }, order: [['createdAt', 'DESC']], limit: 20 });
+    response.json({ rooms: rows.map(({ id, createdAt }) => ({ id, createdAt, open: keeper.isAwake(id) })) });
   });
 
   router.get('/:id', async (request, response) => {
-    const room = await keeper.describe(request.params.id);
+    const room = await describeRoom(request.params.id);
     if (!room) throw notFound('room');
     response.json(room);
+  });
+
+  router.delete('/:id', async (request, response) => {
+    await links.closeRoom(request.params.id);
+    response.status(204).end();
+  });
+
+  router.post('/:id/seats/:seat/link', async (request, response) => {
+    response.json(await links.renew(request.params.id, request.params.seat));
+  });
+
+  router.delete('/:id/seats/:seat/link', async (request, response) => {
+    response.json(await links.end(request.params.id, request.params.seat));
   });
 
   return router;
@@ -51,8 +67,8 @@ export function roomRoutes(keeper: RoomKeeper): Router {
 export function joinRoutes(): Router {
   const router = Router();
   router.get('/:token', async (request, response) => {
-    const seat = await Seat.findOne({ where: { token: request.params.token } });
-    if (!seat) throw new HttpProblem(404, 'This seat is not there any more', 'Ask for a new join link.');
+    const seat = await seatOfLink(request.params.token);
+    if (!seat) throw new HttpProblem(404, 'This link opens no seat any more', 'Ask for a new join link.');
     response.json({ room: seat.roomId, seat: seat.name });
   });
   return router;

@@ -1,10 +1,11 @@
 import { readRuleset, registry, type Rules } from '@eager-ember/core';
 import { Router } from 'express';
-import jsonPatch, { type Operation } from 'fast-json-patch';
+import type { Operation } from 'fast-json-patch';
 import type { Sequelize } from 'sequelize';
 import { z } from 'zod';
 import { Revision, Ruleset } from '../database/models.js';
 import { followPlayers, lossesOf } from './players.js';
+import { patched } from './patching.js';
 import { HttpProblem, notFound } from './problems.js';
 
 const pathText = z
@@ -55,15 +56,6 @@ const whole = (ruleset: Ruleset) => ({
   updatedAt: ruleset.updatedAt,
   document: ruleset.document,
 });
-
-function patched(document: Record<string, unknown>, patch: readonly Operation[]): Record<string, unknown> {
-  try {
-    return jsonPatch.applyPatch(structuredClone(document), patch as Operation[], true).newDocument;
-  } catch (error) {
-    const { name, index } = error as { name?: string; index?: number };
-    throw new HttpProblem(422, 'The patch does not fit the ruleset', `Operation ${index ?? 0}: ${name ?? 'it cannot be applied'}.`);
-  }
-}
 
 /** Tells running rooms of edited rules. */
 export type OnEdit = (rulesetId: string, rules: Rules, revision: number) => void;

@@ -16,6 +16,7 @@ const digest = (token: string) => createHash('sha256').update(token).digest('hex
 
 /** Sign-in by links that work once, and the sessions that follow. */
 export class Sessions {
+  /** Digests of the links that nobody has opened yet. */
   private readonly links = new Set<string>();
 
   /** A new link's token. */
@@ -28,24 +29,34 @@ export class Sessions {
   /** GET /enter/:token */
   readonly enter: RequestHandler = async (request, response) => {
     const id = digest(String(request.params['token']));
-    if (!this.links.has(id)) {
+    // Taken out before anything is waited for: of those who come with it together, one gets in.
+    if (!this.links.delete(id)) {
       if (await this.userOf(request)) return void response.redirect('/');
       throw new HttpProblem(410, 'This link has been used', 'A sign-in link works once. Start the workbench again for a new one.');
     }
-    const user = await theAuthor();
     const token = randomBytes(32).toString('base64url');
-    await Session.create({ id: digest(token), userId: user.id, expiresAt: new Date(Date.now() + LASTS_MS) });
-    this.links.delete(id);
+    try {
+      const user = await theAuthor();
+      await Session.create({ id: digest(token), userId: user.id, expiresAt: new Date(Date.now() + LASTS_MS) });
+    } catch (error) {
+      // It has opened nothing: it may be tried again.
+      this.links.add(id);
+      throw error;
+    }
     response.cookie(COOKIE, token, { httpOnly: true, sameSite: 'lax', maxAge: LASTS_MS, path: '/' });
     response.redirect('/');
   };
 
-  /** The id of the signed-in user, or undefined. */
-  async userOf(request: IncomingMessage): Promise<string | undefined> {
+  /** The session that a request belongs to, or undefined. */
+  async sessionOf(request: IncomingMessage): Promise<Session | undefined> {
     const token = parse(request.headers.cookie ?? '')[COOKIE];
     if (token === undefined || token === '') return undefined;
-    const session = await Session.findOne({ where: { id: digest(token), expiresAt: { [Op.gt]: new Date() } } });
-    return session?.userId;
+    return (await Session.findOne({ where: { id: digest(token), expiresAt: { [Op.gt]: new Date() } } })) ?? undefined;
+  }
+
+  /** The id of the signed-in user, or undefined. */
+  async userOf(request: IncomingMessage): Promise<string | undefined> {
+    return (await this.sessionOf(request))?.userId;
   }
 
   readonly required: RequestHandler = async (request, response, next) => {
@@ -68,7 +79,7 @@ export const sameSiteWrites: RequestHandler = (request, _response, next) => {
 export function isOwnOrigin({ headers }: IncomingMessage): boolean {
   if (headers.origin === undefined || headers.host === undefined) return false;
   try {
-    return new URL(headers.origin).host === headers.host;
+    return new URL(headers.origin).host === headers.host.toLowerCase();
   } catch {
     return false;
   }

@@ -47,7 +47,9 @@ export class Clock {
   }
 
   private plan(): void {
-    this.next = this.time.after(Math.min(Clock.LONGEST_WAIT_MS, Math.max(0, this.due - this.time.now())), () => this.run());
+    // Not longer than from one tick to the next: a clock that goes back would be waited for otherwise.
+    const wait = Math.min(Clock.LONGEST_WAIT_MS, this.interval, Math.max(0, this.due - this.time.now()));
+    this.next = this.time.after(wait, () => this.run());
   }
 
   private run(): void {
@@ -58,6 +60,8 @@ export class Clock {
       this.tick();
     }
     if (this.due < this.time.now()) this.due = this.time.now();
+    // A machine whose time went back does not make the room wait until it has come as far again.
+    this.due = Math.min(this.due, this.time.now() + this.interval);
     if (this.next) this.plan();
   }
 }

@@ -1,38 +1,18 @@
-import { randomBytes, randomInt } from 'node:crypto';
-import { promisify } from 'node:util';
-import { deflateRaw, inflateRaw } from 'node:zlib';
-import { readSnapshot, type Rules, type SavedPlayer, savedProblems, seatProblems, World } from '@eager-ember/core';
+import { randomInt } from 'node:crypto';
+import { type Rules, type SavedPlayer, savedProblems, seatProblems } from '@eager-ember/core';
 import type { Logger } from 'pino';
 import type { Sequelize } from 'sequelize';
-import { Player, Room as RoomRow, RoomSnapshot, type Ruleset, Seat, SetAside } from '../database/models.js';
-import { HttpProblem, isDatabaseGone } from '../http/problems.js';
+import { Player, Room as RoomRow, type Ruleset, Seat, SetAside } from '../database/models.js';
+import { HttpProblem } from '../http/problems.js';
 import { findRuleset, rulesFrom } from '../http/rulesets.js';
-import { Clock } from './clock.js';
+import { AwakeRoom, type Measures } from './awake-room.js';
+import { AwakeRooms } from './awake-rooms.js';
 import { FIRST, SEAT_NAMES, SECOND } from './names.js';
-import { type Client, Room } from './room.js';
+import type { Client, Goodbye } from './client.js';
+import { Room, type RoomRules } from './room.js';
+import { RoomHold } from './room-hold.js';
+import { newLink } from './seat-links.js';
 import { machineTime, type Time } from './time.js';
-
-const deflated = promisify(deflateRaw);
-const inflated = promisify(inflateRaw);
-/** How often a room and its changed players are stored. What a crash can lose is less than this. */
-const SAVE_EVERY_MS = 500;
-/** How often a room is told what time it is. */
-const CLOCK_EVERY_MS = 10_000;
-/** How long a room that is just being left is waited for by another that wants its players. */
-const PATIENCE_MS = 2500;
-/** How long a room that nobody looks at is held ready; after that it is read again as it was stored. */
-export const ASLEEP_MS = 10 * 60_000;
-
-interface Open {
-  readonly room: Room;
-  readonly clock: Clock;
-  saving: Promise<void>;
-  lastSave: number;
-  lastClock: number;
-  /** The tick and the revision that were last stored; -1 for none by this process. */
-  storedTick: number;
-  storedRevision: number;
-}
 
 /** What the party of a room is called. */
 const PARTY = 'party';
@@ -49,24 +29,11 @@ export class PlayersElsewhere extends Error {
   }
 }
 
-/** A room as the workbench is told of it. */
-export interface RoomDescription {
-  readonly id: string;
-  readonly ruleset: string;
-  readonly seed: number;
-  readonly createdAt: Date;
-  /** `join` is the path of the seat's join link. */
-  readonly seats: readonly { readonly name: string; readonly team: string | null; readonly party: string | null; readonly join: string }[];
-}
-
-export interface Measures {
-  tickSeconds(seconds: number): void;
-  lateSeconds(seconds: number): void;
-}
-
 /** Keeps rooms: opens them when somebody comes, runs them while somebody is there, stores what players keep. */
 export class RoomKeeper {
-  private readonly open = new Map<string, Promise<Open>>();
+  private readonly awake = new AwakeRooms();
+  /** Told of edits while they wake. */
+  private readonly waking = new Set<(edited: RoomRules) => void>();
   private readonly turns = new Map<string, Promise<void>>();
 
   constructor(
@@ -89,7 +56,7 @@ export class RoomKeeper {
         name,
         team: null,
         party: party.includes(name) ? PARTY : null,
-        token: randomBytes(18).toString('base64url'),
+        ...newLink(),
       }));
       await Seat.bulkCreate(seats, { transaction });
       return row;
@@ -103,78 +70,76 @@ export class RoomKeeper {
     }
   }
 
-  /** What the workbench shows of a room, with the tokens of its join links. */
-  async describe(id: string): Promise<RoomDescription | undefined> {
+  isAwake(id: string): boolean {
+    return this.awake.get(id) !== undefined;
+  }
+
+  /**
+   * Has a room sleep, with words to who is there, and does something with it then: nobody can wake it meanwhile.
+   * @throws HttpProblem 503 where it can't be stored as it stands
+   */
+  async asleep<T>(row: RoomRow, goodbye: Goodbye, work: () => Promise<T>): Promise<T> {
+    return this.inTurn(row.rulesetId, async () => {
+      const ended = (await this.awake.get(row.id)?.end(goodbye)) ?? true;
+      if (!ended) throw new HttpProblem(503, 'The room can’t be stored as it stands', 'Nothing was changed. Try again in a while.');
+      return work();
+    });
+  }
+
+  /** Has those who came by a link go. */
+  dismiss(room: string, link: string, goodbye: Goodbye): void {
+    this.awake.get(room)?.room.dismissAll(goodbye, (client) => client.link === link);
+  }
+
+  /**
+   * Lets somebody into a room, which is woken where it sleeps; undefined where there is none of that name.
+   * @throws PlayersElsewhere where another room that somebody looks at plays one of its players
+   */
+  async connect(id: string, client: Client): Promise<AwakeRoom | undefined> {
+    const there = this.awake.get(id);
+    if (there?.ready) {
+      there.connect(client);
+      return there;
+    }
     const row = await RoomRow.findByPk(id);
     if (!row) return undefined;
-    const seats = await this.seatsOf(id);
-    return {
-      id,
-      ruleset: row.rulesetId,
-      seed: row.seed,
-      createdAt: row.createdAt,
-      seats: seats.map(({ name, team, party, token }) => ({ name, team, party: party ?? null, join: `/join/${token}` })),
+    return this.inTurn(row.rulesetId, async () => {
+      const room = this.awake.get(id) ?? (await this.wake(row, client));
+      room?.connect(client);
+      return room;
+    });
+  }
+
+  private async wake(row: RoomRow, client: Client): Promise<AwakeRoom | undefined> {
+    const seats = (await Seat.findAll({ where: { roomId: row.id } })).sort(
+      (a, b) => SEAT_NAMES.indexOf(a.name) - SEAT_NAMES.indexOf(b.name),
+    );
+    const names = seats.map(({ name }) => name);
+    await this.freePlayers(row.rulesetId, names, client.link === undefined, `Room ${row.id} plays ${names.join(' and ')} now.`);
+    let edited: RoomRules | undefined;
+    const hear = (rules: RoomRules) => {
+      if (rules.rulesetId === row.rulesetId) edited = rules;
     };
-  }
-
-  async ofRuleset(rulesetId: string): Promise<readonly { id: string; createdAt: Date; open: boolean }[]> {
-    const rows = await RoomRow.findAll({ where: { rulesetId }, order: [['createdAt', 'DESC']], limit: 20 });
-    return rows.map(({ id, createdAt }) => ({ id, createdAt, open: this.open.has(id) }));
-  }
-
-  private async seatsOf(id: string): Promise<readonly Seat[]> {
-    const seats = await Seat.findAll({ where: { roomId: id } });
-    return [...seats].sort((a, b) => SEAT_NAMES.indexOf(a.name) - SEAT_NAMES.indexOf(b.name));
-  }
-
-  /** The running room, opened where it sleeps; undefined where there is none of that name. */
-  async room(id: string): Promise<Open | undefined> {
-    if (!this.open.has(id)) {
-      const row = await RoomRow.findByPk(id);
-      if (!row) return undefined;
-      if (!this.open.has(id)) {
-        const opening = this.wake(row);
-        this.open.set(id, opening);
-        opening.catch(() => this.open.delete(id));
-      }
+    this.waking.add(hear);
+    try {
+      const hold = await RoomHold.take(this.sequelize, this.log, row);
+      if (!hold) return undefined;
+      const { id: rulesetId, document, revision } = await findRuleset(row.rulesetId);
+      const rules = rulesFrom(document);
+      const { saved, notices } = await this.playersOf(rulesetId, rules, names);
+      const stood = await hold.read(rules, revision);
+      const room = new Room(row.id, { rules, rulesetId, revision }, row.seed, seats, saved, stood, notices);
+      if (edited && edited.revision > revision) room.edited(edited);
+      return new AwakeRoom(room, hold, {
+        all: this.awake,
+        time: this.time,
+        measures: this.measures,
+        log: this.log,
+        forgotten: (forgotten) => void this.forget(forgotten),
+      });
+    } finally {
+      this.waking.delete(hear);
     }
-    return this.open.get(id);
-  }
-
-  private async wake(row: RoomRow): Promise<Open> {
-    const ruleset = await findRuleset(row.rulesetId);
-    const rules = rulesFrom(ruleset.document);
-    const seats = await this.seatsOf(row.id);
-    const { saved, notices } = await this.playersOf(
-      ruleset.id,
-      rules,
-      seats.map(({ name }) => name),
-    );
-    const room = new Room(
-      row.id,
-      { rules, rulesetId: ruleset.id, revision: ruleset.revision },
-      row.seed,
-      seats,
-      saved,
-      await this.stood(row.id, rules, ruleset.revision),
-      notices,
-    );
-    const opened: Open = {
-      room,
-      saving: Promise.resolve(),
-      lastSave: 0,
-      lastClock: 0,
-      storedTick: -1,
-      storedRevision: -1,
-      clock: new Clock(
-        () => room.ticksPerSecond,
-        () => this.tick(opened),
-        (ms) => this.measures.lateSeconds(ms / 1000),
-        this.time,
-      ),
-    };
-    room.repaced = () => opened.clock.repace();
-    return opened;
   }
 
   /** What is kept of players. What can't be read is set aside untouched, and said; its player begins anew. */
@@ -204,95 +169,10 @@ export class RoomKeeper {
     };
   }
 
-  private tick(open: Open): void {
-    const began = this.time.now();
-    if (began - open.lastClock >= CLOCK_EVERY_MS) {
-      open.lastClock = began;
-      open.room.setClock();
-    }
-    try {
-      open.room.tick();
-    } catch (error) {
-      this.log.error({ err: error, room: open.room.id }, 'a tick failed; the room is closed');
-      open.room.tell({ t: 'error', message: 'The room failed and was closed. What players keep was stored before.', final: true });
-      open.clock.stop();
-      this.open.delete(open.room.id);
-      return;
-    }
-    this.measures.tickSeconds((this.time.now() - began) / 1000);
-    if (began - open.lastSave >= SAVE_EVERY_MS) {
-      open.lastSave = began;
-      this.save(open);
-    }
-  }
-
   /**
-   * Stores the room as it stands and its changed players, in one step: what a player has and what is left in a chest never
-   * disagree. One write after the other; what could not be stored is tried again at the next turn.
+   * One after the other for each ruleset: two rooms that ask for the same player at once do not both get them. Nothing that
+   * waits for people is done in a turn.
    */
-  private save(open: Open): void {
-    open.saving = open.saving.then(async () => {
-      const { room } = open;
-      const changed = room.changedPlayers();
-      if (changed.length === 0 && room.tickNumber === open.storedTick) return;
-      const { world, revision, document, tick } = room.stands();
-      try {
-        const packed = await deflated(world);
-        await this.sequelize.transaction(async (transaction) => {
-          if (changed.length > 0)
-            await Player.bulkCreate(
-              changed.map(({ name, saved }) => ({ rulesetId: room.rulesetId, name, saved, revision })),
-              { updateOnDuplicate: ['saved', 'revision', 'updatedAt'], returning: false, transaction },
-            );
-          const known = open.storedRevision === revision;
-          await RoomSnapshot.bulkCreate([{ roomId: room.id, revision, document: known ? {} : { ...document }, world: packed }], {
-            // The rules are only written where they have changed.
-            updateOnDuplicate: known ? ['world', 'updatedAt'] : ['world', 'revision', 'document', 'updatedAt'],
-            // It would be sent back whole.
-            returning: false,
-            transaction,
-          });
-        });
-        open.storedTick = tick;
-        open.storedRevision = revision;
-        for (const { kept } of changed) kept();
-        room.tell({ t: 'stored', tick });
-      } catch (error) {
-        this.log[isDatabaseGone(error) ? 'warn' : 'error']({ err: error, room: room.id }, 'a room could not be stored; trying again');
-      }
-    });
-  }
-
-  /** A room's world as it was last stored, under today's rules; undefined where there is none, or it can't be read any more. */
-  private async stood(id: string, rules: Rules, revision: number): Promise<World | undefined> {
-    const stored = await RoomSnapshot.findByPk(id);
-    if (!stored) return undefined;
-    try {
-      const snapshot = readSnapshot(await inflated(stored.world));
-      if (stored.revision === revision) return World.restore(rules, snapshot);
-      return World.restore(rulesFrom(stored.document), snapshot).adopt(rules);
-    } catch (error) {
-      this.log.warn({ err: error, room: id }, 'a stored room can’t be read; it begins anew with what its players kept');
-      return undefined;
-    }
-  }
-
-  /** @throws PlayersElsewhere where another room that somebody looks at plays one of its players */
-  async connect(id: string, client: Client): Promise<Room | undefined> {
-    const row = await RoomRow.findByPk(id);
-    if (!row) return undefined;
-    return this.inTurn(row.rulesetId, async () => {
-      const names = (await this.seatsOf(id)).map(({ name }) => name);
-      await this.freePlayers(row.rulesetId, names, id);
-      const open = await this.room(id);
-      if (!open) return undefined;
-      open.room.connect(client);
-      open.clock.start();
-      return open.room;
-    });
-  }
-
-  /** One after the other for each ruleset: two rooms that ask for the same player at once do not both get them. */
   private inTurn<T>(rulesetId: string, work: () => Promise<T>): Promise<T> {
     const turn = (this.turns.get(rulesetId) ?? Promise.resolve()).then(work);
     const settled = turn.then(
@@ -304,88 +184,74 @@ export class RoomKeeper {
     return turn;
   }
 
-  /** Works on what is kept of players while no room plays them, nor can begin to. */
+  /** Works on what is kept of players while no room plays them, nor can begin to. @throws PlayersElsewhere */
   withPlayers<T>(rulesetId: string, names: readonly string[], work: () => Promise<T>): Promise<T> {
     return this.inTurn(rulesetId, async () => {
-      await this.freePlayers(rulesetId, names);
+      await this.freePlayers(
+        rulesetId,
+        names,
+        true,
+        `${names.join(' and ')} ${names.length === 1 ? 'is' : 'are'} changed from outside; the room goes on in a moment.`,
+      );
       return work();
     });
   }
 
+  /**
+   * Has no room play these players: one that nobody looks at is stored and sleeps, and so does one with guests only, where
+   * somebody asks who is signed in.
+   * @param words what guests are told
+   */
+  private async freePlayers(rulesetId: string, names: readonly string[], signedIn: boolean, words: string): Promise<void> {
+    for (const other of this.playing(rulesetId)) {
+      const shared = names.filter((name) => other.room.seats.some((seat) => seat.name === name));
+      if (shared.length === 0) continue;
+      const inTheWay = signedIn ? other.room.watchedByAuthor : other.room.watched;
+      if (inTheWay || !(await other.end({ message: words, how: 'later' }))) throw new PlayersElsewhere(shared, other.id);
+    }
+  }
+
+  /** The rooms of a ruleset that are awake. */
+  private playing(rulesetId: string): readonly AwakeRoom[] {
+    return [...this.awake].filter(({ room }) => room.rulesetId === rulesetId);
+  }
+
   /** Has all that rooms of a ruleset have changed be stored, so that who reads it reads the latest. */
   async stored(rulesetId: string): Promise<void> {
-    for (const opening of this.open.values()) {
-      const open = await opening.catch(() => undefined);
-      if (open?.room.rulesetId !== rulesetId) continue;
-      this.save(open);
-      await open.saving;
-    }
+    for (const room of this.playing(rulesetId)) await room.save();
   }
 
-  /** The rooms that somebody looks at, and whom they play. */
-  async playing(rulesetId: string): Promise<ReadonlyMap<string, string>> {
-    const found = new Map<string, string>();
-    for (const opening of this.open.values()) {
-      const open = await opening.catch(() => undefined);
-      if (open?.room.rulesetId === rulesetId && open.room.watched) for (const { name } of open.room.seats) found.set(name, open.room.id);
-    }
-    return found;
+  /** Who of a ruleset's players is played just now, each with the id of the room. */
+  players(rulesetId: string): ReadonlyMap<string, string> {
+    return new Map(
+      this.playing(rulesetId)
+        .filter(({ room }) => room.watched)
+        .flatMap(({ id, room }) => room.seats.map(({ name }) => [name, id] as const)),
+    );
   }
 
-  /** Has no other room play these players: one that nobody looks at is stored and closed. */
-  private async freePlayers(rulesetId: string, names: readonly string[], but?: string): Promise<void> {
-    for (const [id, opening] of [...this.open]) {
-      if (id === but) continue;
-      const open = await opening.catch(() => undefined);
-      const shared = open?.room.rulesetId === rulesetId ? names.filter((name) => open.room.seats.some((seat) => seat.name === name)) : [];
-      if (!open || shared.length === 0) continue;
-      // Who has just gone may not have been noticed yet.
-      for (let waited = 0; open.room.watched && waited < PATIENCE_MS; waited += 50) await new Promise((next) => setTimeout(next, 50));
-      if (open.room.watched) throw new PlayersElsewhere(shared, id);
-      open.clock.stop();
-      this.save(open);
-      await open.saving;
-      if (open.room.changedPlayers().length > 0) throw new PlayersElsewhere(shared, id);
-      this.open.delete(id);
-    }
-  }
-
-  /** A room that nobody looks at stands still, and is woken by the next one who comes. */
-  async disconnect(id: string, client: Client): Promise<void> {
-    const open = await this.open.get(id);
-    if (!open) return;
-    open.room.disconnect(client);
-    if (open.room.watched) return;
-    open.clock.stop();
-    this.save(open);
-    await open.saving;
-    this.time.after(ASLEEP_MS, () => this.forget(id, open));
-  }
-
-  private forget(id: string, open: Open): void {
-    if (open.room.watched || open.room.changedPlayers().length > 0) return;
-    this.open.delete(id);
+  /** A room that nobody has looked at for long sleeps, unless somebody has come meanwhile. */
+  private forget(forgotten: AwakeRoom): Promise<void> {
+    return this.inTurn(forgotten.room.rulesetId, async () => {
+      if (!forgotten.room.watched && this.awake.holds(forgotten)) await forgotten.end();
+    });
   }
 
   edited(rulesetId: string, rules: Rules, revision: number): void {
-    for (const opening of this.open.values())
-      void opening.then(({ room }) => {
-        if (room.rulesetId === rulesetId) room.edited({ rules, rulesetId, revision });
-      });
+    const edited = { rules, rulesetId, revision };
+    for (const { room } of this.playing(rulesetId)) room.edited(edited);
+    for (const hear of this.waking) hear(edited);
   }
 
   get count(): number {
-    return this.open.size;
+    return this.awake.size;
   }
 
+  /** Tells everybody that the server stops, and stores all there is. */
   async close(): Promise<void> {
-    const all = await Promise.allSettled(this.open.values());
-    for (const opened of all) {
-      if (opened.status !== 'fulfilled') continue;
-      opened.value.clock.stop();
-      this.save(opened.value);
-      await opened.value.saving;
-    }
-    this.open.clear();
+    const goodbye: Goodbye = { message: 'The server stops. Your seat is kept; come back when it runs again.', how: 'stopping' };
+    await Promise.all([...this.awake].map((room) => room.end(goodbye)));
+    // What can't be stored any more must not run on either.
+    for (const room of this.awake) room.abandon(goodbye);
   }
 }

@@ -1,6 +1,7 @@
 import brinewick from '../../../../examples/brinewick.json' with { type: 'json' };
 import { compileRuleset, Copy, readServerMessage, readSnapshot, type ServerMessage, type Welcome, World } from '@eager-ember/core';
-import { type Client, Room } from './room.js';
+import type { Client, Goodbye } from './client.js';
+import { Room } from './room.js';
 
 type Editable = Record<string, unknown> & { actors: Record<string, unknown>[]; effects: unknown[]; pickups: { then: unknown[] }[] };
 const rulesOf = (edit: (document: Editable) => void = () => undefined) => {
@@ -9,8 +10,8 @@ const rulesOf = (edit: (document: Editable) => void = () => undefined) => {
   return compileRuleset(document);
 };
 const SEATS = [
-  { name: 'north', team: 'petrel', token: 'a' },
-  { name: 'south', team: 'gannet', token: 'b' },
+  { name: 'north', team: 'petrel' },
+  { name: 'south', team: 'gannet' },
 ];
 
 /** A screen without a socket. */
@@ -20,13 +21,19 @@ class Fake implements Client {
   readonly messages: ServerMessage[] = [];
   frames = 0;
   congested = false;
+  goodbye: Goodbye | undefined;
 
   constructor(
     readonly room: Room,
     readonly seat: string | undefined,
     readonly drives = true,
+    readonly link: string | undefined = undefined,
   ) {
     room.connect(this);
+  }
+
+  dismiss(goodbye: Goodbye): void {
+    this.goodbye = goodbye;
   }
 
   send(bytes: Uint8Array): void {
@@ -337,5 +344,29 @@ describe('A room by itself', () => {
     const [truth, north] = [new Fake(room, undefined), new Fake(room, 'north')];
     room.tell({ t: 'error', message: 'Closed.', final: true });
     for (const screen of [truth, north]) expect(screen.messages.at(-1)).toEqual({ t: 'error', message: 'Closed.', final: true });
+  });
+
+  it('has those go who are told to, and them alone', () => {
+    const room = open();
+    const [north, guest] = [new Fake(room, 'north', false), new Fake(room, 'south', true, 'a link')];
+    expect([room.watchedByAuthor, room.isDriven('south')]).toEqual([true, true]);
+    room.dismissAll({ message: 'Go.', how: 'final' }, ({ link }) => link === 'a link');
+    expect([north.goodbye, guest.goodbye?.message]).toEqual([undefined, 'Go.']);
+    expect([room.watched, room.isDriven('south')]).toEqual([true, false]);
+    room.disconnect(north);
+    expect([room.watched, room.watchedByAuthor, room.disconnect(north)]).toEqual([false, false, false]);
+  });
+
+  it('says what is wrong with it for the moment once, also to who comes meanwhile, and that it is over', () => {
+    const room = open();
+    const north = new Fake(room, 'north');
+    for (const message of ['It rains.', 'It rains.']) room.setTrouble(message);
+    const south = new Fake(room, 'south');
+    room.setTrouble('');
+    const troubles = ({ messages }: Fake) => messages.flatMap((message) => (message.t === 'trouble' ? [message.message] : []));
+    expect([troubles(north), troubles(south)]).toEqual([
+      ['It rains.', ''],
+      ['It rains.', ''],
+    ]);
   });
 });

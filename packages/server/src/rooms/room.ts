@@ -24,16 +24,14 @@ import {
   wireSchemaOf,
   World,
 } from '@eager-ember/core';
+import type { Client, Goodbye } from './client.js';
 
-/** One connected screen: a seat's, or one that watches the truth. */
-export interface Client {
-  /** The seat's name; undefined watches the truth. */
-  readonly seat: string | undefined;
-  /** A seat's controls are driven from here, rather than only shown beside the truth. */
-  readonly drives: boolean;
-  send(bytes: Uint8Array): void;
-  /** Whether what was sent before is still on its way; frames are then left out, the next one carries all. */
-  readonly congested: boolean;
+/** A room as it stands, to be stored, with the rules that it stands under. */
+export interface RoomState {
+  readonly world: Uint8Array;
+  readonly revision: number;
+  readonly document: Readonly<Record<string, unknown>>;
+  readonly tick: number;
 }
 
 interface Connection {
@@ -45,7 +43,6 @@ export interface RoomSeat {
   readonly name: string;
   readonly team: string | null;
   readonly party?: string | null;
-  readonly token: string;
 }
 
 export interface RoomRules {
@@ -83,6 +80,8 @@ export class Room {
   private saved = new Map<string, string>();
   /** What of that the rules of now have no place for, by player, once it was asked for. */
   private readonly homeless = new Map<string, SavedPlayer>();
+  /** What is wrong with it for the moment. */
+  private trouble = '';
   /** What every screen that comes is told besides. */
   private readonly notices: readonly string[];
 
@@ -120,13 +119,7 @@ export class Room {
     if (row >= 0 && saved && JSON.stringify(savePlayer(this.world, row)) !== JSON.stringify(saved)) loadPlayer(this.world, row, saved);
   }
 
-  /** The world as it stands, to be stored, with the rules that it stands under. */
-  stands(): {
-    readonly world: Uint8Array;
-    readonly revision: number;
-    readonly document: Readonly<Record<string, unknown>>;
-    readonly tick: number;
-  } {
+  stands(): RoomState {
     const { rules, revision } = this.current;
     return { world: storeSnapshot(this.world.snapshot()), revision, document: rules.document, tick: this.world.tick };
   }
@@ -148,6 +141,11 @@ export class Room {
     return this.connections.size > 0;
   }
 
+  /** Whether somebody who is signed in looks at it, rather than only who has a link to a seat. */
+  get watchedByAuthor(): boolean {
+    return [...this.connections.keys()].some(({ link }) => link === undefined);
+  }
+
   get hash(): string {
     return this.world.hash();
   }
@@ -166,14 +164,32 @@ export class Room {
     this.welcome(client);
     this.tellSeats(client);
     for (const message of this.notices) client.send(encodeMessage({ t: 'error', message, final: false }));
+    if (this.trouble !== '') client.send(encodeMessage({ t: 'trouble', message: this.trouble }));
   }
 
-  disconnect(client: Client): void {
-    if (!this.connections.delete(client)) return;
+  /** Returns whether it was there. */
+  disconnect(client: Client): boolean {
+    if (!this.connections.delete(client)) return false;
     // Nobody holds the stick any more: a body must not drift on for ever.
     if (client.drives && client.seat !== undefined && !this.isDriven(client.seat))
       this.enqueue({ kind: 'input', args: { seat: client.seat, input: { do: 'stop' } } });
     this.tellSeats();
+    return true;
+  }
+
+  /** Has everybody go, or those of whom that is said. */
+  dismissAll(goodbye: Goodbye, which: (client: Client) => boolean = () => true): void {
+    for (const client of [...this.connections.keys()].filter(which)) {
+      this.disconnect(client);
+      client.dismiss(goodbye);
+    }
+  }
+
+  /** Says what is wrong with the room for the moment, in words; nothing where all is well. */
+  setTrouble(message: string): void {
+    if (message === this.trouble) return;
+    this.trouble = message;
+    this.tell({ t: 'trouble', message });
   }
 
   acknowledge(client: Client, frame: number): void {

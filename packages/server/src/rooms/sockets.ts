@@ -1,48 +1,71 @@
 import type { IncomingMessage, Server } from 'node:http';
 import type { Duplex } from 'node:stream';
-import { encodeMessage, readClientMessage, SUBPROTOCOL } from '@eager-ember/core';
+import { encodeMessage, readClientMessage, type ServerMessage, SUBPROTOCOL } from '@eager-ember/core';
 import type { Logger } from 'pino';
 import { WebSocket, WebSocketServer } from 'ws';
-import { Seat } from '../database/models.js';
-import { isOwnOrigin, type Sessions } from '../http/sessions.js';
+import type { Hosts } from '../http/hosts.js';
+import type { Sessions } from '../http/sessions.js';
+import type { AwakeRoom } from './awake-room.js';
+import { admit, MOST_SOCKETS, Places, type Visitor } from './door.js';
 import { PlayersElsewhere, type RoomKeeper } from './keeper.js';
-import type { Client, Room } from './room.js';
+import type { Client, Goodbye } from './client.js';
+import type { Room } from './room.js';
+import { seatOfLink } from './seat-links.js';
 
 /** A client may say this much a second; frames are acknowledged twenty times a second, the rest is inputs. */
 const MOST_MESSAGES_A_SECOND = 200;
 /** Frames are left out while more than this waits to be sent to a client. */
 const CONGESTED_BYTES = 256 * 1024;
+/** A client that has not taken in this much of what was sent to it has gone, or does not want it. */
+const STUCK_BYTES = 8 * 1024 * 1024;
 /** Longest message that is read at all, to be told that it is too long. */
 const MOST_BYTES_READ = 4 * 1024 * 1024;
 /** How often a client is asked whether it is still there; who has not answered by the next time is let go of. */
 const HEARTBEAT_MS = 15_000;
-const PATH = /^\/ws\/rooms\/([a-z]+-[a-z]+(?:-\d+)?)$/;
 
-/** What an upgrade asks for. */
-interface Door {
-  readonly room: string;
-  readonly seat: string | undefined;
-  readonly drives: boolean;
+/** What sockets need of the server that they are put on. */
+export interface SocketParts {
+  readonly keeper: RoomKeeper;
+  readonly sessions: Sessions;
+  readonly hosts: Hosts;
+  readonly log: Logger;
+  /** The address of the network that a request comes from. */
+  readonly addressOf: (request: IncomingMessage) => string;
 }
 
 /** Puts the rooms' sockets on a server. Nothing is opened for a page of another origin, or for who may not be there. */
-export function attachSockets(server: Server, keeper: RoomKeeper, sessions: Sessions, log: Logger): WebSocketServer {
+export function attachSockets(server: Server, parts: SocketParts): WebSocketServer {
+  const { log } = parts;
   const sockets = new WebSocketServer({
     noServer: true,
     // What is larger is cut off by the library without a word; up to here a client is told why.
     maxPayload: MOST_BYTES_READ,
     handleProtocols: (offered) => (offered.has(SUBPROTOCOL) ? SUBPROTOCOL : false),
   });
+  const places = new Places();
+  // From its first moment on: an error that nobody listens for ends the process.
+  server.on('connection', (socket) => socket.on('error', (error) => log.debug({ err: error }, 'a connection broke')));
   server.on('upgrade', (request: IncomingMessage, socket: Duplex, head: Buffer) => {
-    admit(request, sessions)
-      .then((door) => {
-        if (typeof door === 'number') return refuse(socket, door);
-        sockets.handleUpgrade(request, socket, head, (ws) => void serve(ws, door, keeper, log));
+    socket.on('error', (error) => log.debug({ err: error }, 'a socket broke at the door'));
+    const address = parts.addressOf(request);
+    const leave = places.take(`address ${address}`, MOST_SOCKETS.address);
+    const waiting = places.take(`waiting ${address}`, MOST_SOCKETS.waiting);
+    socket.once('close', () => {
+      leave?.();
+      waiting?.();
+    });
+    if (!leave || !waiting) return refuse(socket, 429);
+    admit(request, parts.sessions, parts.hosts)
+      .then((visitor) => {
+        if (typeof visitor === 'number') return refuse(socket, visitor);
+        if (socket.destroyed) return;
+        sockets.handleUpgrade(request, socket, head, (ws) => serve(ws, visitor, places, parts));
       })
       .catch((error: unknown) => {
         log.warn({ err: error }, 'a socket could not be opened');
         refuse(socket, 503);
-      });
+      })
+      .finally(waiting);
   });
   return sockets;
 }
@@ -52,44 +75,76 @@ const REASONS: Readonly<Record<number, string>> = {
   401: 'Unauthorized',
   403: 'Forbidden',
   404: 'Not Found',
+  421: 'Misdirected Request',
+  429: 'Too Many Requests',
   503: 'Service Unavailable',
 };
 
 function refuse(socket: Duplex, status: number): void {
+  if (socket.destroyed) return;
+  socket.once('finish', () => socket.destroy());
   socket.end(`HTTP/1.1 ${status} ${REASONS[status]}\r\nConnection: close\r\nContent-Length: 0\r\n\r\n`);
 }
 
-async function admit(request: IncomingMessage, sessions: Sessions): Promise<Door | number> {
-  const url = new URL(request.url ?? '/', 'http://localhost');
-  const room = PATH.exec(url.pathname)?.[1];
-  if (room === undefined) return 404;
-  if (!isOwnOrigin(request)) return 403;
-  if (!(request.headers['sec-websocket-protocol'] ?? '').split(/,\s*/).includes(SUBPROTOCOL)) return 400;
-  const token = url.searchParams.get('seat');
-  if (token === null) return (await sessions.userOf(request)) === undefined ? 401 : { room, seat: undefined, drives: false };
-  const seat = await Seat.findOne({ where: { roomId: room, token } });
-  if (!seat) return 401;
-  return { room, seat: seat.name, drives: url.searchParams.get('shown') !== 'beside' };
-}
+/** Codes that a socket is closed with (RFC 6455, and the registry for 1013). */
+const CODES = { later: 1013, stopping: 1001, final: 1008 } as const;
 
-async function serve(ws: WebSocket, { room: id, seat, drives }: Door, keeper: RoomKeeper, log: Logger): Promise<void> {
+/** A message that says goodbye. */
+const farewell = ({ message, how }: Goodbye): ServerMessage =>
+  how === 'final' ? { t: 'error', message, final: true } : { t: 'later', message };
+
+function serve(ws: WebSocket, visitor: Visitor, places: Places, parts: SocketParts): void {
+  ws.on('error', (error) => parts.log.debug({ err: error, room: visitor.room }, 'socket error'));
+  const { seat, drives, link } = visitor;
   const client: Client = {
     seat,
     drives,
-    send: (bytes) => ws.readyState === WebSocket.OPEN && ws.send(bytes),
+    link,
+    send(bytes) {
+      if (ws.readyState !== WebSocket.OPEN) return;
+      if (ws.bufferedAmount > STUCK_BYTES) ws.terminate();
+      else ws.send(bytes);
+    },
     get congested() {
       return ws.bufferedAmount > CONGESTED_BYTES;
     },
+    dismiss(goodbye) {
+      client.send(encodeMessage(farewell(goodbye)));
+      // The reason has at most 123 bytes; letters may have three.
+      ws.close(CODES[goodbye.how], goodbye.message.slice(0, 40));
+    },
   };
-  const close = (message: string) => {
-    client.send(encodeMessage({ t: 'error', message, final: true }));
-    ws.close(1008, message.slice(0, 120));
-  };
-  // Messages that come before the room is open wait for it.
-  const opening = keeper.connect(id, client);
+  const place = places.take(visitor.by, visitor.most);
+  if (!place)
+    return client.dismiss({ message: `This room is open on ${visitor.most} screens by the same way. Close one of them.`, how: 'final' });
+  ws.on('close', place);
+  const opening = open(visitor, client, parts);
   // Who goes before the room is open has to be let go of all the same, once it is.
-  ws.on('close', () => void opening.catch(() => undefined).then(() => keeper.disconnect(id, client)));
-  ws.on('error', (error) => log.debug({ err: error, room: id }, 'socket error'));
+  ws.on('close', () => void opening.then((room) => room?.disconnect(client)));
+  keepAlive(ws);
+  listen(ws, client, opening);
+}
+
+/** Has a client come into the room that it asks for; where it can't, it is told why and has to go. */
+async function open({ room: id, link }: Visitor, client: Client, { keeper, log }: SocketParts): Promise<AwakeRoom | undefined> {
+  try {
+    const room = await keeper.connect(id, client);
+    if (!room) client.dismiss({ message: 'There is no such room any more.', how: 'final' });
+    // A link that was ended while it was used opens nothing.
+    else if (link !== undefined && !(await seatOfLink(link, id)))
+      room.room.dismissAll({ message: 'This join link was ended.', how: 'final' }, (one) => one === client);
+    return room;
+  } catch (error) {
+    if (error instanceof PlayersElsewhere) client.dismiss({ message: error.message, how: 'later' });
+    else {
+      log.warn({ err: error, room: id }, 'a room could not be opened');
+      client.dismiss({ message: 'The room can’t be opened at the moment: the database can’t be reached.', how: 'later' });
+    }
+    return undefined;
+  }
+}
+
+function keepAlive(ws: WebSocket): void {
   let answered = true;
   ws.on('pong', () => (answered = true));
   const heart = setInterval(() => {
@@ -99,40 +154,35 @@ async function serve(ws: WebSocket, { room: id, seat, drives }: Door, keeper: Ro
   }, HEARTBEAT_MS);
   heart.unref();
   ws.on('close', () => clearInterval(heart));
+}
+
+/** Reads what a client says. What is said before the room is open waits for it. */
+function listen(ws: WebSocket, client: Client, opening: Promise<AwakeRoom | undefined>): void {
   const flood = { second: 0, count: 0 };
+  const close = (message: string) => client.dismiss({ message, how: 'final' });
   ws.on('message', (data: Buffer, isBinary) => {
+    if (ws.readyState !== WebSocket.OPEN) return;
     const second = Math.floor(performance.now() / 1000);
     if (flood.second !== second) Object.assign(flood, { second, count: 0 });
     if (++flood.count > MOST_MESSAGES_A_SECOND) return close(`More than ${MOST_MESSAGES_A_SECOND} messages a second are too many.`);
     if (!isBinary) return close('Messages are binary MessagePack; this one was text.');
     const { message, error } = readClientMessage(new Uint8Array(data));
     if (!message) return close(error);
-    void opening
-      .catch(() => undefined)
-      .then(
-        (room) => room && hear(room, client, message, (text) => client.send(encodeMessage({ t: 'error', message: text, final: false }))),
-      );
+    void opening.then((awake) => {
+      const problem = awake && answer(awake.room, client, message);
+      if (problem !== undefined) client.send(encodeMessage({ t: 'error', message: problem, final: false }));
+    });
   });
-  try {
-    if (!(await opening)) close('There is no such room any more.');
-  } catch (error) {
-    if (error instanceof PlayersElsewhere) return close(error.message);
-    log.warn({ err: error, room: id }, 'a room could not be opened');
-    close('The room can’t be opened at the moment: the database can’t be reached.');
-  }
 }
 
 type Heard = NonNullable<ReturnType<typeof readClientMessage>['message']>;
 
-function hear(room: Room, client: Client, message: Heard, complain: (text: string) => void): void {
-  const problem = answer(room, client, message);
-  if (problem !== undefined) complain(problem);
-}
-
-function answer(room: Room, client: Client, message: Heard): string | undefined | void {
+/** Has a room do what a client says. Returns what is wrong with it, or undefined. */
+function answer(room: Room, client: Client, message: Heard): string | undefined {
   switch (message.t) {
     case 'ack':
-      return room.acknowledge(client, message.frame);
+      room.acknowledge(client, message.frame);
+      return undefined;
     case 'input':
       return room.input(client, message.n, message.input);
     case 'poke':

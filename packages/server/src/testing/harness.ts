@@ -12,6 +12,7 @@ import {
 import pino from 'pino';
 import { Sequelize } from 'sequelize';
 import { WebSocket } from 'ws';
+import { readConfig } from '../config.js';
 import { type RunningServer, startServer } from '../server.js';
 
 const DEMO = fileURLToPath(new URL('../../../../examples/brinewick.json', import.meta.url));
@@ -40,10 +41,8 @@ export class Harness {
   }
 
   private static serve(database: string): Promise<RunningServer> {
-    return startServer(
-      { DATABASE_URL: database, PORT: 0, HOST: '127.0.0.1', LOG_LEVEL: 'silent', DEMO_RULESET: DEMO },
-      pino({ level: 'silent' }),
-    );
+    const config = readConfig({ DATABASE_URL: database, PORT: '0', LOG_LEVEL: 'silent', DEMO_RULESET: DEMO });
+    return startServer(config, pino({ level: 'silent' }));
   }
 
   private static async signIn({ signIn }: RunningServer): Promise<string> {
@@ -130,6 +129,10 @@ export class Screen {
   welcomes = 0;
   readonly news: Announcement[] = [];
   readonly errors: string[] = [];
+  /** Why it had to go, where it may come again. */
+  later: string | undefined;
+  /** What is wrong with the room for the moment, one after the other. */
+  readonly troubles: string[] = [];
   /** The last tick that was told to be stored. */
   stored = 0;
   readonly answers: Extract<ServerMessage, { t: 'why' }>[] = [];
@@ -171,6 +174,8 @@ export class Screen {
     } else if (message.t === 'news') this.news.push(...message.items);
     else if (message.t === 'why') this.answers.push(message);
     else if (message.t === 'error') this.errors.push(message.message);
+    else if (message.t === 'later') this.later = message.message;
+    else if (message.t === 'trouble') this.troubles.push(message.message);
     else if (message.t === 'stored') this.stored = message.tick;
     else if (message.t === 'seats' && this.welcome) this.welcome = { ...this.welcome, seats: message.seats };
   }

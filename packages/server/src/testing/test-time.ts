@@ -3,7 +3,7 @@ import type { Time, Waiting } from '../rooms/time.js';
 /** Time that stands still until a test has it pass. */
 export class TestTime implements Time {
   private passed = 0;
-  private readonly waiting = new Set<{ readonly at: number; readonly work: () => void }>();
+  private readonly waiting = new Set<{ at: number; readonly work: () => void }>();
 
   now(): number {
     return this.passed;
@@ -26,6 +26,12 @@ export class TestTime implements Time {
       next.work();
     }
     this.passed = until;
+  }
+
+  /** Has the clock go back, as on a machine whose time is put right: what was going to be done still waits as long as it did. */
+  goBack(ms: number): void {
+    this.passed -= ms;
+    for (const one of this.waiting) one.at -= ms;
   }
 
   /** Has so many milliseconds pass in one go, as on a machine that was held up: whatever fell due meanwhile is done late. */

@@ -1,0 +1,192 @@
+import type { Logger } from 'pino';
+import { isDatabaseGone } from '../http/problems.js';
+import type { AwakeRooms } from './awake-rooms.js';
+import { Clock } from './clock.js';
+import type { Client, Goodbye } from './client.js';
+import type { Room } from './room.js';
+import { NotHeld, type RoomHold } from './room-hold.js';
+import type { Time, Waiting } from './time.js';
+
+/** How often a room and its changed players are stored. What a crash can lose is less than this. */
+const SAVE_EVERY_MS = 500;
+/** How often a room is told what time it is. */
+const CLOCK_EVERY_MS = 10_000;
+/** How long a room that nobody looks at is held ready; after that it is read again as it was stored. */
+export const ASLEEP_MS = 10 * 60_000;
+
+export interface Measures {
+  tickSeconds(seconds: number): void;
+  lateSeconds(seconds: number): void;
+}
+
+/** What a room that is awake needs of what is around it. */
+export interface Surroundings {
+  /** The rooms that are awake, of which it becomes one. */
+  readonly all: AwakeRooms;
+  readonly time: Time;
+  readonly measures: Measures;
+  readonly log: Logger;
+  /** Told that nobody has looked at it for long. */
+  readonly forgotten: (room: AwakeRoom) => void;
+}
+
+/**
+ * A room that is awake: its world, its clock, and the storing of both. It is among the rooms that are awake from its
+ * beginning to its end; after that nothing of it runs, and nothing of it is stored.
+ */
+export class AwakeRoom {
+  private readonly clock: Clock;
+  private saving: Promise<void> | undefined;
+  private nextSaving: Promise<void> | undefined;
+  private lastSave = 0;
+  private lastClock = 0;
+  private storedTick = -1;
+  private sleep: Waiting | undefined;
+  private ending = false;
+
+  /** @throws TwoWorlds where a room of that id is awake already */
+  constructor(
+    readonly room: Room,
+    private readonly hold: RoomHold,
+    private readonly around: Surroundings,
+  ) {
+    around.all.enter(this);
+    this.clock = new Clock(
+      () => room.ticksPerSecond,
+      () => this.tick(),
+      (ms) => around.measures.lateSeconds(ms / 1000),
+      around.time,
+    );
+    room.repaced = () => this.clock.repace();
+    // Somebody is about to come; where they do not, it goes to sleep again.
+    this.waitForSleep();
+  }
+
+  get id(): string {
+    return this.room.id;
+  }
+
+  /** Whether somebody can come in right away. */
+  get ready(): boolean {
+    return !this.ending && this.around.all.holds(this);
+  }
+
+  connect(client: Client): void {
+    this.sleep?.cancel();
+    this.room.connect(client);
+    this.clock.start();
+  }
+
+  /** A room that nobody looks at stands still, and is woken by the next one who comes. */
+  async disconnect(client: Client): Promise<void> {
+    if (!this.room.disconnect(client) || this.room.watched || !this.around.all.holds(this)) return;
+    this.clock.stop();
+    this.waitForSleep();
+    await this.save();
+  }
+
+  private waitForSleep(): void {
+    this.sleep?.cancel();
+    this.sleep = this.around.time.after(ASLEEP_MS, () => this.around.forgotten(this));
+  }
+
+  private tick(): void {
+    const { time, measures, log } = this.around;
+    const began = time.now();
+    if (began - this.lastClock >= CLOCK_EVERY_MS) {
+      this.lastClock = began;
+      this.room.setClock();
+    }
+    try {
+      this.room.tick();
+    } catch (error) {
+      log.error({ err: error, room: this.id }, 'a tick failed; the room is closed');
+      return this.abandon({ message: 'The room failed and was closed. What players keep was stored before.', how: 'final' });
+    }
+    measures.tickSeconds((time.now() - began) / 1000);
+    if (began - this.lastSave >= SAVE_EVERY_MS) {
+      this.lastSave = began;
+      void this.save();
+    }
+  }
+
+  /** Has the room as it stands now be stored. One write follows the other, and at most one waits for the one under way. */
+  save(): Promise<void> {
+    if (this.nextSaving) return this.nextSaving;
+    if (this.saving) {
+      this.nextSaving = this.saving.then(() => {
+        this.nextSaving = undefined;
+        return this.save();
+      });
+      return this.nextSaving;
+    }
+    this.saving = this.store().finally(() => (this.saving = undefined));
+    return this.saving;
+  }
+
+  /** What could not be stored is tried again at the next turn. */
+  private async store(): Promise<void> {
+    const { all, log } = this.around;
+    const { room } = this;
+    if (!all.holds(this)) return;
+    const changed = room.changedPlayers();
+    if (changed.length === 0 && room.tickNumber === this.storedTick) return;
+    const state = room.stands();
+    try {
+      await this.hold.write(state, changed);
+      this.storedTick = state.tick;
+      for (const { kept } of changed) kept();
+      room.tell({ t: 'stored', tick: state.tick });
+      room.setTrouble('');
+    } catch (error) {
+      if (error instanceof NotHeld) {
+        log.error({ err: error, room: this.id }, 'a room is not ours any more; it ends here');
+        return this.abandon({ message: 'This room goes on elsewhere.', how: 'later' });
+      }
+      log[isDatabaseGone(error) ? 'warn' : 'error']({ err: error, room: this.id }, 'a room could not be stored; trying again');
+      room.setTrouble(
+        isDatabaseGone(error)
+          ? 'The database can’t be reached. You can play on; what happens from here on is kept once it is back.'
+          : 'What happens here can’t be kept at present. It is tried again all the time.',
+      );
+    }
+  }
+
+  /** Whether it stands otherwise than it is stored. */
+  private get unsaved(): boolean {
+    return this.room.tickNumber !== this.storedTick || this.room.changedPlayers().length > 0;
+  }
+
+  /**
+   * Stores it a last time and has it sleep, whoever is there. Where it can't be stored it stays awake.
+   * @param goodbye what those who are there are told
+   * @returns whether it ended
+   */
+  async end(goodbye?: Goodbye): Promise<boolean> {
+    this.ending = true;
+    this.clock.stop();
+    if (goodbye) this.room.dismissAll(goodbye);
+    await this.save();
+    if (this.around.all.holds(this) && this.unsaved) {
+      this.ending = false;
+      if (this.room.watched) this.clock.start();
+      else this.waitForSleep();
+      return false;
+    }
+    this.leave();
+    return true;
+  }
+
+  /** Ends it as it is, without storing it again. */
+  abandon(goodbye: Goodbye): void {
+    this.leave();
+    this.room.dismissAll(goodbye);
+  }
+
+  private leave(): void {
+    this.ending = true;
+    this.clock.stop();
+    this.sleep?.cancel();
+    this.around.all.leave(this);
+  }
+}

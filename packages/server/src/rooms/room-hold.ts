@@ -1,0 +1,99 @@
+import { promisify } from 'node:util';
+import { deflateRaw, inflateRaw } from 'node:zlib';
+import { readSnapshot, type Rules, type SavedPlayer, World } from '@eager-ember/core';
+import type { Logger } from 'pino';
+import { QueryTypes, type Sequelize } from 'sequelize';
+import { Player, Room as RoomRow, RoomSnapshot } from '../database/models.js';
+import { rulesFrom } from '../http/rulesets.js';
+import type { RoomState } from './room.js';
+
+const deflated = promisify(deflateRaw);
+const inflated = promisify(inflateRaw);
+
+/** Somebody else has woken the room since, or it is gone: what is here is not stored any more. */
+export class NotHeld extends Error {
+  constructor(id: string) {
+    super(`Room ${id} was woken elsewhere, or is gone: what stands here is not stored.`);
+  }
+}
+
+/**
+ * The right to store a room. Who wakes a room last has it, whichever process that is, and who had it before has not: every
+ * write says by which waking it is made and which tick it follows, and is refused where it is not the last one.
+ */
+export class RoomHold {
+  /** The latest tick that is stored, or may be: a write of which nobody heard how it ended counts. */
+  private follows = 0;
+  /** The revision whose rules are stored along; -1 for none by this hold. */
+  private revision = -1;
+
+  private constructor(
+    private readonly sequelize: Sequelize,
+    private readonly log: Logger,
+    readonly room: string,
+    readonly rulesetId: string,
+    private readonly opening: number,
+  ) {}
+
+  /** Takes the right to store a room from whoever had it. Undefined where the room is gone. */
+  static async take(sequelize: Sequelize, log: Logger, { id, rulesetId }: RoomRow): Promise<RoomHold | undefined> {
+    const [[rows]] = await RoomRow.increment('openings', { where: { id } });
+    const [row] = rows as unknown as { openings: number }[];
+    return row && new RoomHold(sequelize, log, id, rulesetId, row.openings);
+  }
+
+  /** The world as it was last stored, under today's rules; undefined where there is none, or it can't be read any more. */
+  async read(rules: Rules, revision: number): Promise<World | undefined> {
+    const stored = await RoomSnapshot.findByPk(this.room);
+    if (!stored) return undefined;
+    this.follows = stored.tick;
+    try {
+      const snapshot = readSnapshot(await inflated(stored.world));
+      if (stored.revision === revision) return World.restore(rules, snapshot);
+      return World.restore(rulesFrom(stored.document), snapshot).adopt(rules);
+    } catch (error) {
+      this.log.warn({ err: error, room: this.room }, 'a stored room can’t be read; it begins anew with what its players kept');
+      return undefined;
+    }
+  }
+
+  /**
+   * Stores the room as it stands and its changed players, in one step: what a player has and what is left in a chest never
+   * disagree.
+   * @throws NotHeld where the room was woken elsewhere since, or a later tick is stored
+   */
+  async write(
+    { world, revision, document, tick }: RoomState,
+    players: readonly { readonly name: string; readonly saved: SavedPlayer }[],
+  ): Promise<void> {
+    const packed = await deflated(world);
+    const known = this.revision === revision;
+    try {
+      await this.sequelize.transaction(async (transaction) => {
+        const [last] = await this.sequelize.query<{ openings: number; tick: number | null }>(
+          `SELECT rooms.openings, snapshots.tick FROM rooms LEFT JOIN snapshots ON snapshots.room_id = rooms.id
+           WHERE rooms.id = :room FOR UPDATE OF rooms`,
+          { type: QueryTypes.SELECT, replacements: { room: this.room }, transaction },
+        );
+        if (last?.openings !== this.opening || (last.tick ?? 0) > this.follows) throw new NotHeld(this.room);
+        if (players.length > 0)
+          await Player.bulkCreate(
+            players.map(({ name, saved }) => ({ rulesetId: this.rulesetId, name, saved, revision })),
+            { updateOnDuplicate: ['saved', 'revision', 'updatedAt'], returning: false, transaction },
+          );
+        await RoomSnapshot.bulkCreate([{ roomId: this.room, revision, document: known ? {} : { ...document }, world: packed, tick }], {
+          // The rules are only written where they have changed.
+          updateOnDuplicate: known ? ['world', 'tick', 'updatedAt'] : ['world', 'tick', 'revision', 'document', 'updatedAt'],
+          // It would be sent back whole.
+          returning: false,
+          transaction,
+        });
+      });
+      this.follows = tick;
+      this.revision = revision;
+    } catch (error) {
+      this.follows = Math.max(this.follows, tick);
+      throw error;
+    }
+  }
+}
