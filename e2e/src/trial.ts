@@ -81,7 +81,7 @@ export class Trial {
 
   /** Gives it players at different standing: those that the demo comes with. */
   async takeSamplePlayers(): Promise<void> {
-    const { rulesets } = await this.workbench.request<{ rulesets: { id: string; name: string }[] }>('/api/rulesets');
+    const { rulesets } = await this.workbench.request<{ rulesets: { id: string; name: string }[] }>('/api/rulesets?limit=200');
     const { id } = rulesets.find(({ name }) => name === 'Brinewick Salvage')!;
     const { players } = await this.workbench.request<{ players: { name: string }[] }>(`/api/rulesets/${id}/players`);
     for (const { name } of players) {

@@ -14,6 +14,7 @@ import { Op, type Transaction } from 'sequelize';
 import { z } from 'zod';
 import { Player, type Ruleset, SetAside } from '../database/models.js';
 import { PlayersElsewhere, type RoomKeeper } from '../rooms/keeper.js';
+import { pageOf } from './pages.js';
 import { HttpProblem, notFound } from './problems.js';
 import { findRuleset, rulesFrom } from './rulesets.js';
 
@@ -113,13 +114,17 @@ export function playerRoutes(keeper: RoomKeeper): Router {
 
   router.get('/', async (request, response) => {
     const { id } = await findRuleset((request.params as { id: string }).id);
-    const [players, aside, playing] = await Promise.all([
-      Player.findAll({ where: { rulesetId: id }, attributes: ['name', 'revision', 'updatedAt'], order: [['name', 'ASC']], limit: 500 }),
-      SetAside.findAll({ where: { rulesetId: id }, order: [['createdAt', 'DESC']], limit: 100 }),
-      keeper.players(id),
+    const where = { rulesetId: id };
+    const [{ rows: players, next }, aside, all] = await Promise.all([
+      pageOf(Player, request, { by: 'name', then: 'name' }, { where, attributes: ['name', 'revision', 'updatedAt'] }),
+      // Few are ever set aside: the latest come with every part.
+      SetAside.findAll({ where, order: [['createdAt', 'DESC']], limit: 100 }),
+      Player.count({ where }),
     ]);
+    const playing = keeper.players(id);
     response.json({
-      all: await Player.count({ where: { rulesetId: id } }),
+      all,
+      next,
       players: players.map(({ name, revision, updatedAt }) => ({ name, revision, updatedAt, room: playing.get(name) ?? null })),
       aside: aside.map(({ id: key, name, reason, createdAt, saved }) => ({ id: key, name, reason, at: createdAt, saved })),
     });

@@ -4,6 +4,7 @@ import { Room } from '../database/models.js';
 import type { RoomKeeper } from '../rooms/keeper.js';
 import { SEAT_NAMES } from '../rooms/names.js';
 import { describeRoom, SeatLinks, seatOfLink } from '../rooms/seat-links.js';
+import { pageOf } from './pages.js';
 import { HttpProblem, notFound } from './problems.js';
 import { findRuleset } from './rulesets.js';
 
@@ -37,8 +38,13 @@ export function roomRoutes(keeper: RoomKeeper): Router {
   router.get('/', async (request, response) => {
     const ruleset = z.uuid().safeParse(request.query['ruleset']);
     if (!ruleset.success) throw new HttpProblem(400, 'The id of a ruleset is expected', 'Ask for /api/rooms?ruleset=…');
-    const rows = await Room.findAll({ where: { rulesetId: ruleset.data }, order: [['createdAt', 'DESC']], limit: 20 });
-    response.json({ rooms: rows.map(({ id, createdAt }) => ({ id, createdAt, open: keeper.isAwake(id) })) });
+    const { rows, next } = await pageOf(
+      Room,
+      request,
+      { by: 'createdAt', then: 'id', descending: true },
+      { where: { rulesetId: ruleset.data } },
+    );
+    response.json({ rooms: rows.map(({ id, createdAt }) => ({ id, createdAt, open: keeper.isAwake(id) })), next });
   });
 
   router.get('/:id', async (request, response) => {

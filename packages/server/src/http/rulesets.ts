@@ -5,6 +5,7 @@ import type { Sequelize } from 'sequelize';
 import { z } from 'zod';
 import { Revision, Ruleset } from '../database/models.js';
 import { followPlayers, lossesOf } from './players.js';
+import { pageOf } from './pages.js';
 import { patched } from './patching.js';
 import { HttpProblem, notFound } from './problems.js';
 
@@ -64,9 +65,9 @@ export type OnEdit = (rulesetId: string, rules: Rules, revision: number) => void
 export function rulesetRoutes(sequelize: Sequelize, onEdit: OnEdit): Router {
   const router = Router();
 
-  router.get('/', async (_request, response) => {
-    const all = await Ruleset.findAll({ order: [['updatedAt', 'DESC']] });
-    response.json({ rulesets: all.map(summary) });
+  router.get('/', async (request, response) => {
+    const { rows, next } = await pageOf(Ruleset, request, { by: 'updatedAt', then: 'id', descending: true });
+    response.json({ rulesets: rows.map(summary), next });
   });
 
   router.post('/', async (request, response) => {

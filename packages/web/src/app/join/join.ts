@@ -72,7 +72,10 @@ import { Theme } from '../shared/theme';
         <p class="refusal" role="alert">{{ failure() }}</p>
       } @else if (link()) {
         @if (link()!.state() === 'lost') {
-          <p class="refusal" role="alert">The connection is lost. Trying to get back …</p>
+          <p class="refusal" role="alert">{{ link()!.lostWords() }}</p>
+        }
+        @if (link()!.word(); as word) {
+          <p class="refusal" role="status">{{ word }}</p>
         }
         <div class="screen">
           <ee-arena label="The arena as your seat was told" [marked]="link()!.welcome()?.row" (pointed)="link()!.ask({ do: 'moveTo', x: $event.x, y: $event.y })" (hovered)="spot = $event" />
@@ -137,7 +140,8 @@ export class Join implements OnDestroy {
   protected readonly link = signal<RoomLink | undefined>(undefined);
   protected readonly hud = signal<HudView | undefined>(undefined);
   protected readonly team = signal('');
-  protected readonly refusal = signal('');
+  /** Not only with a frame: who has to go is told no more of them. */
+  protected readonly refusal = computed(() => this.link()?.refusal() ?? '');
   protected readonly failure = signal('');
   protected readonly flourishes = signal<readonly Announcement[]>([]);
   protected readonly controls = new Controls(
@@ -176,7 +180,7 @@ export class Join implements OnDestroy {
   private async enter(token: string): Promise<void> {
     try {
       const { room } = await firstValueFrom(this.api.seat(token));
-      this.link.set(new RoomLink(RoomLink.address(room, { token, beside: false })));
+      this.link.set(new RoomLink(RoomLink.address(room, { token })));
       this.picture = requestAnimationFrame(() => this.paint());
     } catch (error) {
       const { title, detail } = failureOf(error as HttpErrorResponse);
@@ -206,7 +210,6 @@ export class Join implements OnDestroy {
     this.quests.set(questsOf(copy, row));
     showStatement(this.economy, economyOf(copy, row), this.learning);
     this.team.set(teamOf(copy, row)?.label ?? '');
-    this.refusal.set(link.refusal());
   }
 
   protected key(event: KeyboardEvent): void {

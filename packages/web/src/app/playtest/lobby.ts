@@ -1,11 +1,12 @@
 import { DatePipe } from '@angular/common';
 import type { HttpErrorResponse } from '@angular/common/http';
-import { ChangeDetectionStrategy, Component, effect, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, effect, inject, signal, untracked } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
-import { Api, failureOf } from '../shared/api';
+import { Api, failureOf, type RoomSummary } from '../shared/api';
 import { documentFeature } from '../store/document.reducer';
+import { OpenRoom } from './open-room';
 
 /** Playtest without a room: begin one, or go back to one. */
 @Component({
@@ -37,9 +38,20 @@ import { documentFeature } from '../store/document.reducer';
               @if (room.open) {
                 <span class="soft">awake</span>
               }
+              @if (closing() === room.id) {
+                <span class="sure" role="alertdialog" [attr.aria-label]="'Close room ' + room.id">
+                  Its join links end with it; what its players have is kept. <button type="button" class="act" (click)="close(room.id)">Close it</button>
+                  <button type="button" class="soft" (click)="closing.set('')">Keep it</button>
+                </span>
+              } @else {
+                <button type="button" class="soft" [attr.aria-label]="'Close room ' + room.id" (click)="closing.set(room.id)">close</button>
+              }
             </li>
           }
         </ul>
+        @if (next()) {
+          <p><button type="button" class="act" (click)="more()">Show more</button></p>
+        }
       }
     </section>
   `,
@@ -66,6 +78,10 @@ import { documentFeature } from '../store/document.reducer';
       margin-top: 10px;
       font-size: 13px;
     }
+    .sure {
+      display: flex;
+      gap: 14px;
+    }
     .party [aria-checked='true'] {
       color: var(--ember);
     }
@@ -77,6 +93,7 @@ import { documentFeature } from '../store/document.reducer';
       padding: 4px 0;
       display: flex;
       gap: 16px;
+      align-items: baseline;
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -84,8 +101,13 @@ import { documentFeature } from '../store/document.reducer';
 export class Lobby {
   private readonly api = inject(Api);
   private readonly router = inject(Router);
+  private readonly openRoom = inject(OpenRoom);
   protected readonly ruleset = inject(Store).selectSignal(documentFeature.selectId);
-  protected readonly rooms = signal<readonly { id: string; createdAt: string; open: boolean }[]>([]);
+  protected readonly rooms = signal<readonly RoomSummary[]>([]);
+  /** Where the part of the list begins that is not shown yet. */
+  protected readonly next = signal<string | null>(null);
+  /** The room that is asked about whether it is to be closed. */
+  protected readonly closing = signal('');
   protected readonly failure = signal('');
   protected readonly seats = ['north', 'south', 'east', 'west'];
   /** The seats whose players come together. */
@@ -93,13 +115,41 @@ export class Lobby {
 
   constructor() {
     effect(() => {
-      const id = this.ruleset();
-      if (id !== undefined)
-        this.api.rooms(id).subscribe({
-          next: (rooms) => this.rooms.set(rooms),
-          error: (error: HttpErrorResponse) => this.failure.set(failureOf(error).title),
-        });
+      if (this.ruleset() === undefined) return;
+      untracked(() => {
+        this.rooms.set([]);
+        this.next.set(null);
+        void this.more();
+      });
     });
+  }
+
+  /** Shows the next part of the list. */
+  protected async more(): Promise<void> {
+    try {
+      const { items, next } = await firstValueFrom(this.api.rooms(this.ruleset()!, this.next()));
+      this.rooms.update((rooms) => [...rooms, ...items]);
+      this.next.set(next);
+    } catch (error) {
+      this.tell(error as HttpErrorResponse);
+    }
+  }
+
+  private tell(error: HttpErrorResponse): void {
+    const { title, detail } = failureOf(error);
+    this.failure.set(detail === '' ? title : `${title}. ${detail}`);
+  }
+
+  protected async close(room: string): Promise<void> {
+    try {
+      await firstValueFrom(this.api.closeRoom(room));
+      this.rooms.update((rooms) => rooms.filter(({ id }) => id !== room));
+      this.failure.set('');
+      this.openRoom.left(room);
+    } catch (error) {
+      this.tell(error as HttpErrorResponse);
+    }
+    this.closing.set('');
   }
 
   protected toggle(seat: string): void {
@@ -111,8 +161,7 @@ export class Lobby {
       const { id } = await firstValueFrom(this.api.createRoom(this.ruleset()!, seats, this.party()));
       await this.router.navigate(['/r', this.ruleset(), 'playtest', id]);
     } catch (error) {
-      const { title, detail } = failureOf(error as HttpErrorResponse);
-      this.failure.set(`${title}. ${detail}`);
+      this.tell(error as HttpErrorResponse);
     }
   }
 }

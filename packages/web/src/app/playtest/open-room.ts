@@ -1,12 +1,12 @@
-import { computed, Injectable, signal } from '@angular/core';
-import type { RoomInfo } from '../shared/api';
+import { computed, Injectable, signal, type WritableSignal } from '@angular/core';
+import type { RoomInfo, SeatInfo } from '../shared/api';
 import type { RoomLink } from './room-link';
 
 /** A seat of the open room, with its own socket and copy. */
 export interface OpenSeat {
   readonly name: string;
-  /** The address of its join link. */
-  readonly join: string;
+  /** How its join link stands. */
+  readonly joinable: WritableSignal<SeatInfo>;
   readonly link: RoomLink;
 }
 
@@ -52,12 +52,17 @@ export class OpenRoom {
       ruleset,
       room: id,
       truth: new RoomLink(RoomLink.address(id)),
-      seats: seats.map(({ name, join }) => ({
-        name,
-        join: new URL(join, location.href).href,
-        link: new RoomLink(RoomLink.address(id, { token: join.split('/').at(-1)!, beside: true })),
+      seats: seats.map((seat) => ({
+        name: seat.name,
+        joinable: signal(seat),
+        link: new RoomLink(RoomLink.address(id, { beside: seat.name })),
       })),
     });
+  }
+
+  /** That room is no more: it is not to be come back to. */
+  left(room: string): void {
+    if (this.session()?.room === room) this.close();
   }
 
   close(): void {

@@ -1,4 +1,3 @@
-import { Clipboard } from '@angular/cdk/clipboard';
 import type { HttpErrorResponse } from '@angular/common/http';
 import {
   ChangeDetectionStrategy,
@@ -34,6 +33,7 @@ import { ACHIEVEMENTS, GrowthLine } from './growth-line';
 import { HonourWindow } from './honour-window';
 import { honoursOf, type HonoursView } from './honours';
 import { Hud } from './hud';
+import { JoinLink } from './join-link';
 import { OpenRoom, type OpenSeat } from './open-room';
 import { type Poke, Pokes } from './pokes';
 import type { RoomLink } from './room-link';
@@ -86,6 +86,7 @@ const VERDICT_EVERY_MS = 500;
     QuestLines,
     QuestWindow,
     Roster,
+    JoinLink,
     SkillWindow,
     Trace,
     RouterLink,
@@ -101,7 +102,6 @@ export class Playtest implements OnDestroy {
   private readonly api = inject(Api);
   private readonly openRoom = inject(OpenRoom);
   private readonly router = inject(Router);
-  private readonly clipboard = inject(Clipboard);
   private readonly arenas = viewChildren(ArenaView);
   private readonly pokeForm = viewChild<unknown, ElementRef<HTMLElement>>(Pokes, { read: ElementRef });
   protected readonly ruleset = inject(Store).selectSignal(documentFeature.selectId);
@@ -126,7 +126,6 @@ export class Playtest implements OnDestroy {
   );
   protected readonly driven = signal('');
   protected readonly poking = signal(false);
-  protected readonly copied = signal('');
   /** The row of the actor whose why sheet is open. */
   protected readonly asked = signal<number | undefined>(undefined);
   /** What that actor is called. */
@@ -154,7 +153,10 @@ export class Playtest implements OnDestroy {
   private pointer: { readonly seat: string; readonly spot: Spot | undefined } = { seat: '', spot: undefined };
   protected readonly names = computed(() => this.seats().map((seat) => seat.name));
   protected readonly news = computed(() => this.truth()?.news() ?? []);
-  protected readonly lost = computed(() => [this.truth(), ...this.seats().map((s) => s.link)].some((link) => link?.state() === 'lost'));
+  /** Why there is no connection to the room, where there is none. */
+  protected readonly lost = computed(() =>
+    [this.truth(), ...this.seats().map((s) => s.link)].find((link) => link?.state() === 'lost')?.lostWords(),
+  );
   protected readonly elsewhere = computed(
     () =>
       new Set(
@@ -314,11 +316,6 @@ export class Playtest implements OnDestroy {
   protected flourishes(seat: SeatView) {
     this.tick();
     return seat.link.flourishes();
-  }
-
-  protected share(seat: SeatView): void {
-    this.clipboard.copy(seat.join);
-    this.copied.set(seat.name);
   }
 
   protected key(event: KeyboardEvent, down: boolean): void {

@@ -1,4 +1,4 @@
-import { signal } from '@angular/core';
+import { computed, signal } from '@angular/core';
 import {
   type Announcement,
   type ServerMessage,
@@ -36,6 +36,19 @@ export class RoomLink {
   readonly speed = signal<Pace>(1);
   /** Up to here the room is stored: a crash loses none of it. */
   readonly stored = signal(0);
+  /** Why it can't be had just now, where the server has said so: it is tried again all the same. */
+  readonly later = signal('');
+  /** What is wrong with the room for the moment, and at which tick that was over. */
+  private readonly trouble = signal<{ readonly text: string; readonly until: number | undefined }>({ text: '', until: undefined });
+  /** What a player should know of how the room fares: what is wrong with it, and for a while that it is put right. */
+  readonly word = computed(() => {
+    const { text, until } = this.trouble();
+    if (this.state() !== 'open' || text === '' || until === undefined) return this.state() === 'open' ? text : '';
+    this.tick();
+    return this.isRecent(until) ? 'All that happened is kept now.' : '';
+  });
+  /** Why there is no connection, and what comes of it. */
+  readonly lostWords = computed(() => `${this.later() || 'The connection to the room is lost.'} Trying to get back …`);
   /** Milliseconds that everything is held up on its way there and back, to see how it is played from afar. */
   readonly delay = signal(0);
   /** What the server last complained of, and at which tick. */
@@ -81,12 +94,12 @@ export class RoomLink {
     if (persisted && !this.ended) this.open();
   };
 
-  /** The address of a room's socket, as a seat with its token, or watching the truth. */
-  static address(room: string, seat?: { readonly token: string; readonly beside: boolean }): string {
+  /** The address of a room's socket: the truth's, a seat's by the token of its join link, or that of a seat shown beside the truth. */
+  static address(room: string, seat: { readonly token?: string; readonly beside?: string } = {}): string {
     const url = new URL(`/ws/rooms/${room}`, location.href);
     url.protocol = url.protocol.replace('http', 'ws');
-    if (seat) url.searchParams.set('seat', seat.token);
-    if (seat?.beside) url.searchParams.set('shown', 'beside');
+    if (seat.token !== undefined) url.searchParams.set('seat', seat.token);
+    if (seat.beside !== undefined) url.searchParams.set('beside', seat.beside);
     return url.href;
   }
 
@@ -95,7 +108,7 @@ export class RoomLink {
     socket.binaryType = 'arraybuffer';
     socket.onopen = () => {
       if (socket !== this.socket) return socket.close();
-      this.wait = FIRST_RETRY_MS;
+      this.trouble.set({ text: '', until: undefined });
       this.state.set('open');
     };
     socket.onmessage = ({ data }: MessageEvent<ArrayBuffer>) => this.late('back', () => this.hear(new Uint8Array(data)));
@@ -128,6 +141,9 @@ export class RoomLink {
     const { message } = heard;
     switch (message.t) {
       case 'welcome':
+        // Who is let in and sent away at once comes back less and less often.
+        this.wait = FIRST_RETRY_MS;
+        this.later.set('');
         this.copy = new Copy(message.schema);
         this.prediction = message.row === undefined ? undefined : new Prediction(this.copy, message.row);
         this.speed.set(message.speed);
@@ -139,6 +155,12 @@ export class RoomLink {
         return this.live();
       case 'stored':
         return this.stored.set(message.tick);
+      case 'later':
+        return this.later.set(message.message);
+      case 'trouble':
+        return this.trouble.update(({ text }) =>
+          message.message === '' ? { text, until: this.tick() } : { text: message.message, until: undefined },
+        );
       case 'abilities':
         return this.abilities.set(message);
       case 'seats':

@@ -30,6 +30,8 @@ export class Rulesets {
   private readonly router = inject(Router);
   protected readonly theme = inject(Theme);
   protected readonly rulesets = signal<readonly RulesetSummary[] | undefined>(undefined);
+  /** Where the part of the list begins that is not shown yet. */
+  protected readonly next = signal<string | null>(null);
   protected readonly failure = signal<Failure | undefined>(undefined);
   protected readonly problems = signal<readonly { path: string; message: string }[]>([]);
   protected readonly fileName = signal('');
@@ -40,7 +42,9 @@ export class Rulesets {
 
   protected async load(): Promise<void> {
     try {
-      this.rulesets.set(await firstValueFrom(this.api.rulesets()));
+      const { items, next } = await firstValueFrom(this.api.rulesets(this.next()));
+      this.rulesets.update((before) => [...(before ?? []), ...items]);
+      this.next.set(next);
       this.failure.set(undefined);
     } catch (error) {
       this.failure.set(failureOf(error as HttpErrorResponse));

@@ -23,8 +23,32 @@ export interface StoredRuleset {
 export interface RoomInfo {
   readonly id: string;
   readonly ruleset: string;
-  readonly seats: readonly { readonly name: string; readonly team: string | null; readonly join: string }[];
+  readonly seats: readonly SeatInfo[];
 }
+
+/** A seat of a room; `join` is the path of its join link, which ends at `until`, both null where it has none. */
+export interface SeatInfo {
+  readonly name: string;
+  readonly team: string | null;
+  readonly join: string | null;
+  readonly until: string | null;
+}
+
+/** A room as it is listed. */
+export interface RoomSummary {
+  readonly id: string;
+  readonly createdAt: string;
+  readonly open: boolean;
+}
+
+/** A part of a list, and where the next one begins; null after the last. */
+export interface Part<T> {
+  readonly items: readonly T[];
+  readonly next: string | null;
+}
+
+/** The parameters that ask for the part of a list that begins there. */
+const from = (after: string | null): { readonly after?: string } => (after === null ? {} : { after });
 
 /** Something that a saved player would lose by an edit. */
 export interface PlayerLoss {
@@ -98,8 +122,10 @@ export const writeHeader: HttpInterceptorFn = (request, next) => next(request.cl
 export class Api {
   private readonly http = inject(HttpClient);
 
-  rulesets(): Observable<readonly RulesetSummary[]> {
-    return this.http.get<{ rulesets: RulesetSummary[] }>('/api/rulesets').pipe(map((body) => body.rulesets));
+  rulesets(after: string | null = null): Observable<Part<RulesetSummary>> {
+    return this.http
+      .get<{ rulesets: RulesetSummary[]; next: string | null }>('/api/rulesets', { params: from(after) })
+      .pipe(map(({ rulesets, next }) => ({ items: rulesets, next })));
   }
 
   create(body: { name: string } | { document: RulesetJson }): Observable<StoredRuleset> {
@@ -117,8 +143,12 @@ export class Api {
     });
   }
 
-  players(ruleset: string): Observable<{ all: number; players: readonly PlayerInfo[]; aside: readonly SetAsideInfo[] }> {
-    return this.http.get<{ all: number; players: PlayerInfo[]; aside: SetAsideInfo[] }>(this.playersAt(ruleset));
+  players(ruleset: string, after: string | null = null): Observable<Part<PlayerInfo> & { all: number; aside: readonly SetAsideInfo[] }> {
+    return this.http
+      .get<{ all: number; players: PlayerInfo[]; aside: SetAsideInfo[]; next: string | null }>(this.playersAt(ruleset), {
+        params: from(after),
+      })
+      .pipe(map(({ players, ...rest }) => ({ items: players, ...rest })));
   }
 
   player(ruleset: string, name: string): Observable<StoredPlayer> {
@@ -145,10 +175,29 @@ export class Api {
     return name === undefined ? all : `${all}/${encodeURIComponent(name)}`;
   }
 
-  rooms(ruleset: string): Observable<readonly { id: string; createdAt: string; open: boolean }[]> {
+  rooms(ruleset: string, after: string | null = null): Observable<Part<RoomSummary>> {
     return this.http
-      .get<{ rooms: { id: string; createdAt: string; open: boolean }[] }>('/api/rooms', { params: { ruleset } })
-      .pipe(map((body) => body.rooms));
+      .get<{ rooms: RoomSummary[]; next: string | null }>('/api/rooms', { params: { ruleset, ...from(after) } })
+      .pipe(map(({ rooms, next }) => ({ items: rooms, next })));
+  }
+
+  /** Closes a room for good, its join links with it. */
+  closeRoom(id: string): Observable<unknown> {
+    return this.http.delete(`/api/rooms/${encodeURIComponent(id)}`);
+  }
+
+  /** Gives a seat a new join link; the old one opens nothing any more. */
+  renewLink(room: string, seat: string): Observable<SeatInfo> {
+    return this.http.post<SeatInfo>(this.linkAt(room, seat), null);
+  }
+
+  /** Ends the join link of a seat. */
+  endLink(room: string, seat: string): Observable<SeatInfo> {
+    return this.http.delete<SeatInfo>(this.linkAt(room, seat));
+  }
+
+  private linkAt(room: string, seat: string): string {
+    return `/api/rooms/${encodeURIComponent(room)}/seats/${encodeURIComponent(seat)}/link`;
   }
 
   createRoom(ruleset: string, seats = 2, party: readonly string[] = []): Observable<RoomInfo> {

@@ -44,7 +44,7 @@ describe('The list of rulesets', () => {
 
   it('says what each is made of', async () => {
     const seen = await Seen.of(Rulesets);
-    http.expectOne('/api/rulesets').flush({ rulesets: listed });
+    http.expectOne('/api/rulesets').flush({ rulesets: listed, next: null });
     await seen.settle();
     expect(seen.text('li')).toMatch(/^Brinewick Salvage 11 stats, 1 effect rev 4 · 23 Nov/);
   });
@@ -55,7 +55,7 @@ describe('The list of rulesets', () => {
     await seen.settle();
     expect(seen.text('[role="alert"]')).toBe('No. Because. Try again');
     await seen.click('Try again');
-    http.expectOne('/api/rulesets').flush({ rulesets: [] });
+    http.expectOne('/api/rulesets').flush({ rulesets: [], next: null });
     await seen.settle();
     expect(seen.text('li')).toContain('No ruleset yet');
     TestBed.resetTestingModule();
@@ -70,7 +70,7 @@ describe('The list of rulesets', () => {
 
   it('takes no file in that is not sound, and lists why', async () => {
     const seen = await Seen.of(Rulesets);
-    http.expectOne('/api/rulesets').flush({ rulesets: [] });
+    http.expectOne('/api/rulesets').flush({ rulesets: [], next: null });
     await file(seen, 'odd.json', '{ "odd": 1 }');
     expect(seen.text('.problems h2')).toMatch(/^odd\.json was not taken in: \d problems$/);
     expect(seen.texts('.problems code')).toContain('/odd');
@@ -81,7 +81,7 @@ describe('The list of rulesets', () => {
 
   it('opens what was taken in or begun', async () => {
     const seen = await Seen.of(Rulesets);
-    http.expectOne('/api/rulesets').flush({ rulesets: [] });
+    http.expectOne('/api/rulesets').flush({ rulesets: [], next: null });
     await file(seen, 'new.json', JSON.stringify({ format: 'eager-ember/ruleset', version: 1, name: 'New' }));
     http.expectOne({ method: 'POST', url: '/api/rulesets' }).flush({ id: 'x' });
     await seen.settle();
@@ -175,13 +175,40 @@ describe('The lobby', () => {
     openBench(undefined, [{ path: '**', children: [] }], HTTP);
     const http = TestBed.inject(HttpTestingController);
     const seen = await Seen.of(Lobby);
-    http.expectOne('/api/rooms?ruleset=r').flush({ rooms: [{ id: 'slate-heron', createdAt: '2026-11-23T08:00:00Z', open: true }] });
+    const listed = (id: string) => ({ id, createdAt: '2026-11-23T08:00:00Z', open: id === 'slate-heron' });
+    http.expectOne('/api/rooms?ruleset=r').flush({ rooms: [listed('slate-heron')], next: 'a' });
     await seen.settle();
-    expect(seen.text('li')).toMatch(/^slate-heron 23 Nov, \d\d:00 awake$/);
+    expect(seen.text('li')).toMatch(/^slate-heron 23 Nov, \d\d:00 awake close$/);
+    await seen.click('Show more');
+    http.expectOne('/api/rooms?ruleset=r&after=a').flush({ rooms: [listed('brass-quay')], next: null });
+    await seen.settle();
+    expect(seen.texts('li').map((text) => text.split(' ')[0])).toEqual(['slate-heron', 'brass-quay']);
     await seen.click('Play with two seats');
     http.expectOne({ method: 'POST', url: '/api/rooms' }).flush({ id: 'amber-quay' });
     await seen.settle();
     expect(TestBed.inject(Router).url).toBe('/r/r/playtest/amber-quay');
+  });
+
+  it('closes a room once it is sure, and says where that failed', async () => {
+    openBench(undefined, [{ path: '**', children: [] }], HTTP);
+    const http = TestBed.inject(HttpTestingController);
+    const seen = await Seen.of(Lobby);
+    const rooms = ['slate-heron', 'brass-quay'].map((id) => ({ id, createdAt: '2026-11-23T08:00:00Z', open: false }));
+    http.expectOne('/api/rooms?ruleset=r').flush({ rooms, next: null });
+    await seen.settle();
+    await seen.click('close');
+    await seen.click('Keep it');
+    await seen.click('close');
+    expect(seen.text('[role="alertdialog"]')).toContain('Its join links end with it; what its players have is kept.');
+    await seen.click('Close it');
+    http.expectOne({ method: 'DELETE', url: '/api/rooms/slate-heron' }).flush({ title: 'It can’t be' }, { status: 503, statusText: '' });
+    await seen.settle();
+    expect([seen.text('.refusal'), seen.texts('li').length]).toEqual(['It can’t be', 2]);
+    await seen.click('close');
+    await seen.click('Close it');
+    http.expectOne({ method: 'DELETE', url: '/api/rooms/slate-heron' }).flush(null);
+    await seen.settle();
+    expect([seen.text('.refusal'), seen.texts('li').map((text) => text.split(' ')[0])]).toEqual(['', ['brass-quay']]);
   });
 
   it('says who comes as a party', async () => {

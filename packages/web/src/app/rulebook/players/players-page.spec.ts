@@ -16,7 +16,12 @@ async function page(aside: unknown[] = []) {
   let kept: Record<string, Record<string, number>> = saved;
   const puts: unknown[] = [];
   spyOn(TestBed.inject(Api), 'players').and.callFake(() =>
-    of({ all: 1, players: [{ name: 'lantern', revision: 1, updatedAt: '2026-01-01T00:00:00Z', room: null }], aside: aside as never }),
+    of({
+      all: 1,
+      items: [{ name: 'lantern', revision: 1, updatedAt: '2026-01-01T00:00:00Z', room: null }],
+      next: null,
+      aside: aside as never,
+    }),
   );
   spyOn(TestBed.inject(Api), 'player').and.callFake((_ruleset, name) =>
     of({ name, revision: 1, updatedAt: '2026-01-01T00:00:00Z', saved: kept, problems: [], sheet: sheetOf(rules, kept), etag: '"1"' }),
@@ -77,5 +82,27 @@ describe('The players page', () => {
     const aside = { id: 'x', name: 'north', reason: '/attributes/scrip: a number is expected.', at: '2026-01-01T00:00:00Z', saved: {} };
     const { seen } = await page([aside]);
     expect(seen.text('[data-aside="north"]')).toContain('a number is expected');
+  });
+
+  it('shows a long list a part at a time, and keeps what is shown when something changes', async () => {
+    const { seen } = await page();
+    const one = (name: string) => ({ name, revision: 1, updatedAt: '2026-01-01T00:00:00Z', room: null });
+    const parts = new Map([
+      [null, { items: [one('anchor'), one('lantern')], next: 'a' }],
+      ['a', { items: [one('sounder'), one('thole')], next: null }],
+    ]);
+    (TestBed.inject(Api).players as jasmine.Spy).and.callFake((_ruleset: string, after: string | null = null) =>
+      of({ all: 4, aside: [], ...parts.get(after)! }),
+    );
+    seen.element.querySelector<HTMLElement>('[data-part="quests"] h2 button')!.click();
+    await seen.settle();
+    expect(seen.texts('.index a')).toEqual(['anchor', 'lantern']);
+    expect(seen.text('.index p')).toBe('Show more of 4');
+    await seen.click('Show more');
+    expect(seen.texts('.index a')).toEqual(['anchor', 'lantern', 'sounder', 'thole']);
+    seen.element.querySelector<HTMLElement>('[data-part="tracks"] h2 button')!.click();
+    await seen.settle();
+    expect(seen.texts('.index a')).toEqual(['anchor', 'lantern', 'sounder', 'thole']);
+    expect(seen.texts('.index p')).toEqual([]);
   });
 });

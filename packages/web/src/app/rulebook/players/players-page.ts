@@ -29,6 +29,10 @@ export class PlayersPage {
   protected readonly revision = inject(Store).selectSignal(documentFeature.selectRevision);
   protected readonly list = signal<readonly PlayerInfo[] | undefined>(undefined);
   protected readonly all = signal(0);
+  /** Whose players are in the list. */
+  private listed: string | undefined;
+  /** Where the part of the list begins that is not shown yet. */
+  protected readonly next = signal<string | null>(null);
   protected readonly aside = signal<readonly SetAsideInfo[]>([]);
   protected readonly open = signal<StoredPlayer | undefined>(undefined);
   /** What is wrong, and with which value where it is one. */
@@ -62,14 +66,30 @@ export class PlayersPage {
 
   private async read(ruleset: string, name: string | undefined): Promise<void> {
     try {
-      const { players, all, aside } = await firstValueFrom(this.api.players(ruleset));
-      this.list.set(players);
+      const { items, next, all, aside } = await firstValueFrom(this.api.players(ruleset));
+      // What was shown beyond the first part stays so.
+      const [last] = items.slice(-1);
+      const further = last === undefined || this.listed !== ruleset ? [] : (this.list() ?? []).filter((one) => one.name > last.name);
+      this.listed = ruleset;
+      this.list.set([...items, ...further]);
+      if (further.length === 0) this.next.set(next);
       this.all.set(all);
       this.aside.set(aside);
-      const wanted = name ?? players[0]?.name;
+      const wanted = name ?? items[0]?.name;
       this.open.set(wanted === undefined ? undefined : await firstValueFrom(this.api.player(ruleset, wanted)));
     } catch (error) {
       this.open.set(undefined);
+      this.tell(error as HttpErrorResponse);
+    }
+  }
+
+  /** Shows the next part of the list. */
+  protected async more(): Promise<void> {
+    try {
+      const { items, next } = await firstValueFrom(this.api.players(this.ruleset()!, this.next()));
+      this.list.update((list) => [...(list ?? []), ...items]);
+      this.next.set(next);
+    } catch (error) {
       this.tell(error as HttpErrorResponse);
     }
   }
@@ -164,6 +184,7 @@ export class PlayersPage {
       return this.tell(error as HttpErrorResponse);
     }
     this.done.set(`${name} is deleted`);
+    this.list.update((list) => list?.filter((one) => one.name !== name));
     await this.show(undefined);
   }
 

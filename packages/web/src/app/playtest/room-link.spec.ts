@@ -1,0 +1,105 @@
+import { compileRuleset, encodeMessage, type ServerMessage, wireSchemaOf } from '@eager-ember/core';
+import brinewick from '../../../../../examples/brinewick.json';
+import { RoomLink } from './room-link';
+
+/** A socket that goes nowhere. */
+class FakeSocket {
+  static readonly all: FakeSocket[] = [];
+  static readonly OPEN = 1;
+  readyState = 1;
+  binaryType = '';
+  onopen: (() => void) | undefined;
+  onmessage: ((event: { data: ArrayBuffer }) => void) | undefined;
+  onclose: (() => void) | undefined;
+
+  constructor(readonly url: string) {
+    FakeSocket.all.push(this);
+  }
+
+  send(): void {
+    // Nobody is there to hear it.
+  }
+
+  close(): void {
+    this.readyState = 3;
+  }
+
+  hear(message: ServerMessage): void {
+    const bytes = encodeMessage(message);
+    this.onmessage?.({ data: bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.length) as ArrayBuffer });
+  }
+}
+
+describe('A link to a room', () => {
+  const real = window.WebSocket;
+  let link: RoomLink;
+  const socket = () => FakeSocket.all.at(-1)!;
+  const welcome = (): ServerMessage => ({
+    t: 'welcome',
+    room: 'slate-heron',
+    ruleset: 'A',
+    revision: 1,
+    speed: 1,
+    seats: [],
+    schema: wireSchemaOf(compileRuleset(brinewick), true),
+  });
+
+  beforeEach(() => {
+    jasmine.clock().install();
+    FakeSocket.all.length = 0;
+    window.WebSocket = FakeSocket as never;
+    link = new RoomLink(RoomLink.address('slate-heron'));
+    socket().onopen?.();
+  });
+  afterEach(() => {
+    link.close();
+    window.WebSocket = real;
+    jasmine.clock().uninstall();
+  });
+
+  it('has an address for the truth, for a seat beside it, and for who comes by a join link', () => {
+    const of = (seat?: Parameters<typeof RoomLink.address>[1]) => new URL(RoomLink.address('slate-heron', seat)).search;
+    expect([of(), of({ beside: 'north' }), of({ token: 'abc' })]).toEqual(['', '?beside=north', '?seat=abc']);
+  });
+
+  it('says why it can’t be in the room now, and tries less and less often until it is let in', () => {
+    const opened: number[] = [];
+    for (let n = 0; n < 4; n++) {
+      socket().hear({ t: 'later', message: 'north plays elsewhere.' });
+      socket().onclose?.();
+      expect([link.state(), link.lostWords()]).toEqual(['lost', 'north plays elsewhere. Trying to get back …']);
+      let waited = 0;
+      for (const before = FakeSocket.all.length; FakeSocket.all.length === before; waited += 10) jasmine.clock().tick(10);
+      opened.push(waited);
+      socket().onopen?.();
+    }
+    expect(opened).toEqual([...opened].sort((a, b) => a - b));
+    expect(opened[3]).toBeGreaterThan(opened[0] * 3);
+    socket().hear(welcome());
+    socket().onclose?.();
+    expect(link.lostWords()).toBe('The connection to the room is lost. Trying to get back …');
+    const before = FakeSocket.all.length;
+    jasmine.clock().tick(310);
+    expect(FakeSocket.all.length).toBe(before + 1);
+  });
+
+  it('says what is wrong with the room, and for a while that it is put right', () => {
+    socket().hear(welcome());
+    expect(link.word()).toBe('');
+    socket().hear({ t: 'trouble', message: 'The database can’t be reached.' });
+    expect(link.word()).toBe('The database can’t be reached.');
+    socket().hear({ t: 'trouble', message: '' });
+    expect(link.word()).toBe('All that happened is kept now.');
+    link.tick.set(3.5 * link.copy!.schema.tickRate);
+    expect(link.word()).toBe('');
+    socket().hear({ t: 'trouble', message: 'Again.' });
+    socket().onclose?.();
+    expect(link.word()).toBe('');
+  });
+
+  it('does not come back where there is nothing to come back to', () => {
+    socket().hear({ t: 'error', message: 'This room was closed.', final: true });
+    jasmine.clock().tick(10_000);
+    expect([link.state(), link.recentComplaint(), FakeSocket.all.length]).toEqual(['closed', 'This room was closed.', 1]);
+  });
+});
