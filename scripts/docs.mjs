@@ -84,11 +84,30 @@ const room = {
     seed: { type: 'integer' },
     seats: {
       type: 'array',
-      items: { type: 'object', properties: { name: { type: 'string' }, team: { type: ['string', 'null'] }, join: { type: 'string' } } },
+      items: { $ref: '#/components/schemas/Seat' },
     },
   },
 };
-const list = (name, items) => ({ type: 'object', properties: { [name]: { type: 'array', items } } });
+const seat = {
+  type: 'object',
+  description: 'A seat; join is the path of its join link, which ends at until, both null where it has none',
+  properties: {
+    name: { type: 'string' },
+    team: { type: ['string', 'null'] },
+    party: { type: ['string', 'null'] },
+    join: { type: ['string', 'null'] },
+    until: { type: ['string', 'null'], format: 'date-time' },
+  },
+};
+/** A part of a list, with where the next one begins. */
+const list = (name, items) => ({
+  type: 'object',
+  properties: { [name]: { type: 'array', items }, next: { type: ['string', 'null'], description: 'after of the next part' } },
+});
+const part = [
+  { name: 'after', in: 'query', required: false, schema: { type: 'string' }, description: 'The next of the part before' },
+  { name: 'limit', in: 'query', required: false, schema: { type: 'integer', minimum: 1, maximum: 200, default: 50 } },
+];
 
 write('protocol/openapi.json', {
   openapi: '3.1.0',
@@ -109,7 +128,11 @@ write('protocol/openapi.json', {
       },
     },
     '/api/rulesets': {
-      get: { summary: 'All rulesets, newest edit first', responses: { 200: ok('Summaries', list('rulesets', { type: 'object' })) } },
+      get: {
+        summary: 'Rulesets, newest edit first, a part at a time',
+        parameters: part,
+        responses: { 200: ok('Summaries', list('rulesets', { type: 'object' })), 400: problem },
+      },
       post: {
         summary: 'Begins a ruleset, empty or from a document',
         requestBody: body(inline(server.createSchema)),
@@ -148,11 +171,15 @@ write('protocol/openapi.json', {
     '/api/rulesets/{id}/players': {
       get: {
         summary: 'Saved players, where each plays just now, and what was set aside because it can’t be read',
-        parameters: [parameter('id')],
+        parameters: [parameter('id'), ...part],
         responses: {
           200: ok('Players', {
             type: 'object',
-            properties: { all: { type: 'integer' }, players: { type: 'array', items: {} }, aside: { type: 'array', items: {} } },
+            properties: {
+              ...list('players', {}).properties,
+              all: { type: 'integer', description: 'How many there are' },
+              aside: { type: 'array', items: {} },
+            },
           }),
           404: problem,
         },
@@ -193,8 +220,8 @@ write('protocol/openapi.json', {
     },
     '/api/rooms': {
       get: {
-        summary: 'The newest rooms of a ruleset',
-        parameters: [parameter('ruleset', 'query')],
+        summary: 'Rooms of a ruleset, the newest first, a part at a time',
+        parameters: [parameter('ruleset', 'query'), ...part],
         responses: { 200: ok('Rooms', list('rooms', { type: 'object' })), 400: problem },
       },
       post: {
@@ -212,6 +239,23 @@ write('protocol/openapi.json', {
         summary: 'A room, with the paths of its join links',
         parameters: [parameter('id')],
         responses: { 200: ok('The room', room), 404: problem },
+      },
+      delete: {
+        summary: 'Closes a room for good: its join links end, what its players have is kept',
+        parameters: [parameter('id')],
+        responses: { 204: { description: 'Closed' }, 404: problem, 503: problem },
+      },
+    },
+    '/api/rooms/{id}/seats/{seat}/link': {
+      post: {
+        summary: 'Gives a seat a new join link; the old one opens nothing any more, and who came by it has to go',
+        parameters: [parameter('id'), parameter('seat')],
+        responses: { 200: ok('The seat', seat), 404: problem },
+      },
+      delete: {
+        summary: 'Ends the join link of a seat',
+        parameters: [parameter('id'), parameter('seat')],
+        responses: { 200: ok('The seat', seat), 404: problem },
       },
     },
     '/api/join/{token}': {
@@ -236,6 +280,7 @@ write('protocol/openapi.json', {
   components: {
     securitySchemes: { session: { type: 'apiKey', in: 'cookie', name: 'ember_session' } },
     schemas: {
+      Seat: seat,
       Problem: {
         type: 'object',
         properties: {
@@ -288,7 +333,7 @@ write('protocol/asyncapi.json', {
     room: {
       address: '/ws/rooms/{room}',
       parameters: { room: { description: 'The name of the room' } },
-      bindings: { ws: { query: { type: 'object', properties: { seat: { type: 'string' }, shown: { const: 'beside' } } } } },
+      bindings: { ws: { query: { type: 'object', properties: { seat: { type: 'string' }, beside: { type: 'string' } } } } },
       messages: { ...client, ...serverSide, server_frame: frame },
     },
   },

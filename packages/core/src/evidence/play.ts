@@ -1,5 +1,5 @@
 import type { ActorEntry } from '../concepts/actors/index.js';
-import { spawners } from '../concepts/spawners/index.js';
+import { NO_SPAWNERS, spawners } from '../concepts/spawners/index.js';
 import { zones } from '../concepts/zones/index.js';
 import { type Arena, arena } from '../concepts/arena/index.js';
 import { behaviours } from '../concepts/behaviours/index.js';
@@ -51,7 +51,7 @@ function onEmptyGround(rules: Rules, thinking = false): Rules {
   return {
     ...rules,
     document: { ...rules.document, arena: ground },
-    compiled: new Map<string, unknown>([...rules.compiled, [arena.id, ground], [behaviours.id, minds], [zones.id, []], [spawners.id, []]]),
+    compiled: new Map<string, unknown>([...rules.compiled, [arena.id, ground], [behaviours.id, minds], [zones.id, []], [spawners.id, NO_SPAWNERS]]),
   };
 }
 const SIDE = 4000;

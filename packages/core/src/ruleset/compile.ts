@@ -291,9 +291,9 @@ function assemble(document: RulesetDocument, known: boolean): Reading {
     if (!known && context.problems.length === 0)
       context.problem([], `This can’t be compiled, which is a mistake of ours: ${String(error)}`);
   }
-  const { pieces, amounts } = context;
+  const { pieces, amounts, acting } = context;
   if (known || context.problems.length > 0) return { problems: context.problems };
-  const draft = { registry: all, document, tickRate: document.tickRate, chapters, vocabulary, compiled, pieces, amounts };
+  const draft = { registry: all, document, tickRate: document.tickRate, chapters, vocabulary, compiled, pieces, amounts, acting };
   const tables = all.concepts.flatMap((concept) => concept.tables?.(compiled.get(concept.id) as never, { ...draft, tables: [] }) ?? []);
   return { rules: { ...draft, tables }, problems: [] };
 }

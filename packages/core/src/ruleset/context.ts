@@ -41,6 +41,9 @@ const NOTHING: CompiledFormula = { text: '0', run: () => 0, references: [], cons
 /** What a concept's `compile` is given: the checked document and the compilers of the building blocks. */
 export class CompileContext {
   readonly problems: Problem[] = [];
+  /** The rules that act by themselves, as chapter/id. */
+  readonly acting: string[] = [];
+  private readonly places = new Map<string, number>();
   /** Pieces of lists that a world comes back to later, and amounts that it asks again, by {@link keep}'s numbers. */
   readonly pieces = new Map<number, CompiledThen>();
   readonly amounts = new Map<number, Amount>();
@@ -128,13 +131,37 @@ export class CompileContext {
 
   private step({ do: name, to = 'self', ...args }: Then[number], path: Path, after: CompiledThen): CompiledThen {
     const spec = this.registry.actions.get(name)!;
-    if (spec.steer) return spec.steer(args, this, path, after);
+    const rule = this.ruleAt(path);
+    if (spec.steer) {
+      const steered = spec.steer(args, this, path, after);
+      return (world, parties) => {
+        if (world.spend(1, rule)) steered(world, parties);
+      };
+    }
     const run = spec.compile!(args, this, path);
     const select = this.selector(to);
     return (world, parties) => {
-      for (const actor of select(world, parties)) if (world.actors.rowOf(actor) >= 0) run(world, actor, parties);
+      for (const actor of select(world, parties)) {
+        if (world.actors.rowOf(actor) < 0) continue;
+        // Past what a tick may do a list stops where it is.
+        if (!world.spend(1, rule)) return;
+        run(world, actor, parties);
+      }
       after(world, parties);
     };
+  }
+
+  /** The rule that a place belongs to, as {@link Rules.acting} counts them; -1 for a place in no chapter. */
+  ruleAt([chapter, position]: Path): number {
+    const id = typeof position === 'number' ? this.chapters.get(String(chapter))?.ids[position] : undefined;
+    if (id === undefined) return -1;
+    const key = `${chapter}/${id}`;
+    let at = this.places.get(key);
+    if (at === undefined) {
+      this.places.set(key, (at = this.acting.length));
+      this.acting.push(key);
+    }
+    return at;
   }
 
   /** Keeps a piece of a list under a number that means the same after a restart and after edits elsewhere. */

@@ -31,6 +31,8 @@ export interface Rules {
   /** Pieces of lists that worlds come back to after a wait, and amounts that they ask again and again. */
   readonly pieces: ReadonlyMap<number, CompiledThen>;
   readonly amounts: ReadonlyMap<number, Amount>;
+  /** The rules that act by themselves, as chapter/id: what a tick's steps are counted for. */
+  readonly acting: readonly string[];
   readonly tables: readonly TableSpec[];
 }
 

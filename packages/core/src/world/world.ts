@@ -1,6 +1,7 @@
 import type { Parties } from '../formula/index.js';
 import type { Rules } from '../ruleset/rules.js';
 import { adoptTables } from './adopt.js';
+import { Budget } from './budget.js';
 import { PHASES } from './concept.js';
 import { DEEPEST_CAUSE, type EventData, type EventParties, type GameEvent, MOST_EVENTS } from './events.js';
 import { Hasher } from './hash.js';
@@ -60,6 +61,8 @@ export class World {
   readonly attached = new Map<string, unknown>();
   readonly actors: Table;
   private readonly luck: Luck;
+  private readonly budget: Budget;
+  private overspent = false;
   private header = [0, 0, 0, 0];
   private texts: string[] = [];
   private textPlaces = new Map<string, number>();
@@ -79,6 +82,7 @@ export class World {
     }
     this.actors = this.table(ACTORS);
     this.luck = new Luck(this.table('rolls'));
+    this.budget = new Budget(rules.acting.length);
     for (const concept of rules.registry.concepts)
       this.attached.set(concept.id, concept.attach?.(this, rules.compiled.get(concept.id) as never));
   }
@@ -178,6 +182,8 @@ export class World {
     this.header[TICK]++;
     this.header[CUT] = 0;
     this.log = [];
+    this.budget.begin();
+    this.overspent = false;
     const { registry } = this.rules;
     for (const command of commands) {
       registry.commands.get(command.kind)?.run(this, command.args);
@@ -186,12 +192,34 @@ export class World {
     for (const phase of PHASES) {
       if (phase === 'timers') this.fireTimers();
       for (const system of registry.systems[phase]) {
+        this.budget.rule = -1;
         system(this);
         this.current = undefined;
       }
       if (phase === 'reactions') this.emptyQueue();
     }
+    this.budget.end();
     return this.log;
+  }
+
+  /**
+   * Takes so many steps out of what a tick may do. Past that the tick is cut, which is recorded once: whoever asked leaves
+   * undone what it was about to do.
+   * @param rule the rule that it is for, as {@link Rules.acting} counts them, which stays the one at work; that one where it is left out
+   */
+  spend(steps: number, rule = this.budget.rule): boolean {
+    this.budget.rule = rule;
+    if (this.budget.take(steps)) return true;
+    if (this.overspent) return false;
+    this.overspent = true;
+    const largest = this.budget.largest;
+    this.record('tickCut', {}, { rule: this.rules.acting[largest.rule] ?? '', share: largest.steps / Math.max(1, this.budget.steps) }, 0);
+    return false;
+  }
+
+  /** How many steps this tick has taken so far; 0 between ticks. */
+  get steps(): number {
+    return this.budget.steps;
   }
 
   /**
@@ -220,7 +248,8 @@ export class World {
    */
   mayFollow(name: string, parties: EventParties): boolean {
     const depth = this.current ? this.current.depth + 1 : 0;
-    if (depth <= DEEPEST_CAUSE && this.log.length < MOST_EVENTS) return true;
+    // What arises by itself is told in any case; what follows from it costs.
+    if (depth <= DEEPEST_CAUSE && this.log.length < MOST_EVENTS) return this.spend(1) || !this.current;
     if (this.header[CUT]++ === 0) this.record('loopCut', parties, { event: name }, 0);
     return false;
   }
@@ -329,6 +358,7 @@ export class World {
 
   /** The next random number of this purpose and actor: from 0 (included) to 1 (excluded). */
   roll(purpose: number, whose: number): number {
+    this.budget.take(1);
     return this.luck.next(this.header[SEED], purpose, whose);
   }
 

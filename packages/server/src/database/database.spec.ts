@@ -66,6 +66,6 @@ describe('The database', () => {
     const response = await harness.request('/api/rooms', { method: 'POST', body: { ruleset: made.id } });
     expect(response.status).toBe(422);
     expect(((await response.json()) as { detail: string }).detail).toContain('no actor of kind player');
-    expect(await harness.json(`/api/rooms?ruleset=${made.id}`)).toEqual({ rooms: [] });
+    expect(await harness.json(`/api/rooms?ruleset=${made.id}`)).toEqual({ rooms: [], next: null });
   });
 });

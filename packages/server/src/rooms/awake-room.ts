@@ -4,6 +4,7 @@ import type { AwakeRooms } from './awake-rooms.js';
 import { Clock } from './clock.js';
 import type { Client, Goodbye } from './client.js';
 import type { Room } from './room.js';
+import { Share } from './share.js';
 import { NotHeld, type RoomHold } from './room-hold.js';
 import type { Time, Waiting } from './time.js';
 
@@ -36,6 +37,7 @@ export interface Surroundings {
  */
 export class AwakeRoom {
   private readonly clock: Clock;
+  private readonly share: Share;
   private saving: Promise<void> | undefined;
   private nextSaving: Promise<void> | undefined;
   private lastSave = 0;
@@ -56,8 +58,13 @@ export class AwakeRoom {
       () => this.tick(),
       (ms) => around.measures.lateSeconds(ms / 1000),
       around.time,
+      () => this.share.rest,
     );
-    room.repaced = () => this.clock.repace();
+    this.share = new Share(around.time);
+    room.repaced = () => {
+      this.share.forgive();
+      this.clock.repace();
+    };
     // Somebody is about to come; where they do not, it goes to sleep again.
     this.waitForSleep();
   }
@@ -103,11 +110,28 @@ export class AwakeRoom {
       log.error({ err: error, room: this.id }, 'a tick failed; the room is closed');
       return this.abandon({ message: 'The room failed and was closed. What players keep was stored before.', how: 'final' });
     }
-    measures.tickSeconds((time.now() - began) / 1000);
+    const took = time.now() - began;
+    measures.tickSeconds(took / 1000);
+    this.keepToShare(took);
     if (began - this.lastSave >= SAVE_EVERY_MS) {
       this.lastSave = began;
       void this.save();
     }
+  }
+
+  /** A room that takes more than its share of the processor is slowed, and in the end stands still: others keep their time. */
+  private keepToShare(took: number): void {
+    const { room, share } = this;
+    share.take(took, 1000 / room.ticksPerSecond);
+    if (share.exhausted) {
+      room.run(0);
+      room.setTrouble(
+        'share',
+        'This room asked more of the server than its share for too long, and stands still. Change its rules, then set it going again.',
+      );
+    } else if (share.heldBack)
+      room.setTrouble('share', 'This room asks more of the server than its share, and runs slower than it should.');
+    else room.setTrouble('share', '');
   }
 
   /** Has the room as it stands now be stored. One write follows the other, and at most one waits for the one under way. */
@@ -137,7 +161,7 @@ export class AwakeRoom {
       this.storedTick = state.tick;
       for (const { kept } of changed) kept();
       room.tell({ t: 'stored', tick: state.tick });
-      room.setTrouble('');
+      room.setTrouble('database', '');
     } catch (error) {
       if (error instanceof NotHeld) {
         log.error({ err: error, room: this.id }, 'a room is not ours any more; it ends here');
@@ -145,6 +169,7 @@ export class AwakeRoom {
       }
       log[isDatabaseGone(error) ? 'warn' : 'error']({ err: error, room: this.id }, 'a room could not be stored; trying again');
       room.setTrouble(
+        'database',
         isDatabaseGone(error)
           ? 'The database can’t be reached. You can play on; what happens from here on is kept once it is back.'
           : 'What happens here can’t be kept at present. It is tried again all the time.',

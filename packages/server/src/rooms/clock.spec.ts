@@ -62,6 +62,33 @@ describe('The clock of a room', () => {
     expect(Math.max(...late)).toBeLessThan(50);
   });
 
+  it('lets others work between ticks that take long, and rests when it is told to', () => {
+    let rest = 0;
+    const busy = new Clock(
+      () => perSecond,
+      () => {
+        ticks++;
+        time.take(30);
+      },
+      undefined,
+      time,
+      () => rest,
+    );
+    busy.start();
+    // Late by four ticks, of which each would be made up for at once otherwise.
+    time.skip(250);
+    expect(ticks).toBe(1);
+    time.pass(0);
+    expect(ticks).toBe(2);
+    time.pass(1000);
+    rest = 400;
+    time.pass(50);
+    const before = ticks;
+    time.pass(1200);
+    expect(ticks - before).toBeLessThanOrEqual(3);
+    busy.stop();
+  });
+
   it('does not owe the hours that a machine slept through', () => {
     clock.start();
     time.skip(3_600_000);

@@ -185,6 +185,30 @@ describe('The keeper of rooms', () => {
     expect((await RoomSnapshot.findByPk(awake.id))!.tick).toBe(awake.room.tickNumber);
   });
 
+  it('slows a room that takes more than its share, and has it stand still in the end; others keep their time', async () => {
+    const [greedy, other] = [new Visitor(), new Visitor()];
+    const awake = (await keeper.connect(await newRoom(), greedy))!;
+    const { document } = ruleset;
+    ruleset = await Ruleset.create({ name: 'Another', document, revision: 1 });
+    const beside = (await keeper.connect(await newRoom(), other))!;
+    const tick = spyOn(awake.room, 'tick').and.callFake(() => time.take(40));
+    const began = beside.room.tickNumber;
+    time.pass(5000);
+    expect(greedy.troubles).toEqual(['This room asks more of the server than its share, and runs slower than it should.']);
+    // Three tenths of a core, and what was saved up.
+    expect(tick.calls.count() * 40).toBeLessThan(5000 * 0.3 + 400);
+    expect(beside.room.tickNumber - began).toBeGreaterThan(90);
+    time.pass(30_000);
+    expect(greedy.troubles.at(-1)).toContain('stands still. Change its rules, then set it going again.');
+    const calls = tick.calls.count();
+    time.pass(5000);
+    expect([tick.calls.count(), awake.room.ticksPerSecond]).toEqual([calls, 0]);
+    tick.and.callThrough();
+    awake.room.run(1);
+    time.pass(1000);
+    expect([greedy.troubles.at(-1), tick.calls.count() > calls + 18, other.troubles]).toEqual(['', true, []]);
+  });
+
   it('keeps a room awake that can’t be stored, until it can', async () => {
     const awake = await visited(await newRoom());
     const visitor = new Visitor();

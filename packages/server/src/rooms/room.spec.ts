@@ -360,13 +360,14 @@ describe('A room by itself', () => {
   it('says what is wrong with it for the moment once, also to who comes meanwhile, and that it is over', () => {
     const room = open();
     const north = new Fake(room, 'north');
-    for (const message of ['It rains.', 'It rains.']) room.setTrouble(message);
+    for (let n = 0; n < 2; n++) room.setTrouble('weather', 'It rains.');
     const south = new Fake(room, 'south');
-    room.setTrouble('');
+    room.setTrouble('tide', 'It ebbs.');
+    for (const about of ['weather', 'tide']) room.setTrouble(about, '');
     const troubles = ({ messages }: Fake) => messages.flatMap((message) => (message.t === 'trouble' ? [message.message] : []));
     expect([troubles(north), troubles(south)]).toEqual([
-      ['It rains.', ''],
-      ['It rains.', ''],
+      ['It rains.', 'It rains. It ebbs.', 'It ebbs.', ''],
+      ['It rains.', 'It rains. It ebbs.', 'It ebbs.', ''],
     ]);
   });
 });

@@ -81,7 +81,7 @@ export class Room {
   /** What of that the rules of now have no place for, by player, once it was asked for. */
   private readonly homeless = new Map<string, SavedPlayer>();
   /** What is wrong with it for the moment. */
-  private trouble = '';
+  private readonly troubles = new Map<string, string>();
   /** What every screen that comes is told besides. */
   private readonly notices: readonly string[];
 
@@ -185,11 +185,16 @@ export class Room {
     }
   }
 
-  /** Says what is wrong with the room for the moment, in words; nothing where all is well. */
-  setTrouble(message: string): void {
-    if (message === this.trouble) return;
-    this.trouble = message;
-    this.tell({ t: 'trouble', message });
+  /** Says what is wrong with the room for the moment, in words, each thing by a name of its own; nothing where that is well. */
+  setTrouble(about: string, words: string): void {
+    const before = this.trouble;
+    if (words === '') this.troubles.delete(about);
+    else this.troubles.set(about, words);
+    if (this.trouble !== before) this.tell({ t: 'trouble', message: this.trouble });
+  }
+
+  private get trouble(): string {
+    return [...this.troubles.values()].join(' ');
   }
 
   acknowledge(client: Client, frame: number): void {
@@ -241,10 +246,15 @@ export class Room {
   /** Has the room run faster, slower, or stand still. Returns what is wrong with that, or undefined. */
   pace(client: Client, { speed }: Asked<'pace'>): string | undefined {
     if (client.seat !== undefined) return 'Only who watches the truth may set the pace.';
+    this.run(speed);
+    return undefined;
+  }
+
+  /** Runs at so many times its own rate from now on; 0 stands still. */
+  run(speed: Pace): void {
     this.speed = speed;
     this.repaced();
     this.tell({ t: 'pace', speed });
-    return undefined;
   }
 
   private enqueue(command: Command): string | undefined {

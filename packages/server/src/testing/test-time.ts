@@ -25,7 +25,12 @@ export class TestTime implements Time {
       this.passed = Math.max(this.passed, next.at);
       next.work();
     }
-    this.passed = until;
+    this.passed = Math.max(this.passed, until);
+  }
+
+  /** Has so many milliseconds go by while something is being done: nothing else is done meanwhile. */
+  take(ms: number): void {
+    this.passed += ms;
   }
 
   /** Has the clock go back, as on a machine whose time is put right: what was going to be done still waits as long as it did. */

@@ -1,6 +1,7 @@
 import type { CompileContext } from '../../ruleset/context.js';
 import { z } from 'zod';
 import { defineConcept } from '../../world/concept.js';
+import { MOST_STEPS } from '../../world/budget.js';
 import type { Table } from '../../world/table.js';
 import { removeOwned } from '../../world/players.js';
 import { ACTORS, type World } from '../../world/world.js';
@@ -68,6 +69,17 @@ export const actors = defineConcept<readonly ActorEntry[], Actors>({
       arises: 'core',
       see: 'server',
       sentence: (e) => `a loop of reactions was cut at ${e.data['event']}`,
+    },
+    tickCut: {
+      label: 'a tick is cut',
+      when: 'Once a tick, when it has taken as many steps as it may; the rest is left undone.',
+      arises: 'core',
+      see: 'server',
+      sentence: (e, speak) => {
+        const [chapter, id] = String(e.data['rule']).split('/');
+        const most = id === undefined ? '' : `, most of them (${Math.floor(Number(e.data['share']) * 100)} %) for ${speak.label(chapter, id)}`;
+        return `the tick was cut after ${MOST_STEPS} steps${most}`;
+      },
     },
   },
   selectors: {

@@ -52,10 +52,13 @@ const events: Readonly<Record<string, EventSpec>> = {
   },
   arenaFull: {
     label: 'the arena is full',
-    when: 'Somebody was to be brought in and was not: the arena holds no more actors.',
+    when: 'Somebody was to be brought in, or something laid down, and was not: the arena holds no more actors, or pickups.',
     see: 'server',
     refusal: true,
-    sentence: (e, speak) => `no room for another ${speak.label('actors', String(e.data['type'])).toLowerCase()}`,
+    sentence: ({ data }, speak) => {
+      const what = data['pickup'] === undefined ? speak.label('actors', String(data['type'])) : speak.label('pickups', String(data['pickup']));
+      return `no room for another ${what.toLowerCase()}`;
+    },
   },
   actorReturned: {
     label: 'an actor comes back',

@@ -71,13 +71,15 @@ const scratch: number[][] = [];
 
 function open(world: World, compiled: CompiledLoot, index: number, opener: Opener, visit: DropVisitor, count: Count, depth: number): void {
   const table = compiled.list[index];
+  // As many lines as there may be: what would be drawn from here on is nobody's.
+  if (count.drawn >= MOST_DRAWN || !world.spend(1)) return;
   for (const drop of table.always)
     if (!drop.test || drop.test(world, opener.parties) !== 0) give(world, compiled, table, drop, 1, 0, 0, opener, visit, count, depth);
   const rolls = wholeOf(quantityNow(world, table.rolls, opener), MOST_ROLLS);
   if (!table.plain) return drawWeighed(world, compiled, table, rolls, opener, visit, count, depth);
   const { entries, luck } = table;
   const { sum, sums, guide, chances } = table.steady!;
-  for (let n = 1; n <= rolls; n++) {
+  for (let n = 1; n <= rolls && count.drawn < MOST_DRAWN; n++) {
     const share = world.roll(luck, opener.whose);
     if (sum <= 0) continue;
     const drawn = share * sum;
@@ -108,7 +110,7 @@ function drawWeighed(
   const weights = (scratch[depth] ??= []);
   let sum = weigh(world, table, opener, dry, weights);
   let fell = false;
-  for (let n = 1; n <= rolls; n++) {
+  for (let n = 1; n <= rolls && count.drawn < MOST_DRAWN; n++) {
     let left = world.roll(table.luck, opener.whose) * sum;
     if (sum <= 0) continue;
     let at = 0;
@@ -145,5 +147,5 @@ function give(
   const amount = drop.what === 'nothing' ? 0 : Math.max(0, quantityNow(world, drop.quantity, opener));
   visit(table, drop, amount, chance, roll, rolls);
   if (drop.what !== 'table') return;
-  for (let n = wholeOf(amount, MOST_ROLLS); n > 0; n--) open(world, compiled, drop.index, opener, visit, count, depth + 1);
+  for (let n = wholeOf(amount, MOST_ROLLS); n > 0 && count.drawn < MOST_DRAWN; n--) open(world, compiled, drop.index, opener, visit, count, depth + 1);
 }

@@ -3,6 +3,7 @@ import type { CompileContext, CompiledThen } from '../../ruleset/context.js';
 import { finite, reference } from '../../ruleset/fields.js';
 import type { Path } from '../../ruleset/problem.js';
 import { defineConcept } from '../../world/concept.js';
+import { LAY_STEPS } from '../../world/budget.js';
 import { type Column, columnsOf, type PerEntry, type Table, type Visibility } from '../../world/table.js';
 import { World } from '../../world/world.js';
 import { followPlaced, type PlacedAs, placements } from '../arena/index.js';
@@ -13,6 +14,9 @@ import { findings } from './findings.js';
 import { type PickupEntry, schema } from './schema.js';
 
 export { GONE, type PickupEntry, SHAPES } from './schema.js';
+
+/** At most so many lie in the arena at a time: those that are laid down beyond are not there. */
+export const MOST_LYING = 2000;
 
 export interface Pickup {
   readonly id: string;
@@ -167,6 +171,9 @@ export const pickups = defineConcept<CompiledPickups, Pickups>({
  */
 export function layDown(world: World, index: number, x: number, y: number, { placed = 0, made = 0, owner = 0 } = {}): void {
   const { table, list, variants } = pickups.in(world);
+  // What the arena itself places has its place in it in any case.
+  if (placed === 0 && !world.spend(LAY_STEPS)) return;
+  if (placed === 0 && table.count >= MOST_LYING) return world.emit('arenaFull', {}, { pickup: list[index].id });
   const row = table.add();
   const { lasts } = variants.get(placed - 1) ?? list[index];
   const cells = { pickup: index, x, y, placed, made, owner, own: owner === 0 ? 0 : 1, fades: lasts === 0 ? 0 : world.tick + lasts };

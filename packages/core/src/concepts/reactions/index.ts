@@ -22,6 +22,8 @@ interface Reaction {
   readonly who: NonNullable<Pattern['who']>;
   readonly then: CompiledThen;
   readonly purpose: number;
+  /** What its steps are counted for. */
+  readonly rule: number;
   readonly times: number;
   readonly ticks: number;
   readonly perActor: boolean;
@@ -42,6 +44,7 @@ function compileReaction(context: CompileContext, { on, then, atMost: most }: Ow
     who,
     then: context.then(then as Then, [...path, 'then']),
     purpose: context.purpose(path),
+    rule: context.ruleAt(path),
     times: most?.times ?? 0,
     ticks: most?.every === undefined ? 0 : context.ticks(most.every),
     perActor: most?.per === 'actor',
@@ -97,8 +100,9 @@ function ownersOf(world: World, event: GameEvent, { bearer, who }: Reaction): re
 }
 
 function react(world: World, event: GameEvent, reaction: Reaction, owner: number): void {
-  const { pattern: waits, then, purpose, times, ticks, perActor, bearer } = reaction;
+  const { pattern: waits, then, purpose, times, ticks, perActor, bearer, rule } = reaction;
   const { subject, source, target } = event;
+  if (!world.spend(1, rule)) return;
   if (!waits.matches(world, event, owner)) return;
   if (times > 0) {
     // What somebody bears counts for them alone.

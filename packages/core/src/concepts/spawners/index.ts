@@ -2,6 +2,7 @@ import type { Amount, CompileContext, CompiledPattern } from '../../ruleset/cont
 import type { Path } from '../../ruleset/problem.js';
 import type { Pattern } from '../../ruleset/registry.js';
 import { defineConcept } from '../../world/concept.js';
+import { SPAWN_STEPS } from '../../world/budget.js';
 import type { EventSpec, GameEvent } from '../../world/events.js';
 import type { Table } from '../../world/table.js';
 import { World } from '../../world/world.js';
@@ -40,10 +41,22 @@ interface Spawner {
   readonly near: number;
   readonly spread: number;
   readonly luck: { readonly what: number; readonly x: number; readonly y: number };
+  /** What its steps are counted for. */
+  readonly rule: number;
 }
 
-interface Spawners {
+interface CompiledSpawners {
   readonly list: readonly Spawner[];
+  /** By their positions among the placed things. */
+  readonly byPlace: ReadonlyMap<number, Spawner>;
+  /** Those that wait for an event, by its name. */
+  readonly waiting: ReadonlyMap<string, readonly Spawner[]>;
+}
+
+/** A ruleset in which nothing is made. */
+export const NO_SPAWNERS: CompiledSpawners = { list: [], byPlace: new Map(), waiting: new Map() };
+
+interface Spawners extends CompiledSpawners {
   readonly table: Table;
 }
 
@@ -89,23 +102,29 @@ function compileSpawner(
     near: all.near ?? 0,
     spread: all.spread,
     luck: { what: context.purpose(path('what')), x: context.purpose([...at, 'x']), y: context.purpose([...at, 'y']) },
+    rule: context.ruleAt(at),
   };
 }
 
 /** Spawners: they make foes and pickups again and again, when a wave has fallen, or when something happens. */
-export const spawners = defineConcept<readonly Spawner[], Spawners>({
+export const spawners = defineConcept<CompiledSpawners, Spawners>({
   id: 'spawners',
   sections: { spawners: { kind: 'chapter', title: 'Spawners', entry: schema } },
   compile: (context) => {
     const entries = context.entries<SpawnerEntry>('spawners');
     const unplaced = entries.map((entry, i) => compileSpawner(context, entry, {}, ['spawners', i], []));
-    return placements(context, 'spawner').flatMap(({ index, thing }) => {
-      const i = entries.findIndex(({ id }) => id === thing.spawner);
-      if (i < 0) return [];
+    const known = new Map(entries.map(({ id }, i) => [id, i] as const));
+    const list = placements(context, 'spawner').flatMap(({ index, thing }) => {
+      const i = known.get(thing.spawner);
+      if (i === undefined) return [];
       const own = thing.with as Partial<SpawnerEntry> | undefined;
       const placed = ['arena', 'placed', index, 'with'];
       return [{ ...(own ? compileSpawner(context, entries[i], own, ['spawners', i], placed) : unplaced[i]), index, thing }];
     });
+    const waiting = new Map<string, Spawner[]>();
+    for (const spawner of list)
+      if (spawner.event) waiting.set(spawner.event.event, [...(waiting.get(spawner.event.event) ?? []), spawner]);
+    return { list, byPlace: new Map(list.map((spawner) => [spawner.index, spawner])), waiting };
   },
   tables: () => [
     {
@@ -121,13 +140,13 @@ export const spawners = defineConcept<readonly Spawner[], Spawners>({
       ],
     },
   ],
-  attach: (world, list) => ({ list, table: world.table('spawners') }),
+  attach: (world, compiled) => ({ ...compiled, table: world.table('spawners') }),
   events,
   findings,
   lifecycle: { worldStarted: (world) => spawners.in(world).list.forEach((spawner) => begin(world, spawner)), rulesAdopted: followSpawners },
   systems: { timers: makeAll },
   hears: (world, event) => hear(world, event),
-  display: (list) => list.map(({ id, index, thing: { x, y } }) => ({ id, index, x, y })),
+  display: ({ list }) => list.map(({ id, index, thing: { x, y } }) => ({ id, index, x, y })),
 });
 
 function begin(world: World, { index, is, ticks }: Spawner): void {
@@ -147,15 +166,17 @@ export function aliveOf(world: World, index: number): number {
 }
 
 function makeAll(world: World): void {
-  const { list, table } = spawners.in(world);
+  const { list, byPlace, table } = spawners.in(world);
   if (list.length === 0) return;
   const [placed, next] = ['placed', 'next'].map((name) => table.column(name).data);
   for (let row = 0; row < table.high; row++) {
     if (table.live[row] === 0) continue;
-    const spawner = list.find(({ index }) => index === placed[row]);
+    const spawner = byPlace.get(placed[row]);
     if (!spawner || spawner.is === 'on') continue;
     if (spawner.is === 'wave') waitForWave(world, row, spawner);
     if (next[row] === 0 || next[row] > world.tick || !isVisited(world, spawner)) continue;
+    // What a tick can't do any more is made in a later one.
+    if (!world.spend(1, spawner.rule)) return;
     next[row] = spawner.is === 'every' ? world.tick + Math.max(1, spawner.ticks) : 0;
     make(world, row, spawner);
   }
@@ -168,11 +189,11 @@ function waitForWave(world: World, row: number, { index, ticks }: Spawner): void
 }
 
 function hear(world: World, event: GameEvent): void {
-  const { list, table } = spawners.in(world);
+  const { waiting, table } = spawners.in(world);
   const placed = table.column('placed').data;
-  for (const spawner of list) {
-    if (spawner.event?.event !== event.name || !spawner.event.matches(world, event, event.subject)) continue;
-    if (!isVisited(world, spawner)) continue;
+  for (const spawner of waiting.get(event.name) ?? []) {
+    if (!world.spend(1, spawner.rule)) return;
+    if (!spawner.event!.matches(world, event, event.subject) || !isVisited(world, spawner)) continue;
     for (let row = 0; row < table.high; row++) if (table.live[row] === 1 && placed[row] === spawner.index) make(world, row, spawner);
   }
 }
@@ -189,7 +210,7 @@ function make(world: World, row: number, spawner: Spawner): void {
   const wanted = Math.min(MOST_AT_ONCE, Math.floor(spawner.count.run(world, nobody) + 0.5));
   const room = Math.max(0, spawner.most - aliveOf(world, spawner.index));
   let count = 0;
-  for (let n = 0; n < wanted && count < room; n++) if (makeOne(world, row, spawner, made[row]++)) count++;
+  for (let n = 0; n < wanted && count < room && world.spend(SPAWN_STEPS, spawner.rule); n++) if (makeOne(world, row, spawner, made[row]++)) count++;
   waves[row]++;
   world.emit('waveBegan', {}, { spawner: spawner.id, wave: waves[row], made: count });
 }

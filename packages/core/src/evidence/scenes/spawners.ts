@@ -22,7 +22,7 @@ export function spawnerEvidence(rules: Rules, id: string): Evidence {
     commands: [poke(VISITOR, { do: 'fell', to: { nearby: 2000, who: 'foes' } })],
   }));
   const { events, moments } = perform(stage, SECONDS, [{ at: 1, commands: [put(VISITOR, near)] }, ...fells], {
-    each: (world) => void alive.push(spawners.of(world.rules).reduce((sum, { index }) => sum + aliveOf(world, index), 0)),
+    each: (world) => void alive.push(spawners.of(world.rules).list.reduce((sum, { index }) => sum + aliveOf(world, index), 0)),
   });
   const times = events.filter(({ name }) => name === 'waveBegan');
   const made = times.reduce((sum, { data }) => sum + Number(data['made']), 0);
