@@ -39,6 +39,7 @@ try {
     LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
     DATABASE_URL: process.env.DATABASE_URL ?? database.url,
     PORT: String(port),
+    CONTROL_SOCKET: process.env.CONTROL_SOCKET ?? join(home, 'control.sock'),
     WEB_ROOT: join(ROOT, 'packages/web/dist/browser'),
     DEMO_RULESET: join(ROOT, 'examples/brinewick.json'),
   };

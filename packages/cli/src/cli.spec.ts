@@ -1,5 +1,6 @@
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { createServer } from 'node:http';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -13,6 +14,34 @@ function ember(...args: string[]) {
   const { status, stdout, stderr } = spawnSync(process.execPath, [BIN, ...args], { encoding: 'utf8' });
   return { status, stdout, stderr, lines: stdout.split('\n').filter(Boolean) };
 }
+
+describe('ember link', () => {
+  it('prints the link that the server of this machine gives, and says where there is none', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'ember-link-'));
+    const socket = join(folder, 'control.sock');
+    const ask = () =>
+      new Promise<{ status: number | null; said: string }>((done) => {
+        const child = spawn(process.execPath, [BIN, 'link', '--socket', socket]);
+        let said = '';
+        for (const stream of [child.stdout, child.stderr]) stream.on('data', (part) => (said += String(part)));
+        child.on('close', (status) => done({ status, said }));
+      });
+    expect(await ask()).toEqual({
+      status: 2,
+      said: `No server answers at ${socket}. Start one by npm start, or say where its socket is by --socket.\n`,
+    });
+    let status = 200;
+    const server = createServer((request, response) =>
+      response.writeHead(request.method === 'POST' && request.url === '/link' ? status : 404).end('http://127.0.0.1:4600/enter/abc\n'),
+    );
+    await new Promise<void>((done) => server.listen(socket, done));
+    expect(await ask()).toEqual({ status: 0, said: 'http://127.0.0.1:4600/enter/abc\n' });
+    status = 500;
+    expect(await ask()).toEqual({ status: 2, said: `The server at ${socket} gave no link: it answered 500.\n` });
+    await new Promise((done) => server.close(done));
+    rmSync(folder, { recursive: true });
+  });
+});
 
 describe('ember', () => {
   let folder: string;

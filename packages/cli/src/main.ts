@@ -1,6 +1,7 @@
 import { Command, CommanderError, InvalidArgumentError, Option } from 'commander';
 import { duration, toMilliseconds } from '@eager-ember/core';
 import { exportTypes, findings, schema } from './export.js';
+import { link } from './link.js';
 import { run } from './run.js';
 import { validate } from './validate.js';
 
@@ -18,7 +19,9 @@ function seed(text: string): number {
 /** The command line. Returns the exit code: 0 sound, 1 a ruleset with problems, 2 what could not be done at all. */
 export async function main(args: readonly string[]): Promise<number> {
   let code = 0;
-  const program = new Command('ember').description('Validates and plays Eager Ember rulesets, without a server.').exitOverride();
+  const program = new Command('ember')
+    .description('Validates and plays Eager Ember rulesets, without a server; asks the server of this machine for a sign-in link.')
+    .exitOverride();
   program
     .command('validate')
     .description('says what is wrong with a ruleset: nothing and exit code 0 where it is sound, exit code 1 where it is not')
@@ -63,6 +66,13 @@ export async function main(args: readonly string[]): Promise<number> {
     .option('--json', 'print JSON lines (otherwise sentences)')
     .action((file: string, options: { script: string; until: number; seed: number; every?: number; json?: boolean }) => {
       code = run(file, options.script, options);
+    });
+  program
+    .command('link')
+    .description('prints a new link that signs in, once, to the server that runs here')
+    .option('--socket <path>', 'the control socket of the server, where it is not that of the start command')
+    .action(async (options: { socket?: string }) => {
+      code = await link(options.socket);
     });
   try {
     await program.parseAsync(args, { from: 'user' });

@@ -30,6 +30,10 @@ const schema = z.object({
   WEB_ROOT: z.string().optional(),
   /** Ruleset that is put into an empty database. */
   DEMO_RULESET: z.string().optional(),
+  /** The address that people open where it is not that of HOST and PORT, as behind a reverse proxy. */
+  PUBLIC_URL: z.url({ protocol: /^https?$/, error: 'PUBLIC_URL is an http:// or https:// address.' }).optional(),
+  /** Where in the file system the server can be asked for a new sign-in link, by its owner alone. */
+  CONTROL_SOCKET: z.string().optional(),
   /** Lets a collector read /metrics with this bearer token, without a session. */
   METRICS_TOKEN: z.string().min(16).optional(),
 });

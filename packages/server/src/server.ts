@@ -3,6 +3,7 @@ import type { AddressInfo } from 'node:net';
 import pino, { type Logger } from 'pino';
 import { Gauge, Histogram, Registry } from 'prom-client';
 import type { Config } from './config.js';
+import { openControl } from './control.js';
 import { migrate } from './database/migrations.js';
 import { connect } from './database/models.js';
 import { seed } from './database/seed.js';
@@ -11,12 +12,15 @@ import { createApp } from './http/app.js';
 import { Hosts } from './http/hosts.js';
 import { Sessions } from './http/sessions.js';
 import { RoomKeeper } from './rooms/keeper.js';
+import { Trail } from './trail/trail.js';
 import { attachSockets } from './rooms/sockets.js';
 
 export interface RunningServer {
   readonly url: string;
   /** A sign-in address that works once. */
   readonly signIn: string;
+  /** A new one. */
+  readonly newLink: () => string;
   readonly close: () => Promise<void>;
 }
 
@@ -40,16 +44,26 @@ export async function startServer(config: Config, log: Logger = pino({ level: co
     },
   });
 
-  const sessions = new Sessions();
-  const hosts = new Hosts([config.HOST, ...config.ALLOWED_HOSTS]);
-  const server = createServer(createApp({ config, log, sequelize, sessions, keeper, metrics, hosts }));
+  const trail = new Trail(log);
+  const sessions = new Sessions(trail);
+  const publicHost = config.PUBLIC_URL === undefined ? [] : [new URL(config.PUBLIC_URL).hostname];
+  const hosts = new Hosts([config.HOST, ...publicHost, ...config.ALLOWED_HOSTS]);
+  const server = createServer(createApp({ config, log, sequelize, sessions, keeper, metrics, hosts, trail }));
   const trusted = proxyAddr.compile(config.TRUSTED_PROXIES);
-  const sockets = attachSockets(server, { keeper, sessions, hosts, log, addressOf: (request) => proxyAddr(request, trusted) });
+  const sockets = attachSockets(server, { keeper, sessions, hosts, trail, log, addressOf: (request) => proxyAddr(request, trusted) });
   await listen(server, config.PORT, config.HOST);
   const { port } = server.address() as AddressInfo;
   const url = `http://${config.HOST}:${port}`;
 
+  const newLink = () => new URL(`/enter/${sessions.newLink()}`, config.PUBLIC_URL ?? url).href;
+  const printed = () => {
+    trail.note({ who: null, ruleset: null, what: 'linkPrinted', about: {} });
+    return newLink();
+  };
+  const closeControl = config.CONTROL_SOCKET === undefined ? undefined : await openControl(config.CONTROL_SOCKET, printed, log);
+
   const close = async () => {
+    await closeControl?.();
     // Who comes now is not let in any more; who is there is told why they have to go.
     server.removeAllListeners('upgrade').on('upgrade', (_request, socket) => socket.destroy());
     await keeper.close();
@@ -59,9 +73,10 @@ export async function startServer(config: Config, log: Logger = pino({ level: co
       server.close(() => done());
       server.closeAllConnections();
     });
+    await trail.flush();
     await sequelize.close();
   };
-  return { url, signIn: `${url}/enter/${sessions.newLink()}`, close };
+  return { url, signIn: newLink(), newLink, close };
 }
 
 function listen(server: Server, port: number, host: string): Promise<void> {

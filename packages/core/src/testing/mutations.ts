@@ -9,7 +9,7 @@ const ODD: readonly Json[] = [
   -1,
   0.5,
   1e308,
-  2 ** 53,
+  9_007_199_254_740_992,
   '',
   'x',
   'oxygen',
@@ -38,7 +38,7 @@ export function drawn(seed: number): () => number {
   return () => {
     // A linear congruential generator (Numerical Recipes, 2nd edition, section 7.1), its upper bits.
     state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
-    return (state >>> 8) / 2 ** 24;
+    return (state >>> 8) / 0x1000000;
   };
 }
 

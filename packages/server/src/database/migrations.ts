@@ -130,6 +130,35 @@ const STEPS: readonly Step[] = [
       await query.removeColumn('rooms', 'openings');
     },
   },
+  {
+    name: '0007-sessions-that-are-listed',
+    up: async (query) => {
+      const now = { ...at(), defaultValue: DataTypes.NOW };
+      await query.addColumn('sessions', 'agent', { ...text(), defaultValue: '' });
+      await query.addColumn('sessions', 'created_at', now);
+      await query.addColumn('sessions', 'seen_at', now);
+    },
+    down: async (query) => {
+      for (const column of ['agent', 'created_at', 'seen_at']) await query.removeColumn('sessions', column);
+    },
+  },
+  {
+    name: '0008-trail',
+    up: async (query) => {
+      await query.createTable('trail', {
+        id: { type: DataTypes.BIGINT, primaryKey: true, autoIncrement: true },
+        at: at(),
+        ruleset_id: belongsTo('rulesets', { type: DataTypes.UUID, allowNull: true }),
+        user_id: { type: DataTypes.UUID, allowNull: true },
+        what: text(),
+        about: json(),
+      });
+      await query.addIndex('trail', ['ruleset_id', 'id']);
+    },
+    down: async (query) => {
+      await query.dropTable('trail');
+    },
+  },
 ];
 
 /** Brings the database up to date. Returns the names of the steps that were taken. */

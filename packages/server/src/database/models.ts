@@ -13,6 +13,11 @@ export class Session extends Model<Fields<Session>, NewFields<Session>> {
   /** SHA-256 of the token in the cookie. */
   declare id: string;
   declare userId: string;
+  /** What the browser calls itself. */
+  declare agent: CreationOptional<string>;
+  declare createdAt: CreationOptional<Date>;
+  /** When it was last put off. */
+  declare seenAt: CreationOptional<Date>;
   declare expiresAt: Date;
 }
 
@@ -88,6 +93,18 @@ export class RoomSnapshot extends Model<Fields<RoomSnapshot>, NewFields<RoomSnap
   declare updatedAt: CreationOptional<Date>;
 }
 
+/** Who did what. Written once, never changed. */
+export class TrailEntry extends Model<Fields<TrailEntry>, NewFields<TrailEntry>> {
+  /** Counts up. As text: the database's own numbers may be larger than those of a number here. */
+  declare id: CreationOptional<string>;
+  declare at: Date;
+  declare rulesetId: string | null;
+  /** Null for the machine's own terminal. */
+  declare userId: string | null;
+  declare what: string;
+  declare about: unknown;
+}
+
 // Made anew for each use: the library writes into what it is given.
 const uuid = () => ({ type: DataTypes.UUID, primaryKey: true, defaultValue: DataTypes.UUIDV4 });
 const key = () => ({ type: DataTypes.TEXT, primaryKey: true });
@@ -109,8 +126,15 @@ export function connect(url: string, log: (sql: string) => void = () => undefine
   const timed = { sequelize, createdAt: 'createdAt', updatedAt: 'updatedAt' } as const;
   User.init({ id: uuid(), name: text() }, { sequelize, tableName: 'users', timestamps: false });
   Session.init(
-    { id: key(), userId: { type: DataTypes.UUID, allowNull: false }, expiresAt: at() },
-    { sequelize, tableName: 'sessions', timestamps: false },
+    {
+      id: key(),
+      userId: { type: DataTypes.UUID, allowNull: false },
+      agent: { ...text(), defaultValue: '' },
+      createdAt: at(),
+      seenAt: { ...at(), defaultValue: DataTypes.NOW },
+      expiresAt: at(),
+    },
+    { ...timed, tableName: 'sessions', updatedAt: false },
   );
   Ruleset.init(
     { id: uuid(), name: text(), document: json(), revision: whole(), createdAt: at(), updatedAt: at() },
@@ -165,6 +189,17 @@ export function connect(url: string, log: (sql: string) => void = () => undefine
       updatedAt: at(),
     },
     { ...timed, tableName: 'snapshots', createdAt: false },
+  );
+  TrailEntry.init(
+    {
+      id: { type: DataTypes.BIGINT, primaryKey: true, autoIncrement: true },
+      at: at(),
+      rulesetId: { type: DataTypes.UUID, allowNull: true },
+      userId: { type: DataTypes.UUID, allowNull: true },
+      what: text(),
+      about: json(),
+    },
+    { sequelize, tableName: 'trail', timestamps: false },
   );
   return sequelize;
 }

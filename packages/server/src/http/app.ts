@@ -14,6 +14,8 @@ import { HttpProblem, noSuchPath, problemHandler } from './problems.js';
 import type { Hosts } from './hosts.js';
 import { joinRoutes, roomRoutes } from './rooms.js';
 import { rulesetRoutes } from './rulesets.js';
+import { trailRoutes } from '../trail/routes.js';
+import type { Trail } from '../trail/trail.js';
 import { type Sessions, sameSiteWrites } from './sessions.js';
 
 export interface AppParts {
@@ -24,6 +26,7 @@ export interface AppParts {
   readonly keeper: RoomKeeper;
   readonly metrics: Registry;
   readonly hosts: Hosts;
+  readonly trail: Trail;
 }
 
 const MINUTE = 60_000;
@@ -45,7 +48,7 @@ const policy = helmet({
 });
 
 /** The HTTP side of the server. */
-export function createApp({ config, log, sequelize, sessions, keeper, metrics, hosts }: AppParts): Express {
+export function createApp({ config, log, sequelize, sessions, keeper, metrics, hosts, trail }: AppParts): Express {
   const app = express();
   app.disable('x-powered-by').set('etag', false).set('trust proxy', config.TRUSTED_PROXIES);
   app.use(hosts.required, policy);
@@ -55,7 +58,7 @@ export function createApp({ config, log, sequelize, sessions, keeper, metrics, h
   });
   app.get('/metrics', async (request, response) => {
     const bearer = config.METRICS_TOKEN !== undefined && request.get('authorization') === `Bearer ${config.METRICS_TOKEN}`;
-    if (!bearer && (await sessions.userOf(request)) === undefined) throw new HttpProblem(401, 'You are not signed in');
+    if (!bearer && !(await sessions.sessionOf(request))) throw new HttpProblem(401, 'You are not signed in');
     response.type(metrics.contentType).send(await metrics.metrics());
   });
   app.get('/enter/:token', limited(60), sessions.enter);
@@ -71,13 +74,15 @@ export function createApp({ config, log, sequelize, sessions, keeper, metrics, h
       throw new HttpProblem(422, 'The body is nested too deeply', `No ruleset is deeper than ${DEEPEST} levels.`);
     next();
   });
-  api.get('/session', (_request, response) => void response.json({ user: response.locals['user'] as string }));
+  api.use(sessions.routes());
   api.use(
     '/rulesets',
-    rulesetRoutes(sequelize, (id, rules, revision) => keeper.edited(id, rules, revision)),
+    rulesetRoutes(sequelize, trail, (id, rules, revision) => keeper.edited(id, rules, revision)),
   );
-  api.use('/rulesets/:id/players', playerRoutes(keeper));
-  api.use('/rooms', roomRoutes(keeper));
+  api.use('/rulesets/:id/players', playerRoutes(keeper, trail));
+  api.use('/rulesets/:id/trail', trailRoutes(trail));
+  api.use('/trail', trailRoutes(trail));
+  api.use('/rooms', roomRoutes(keeper, trail));
   api.use(noSuchPath);
   app.use('/api', api);
 

@@ -16,6 +16,8 @@ import { Player, type Ruleset, SetAside } from '../database/models.js';
 import { PlayersElsewhere, type RoomKeeper } from '../rooms/keeper.js';
 import { pageOf } from './pages.js';
 import { HttpProblem, notFound } from './problems.js';
+import { userOf } from './sessions.js';
+import type { Trail } from '../trail/trail.js';
 import { findRuleset, rulesFrom } from './rulesets.js';
 
 /** The name of a player: that of the seat they take. */
@@ -86,7 +88,7 @@ export async function lossesOf({ id, document }: Ruleset, after: Rules, transact
 const versionOf = ({ updatedAt }: Player) => `"${updatedAt.getTime()}"`;
 
 /** What is kept of a ruleset's players: to be read, put right, reset in part, carried from one place to another. */
-export function playerRoutes(keeper: RoomKeeper): Router {
+export function playerRoutes(keeper: RoomKeeper, trail: Trail): Router {
   const router = Router({ mergeParams: true });
   const named = (name: string): string => {
     const read = playerName.safeParse(name);
@@ -162,6 +164,7 @@ export function playerRoutes(keeper: RoomKeeper): Router {
       if (!known) return Player.create({ rulesetId: id, name, saved, revision: ruleset.revision });
       return known.update({ saved, revision: ruleset.revision });
     });
+    trail.note({ who: userOf(response), ruleset: id, what: 'playerChanged', about: { player: name } });
     response.set('ETag', versionOf(player)).json({ name, revision: player.revision, updatedAt: player.updatedAt });
   });
 
@@ -169,14 +172,17 @@ export function playerRoutes(keeper: RoomKeeper): Router {
     const { id } = await findRuleset((request.params as unknown as { id: string }).id);
     const name = named(request.params.name);
     await alone(id, name, async () => (await find(id, name)).destroy());
+    trail.note({ who: userOf(response), ruleset: id, what: 'playerDeleted', about: { player: name } });
     response.status(204).end();
   });
 
   router.delete('/aside/:key', async (request, response) => {
     const { id } = await findRuleset((request.params as unknown as { id: string }).id);
     const key = z.uuid().safeParse(request.params.key);
-    const gone = key.success ? await SetAside.destroy({ where: { rulesetId: id, id: key.data } }) : 0;
-    if (gone === 0) throw notFound('state that was set aside');
+    const aside = key.success ? await SetAside.findOne({ where: { rulesetId: id, id: key.data } }) : null;
+    if (!aside) throw notFound('state that was set aside');
+    await aside.destroy();
+    trail.note({ who: userOf(response), ruleset: id, what: 'asideDeleted', about: { player: aside.name } });
     response.status(204).end();
   });
 

@@ -6,7 +6,9 @@ import { SEAT_NAMES } from '../rooms/names.js';
 import { describeRoom, SeatLinks, seatOfLink } from '../rooms/seat-links.js';
 import { pageOf } from './pages.js';
 import { HttpProblem, notFound } from './problems.js';
+import type { Trail } from '../trail/trail.js';
 import { findRuleset } from './rulesets.js';
+import { userOf } from './sessions.js';
 
 const createSchema = z.strictObject({
   ruleset: z.uuid('The id of a ruleset is expected.'),
@@ -20,7 +22,7 @@ const createSchema = z.strictObject({
 });
 
 /** Rooms for who is signed in. */
-export function roomRoutes(keeper: RoomKeeper): Router {
+export function roomRoutes(keeper: RoomKeeper, trail: Trail): Router {
   const router = Router();
   const links = new SeatLinks(keeper);
 
@@ -29,6 +31,7 @@ export function roomRoutes(keeper: RoomKeeper): Router {
     if (!body.success) throw new HttpProblem(400, 'A ruleset and a number of seats are expected', body.error.issues[0].message);
     const ruleset = await findRuleset(body.data.ruleset);
     const room = await keeper.create(ruleset, body.data.seats, body.data.party);
+    trail.note({ who: userOf(response), ruleset: ruleset.id, what: 'roomOpened', about: { room: room.id } });
     response
       .status(201)
       .location(`/api/rooms/${room.id}`)
@@ -54,16 +57,23 @@ export function roomRoutes(keeper: RoomKeeper): Router {
   });
 
   router.delete('/:id', async (request, response) => {
-    await links.closeRoom(request.params.id);
+    const { id, rulesetId } = await links.closeRoom(request.params.id);
+    trail.note({ who: userOf(response), ruleset: rulesetId, what: 'roomClosed', about: { room: id } });
     response.status(204).end();
   });
 
   router.post('/:id/seats/:seat/link', async (request, response) => {
-    response.json(await links.renew(request.params.id, request.params.seat));
+    const { id: room, seat } = request.params;
+    const { ruleset, ...link } = await links.renew(room, seat);
+    trail.note({ who: userOf(response), ruleset, what: 'linkReplaced', about: { room, seat } });
+    response.json(link);
   });
 
   router.delete('/:id/seats/:seat/link', async (request, response) => {
-    response.json(await links.end(request.params.id, request.params.seat));
+    const { id: room, seat } = request.params;
+    const { ruleset, ...link } = await links.end(room, seat);
+    trail.note({ who: userOf(response), ruleset, what: 'linkEnded', about: { room, seat } });
+    response.json(link);
   });
 
   return router;

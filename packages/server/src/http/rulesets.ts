@@ -4,7 +4,9 @@ import type { Operation } from 'fast-json-patch';
 import type { Sequelize } from 'sequelize';
 import { z } from 'zod';
 import { Revision, Ruleset } from '../database/models.js';
+import { MOST_PATHS, type Trail } from '../trail/trail.js';
 import { followPlayers, lossesOf } from './players.js';
+import { userOf } from './sessions.js';
 import { pageOf } from './pages.js';
 import { patched } from './patching.js';
 import { HttpProblem, notFound } from './problems.js';
@@ -62,7 +64,7 @@ const whole = (ruleset: Ruleset) => ({
 export type OnEdit = (rulesetId: string, rules: Rules, revision: number) => void;
 
 /** Rulesets as documents: ETag is the revision, edits are JSON Patches on a revision one names. */
-export function rulesetRoutes(sequelize: Sequelize, onEdit: OnEdit): Router {
+export function rulesetRoutes(sequelize: Sequelize, trail: Trail, onEdit: OnEdit): Router {
   const router = Router();
 
   router.get('/', async (request, response) => {
@@ -81,6 +83,7 @@ export function rulesetRoutes(sequelize: Sequelize, onEdit: OnEdit): Router {
     };
     rulesFrom(document);
     const ruleset = await Ruleset.create({ name: String(document['name']), document, revision: 1 });
+    trail.note({ who: userOf(response), ruleset: ruleset.id, what: 'begun', about: { name: ruleset.name } });
     response.status(201).location(`/api/rulesets/${ruleset.id}`).set('ETag', '"1"').json(whole(ruleset));
   });
 
@@ -127,9 +130,15 @@ export function rulesetRoutes(sequelize: Sequelize, onEdit: OnEdit): Router {
       locked.revision++;
       await locked.save({ transaction });
       await Revision.create(
-        { rulesetId: locked.id, revision: locked.revision, patch: patch.data, userId: String(response.locals['user']) },
+        { rulesetId: locked.id, revision: locked.revision, patch: patch.data, userId: userOf(response) },
         { transaction },
       );
+      const about = {
+        revision: locked.revision,
+        operations: patch.data.length,
+        paths: patch.data.slice(0, MOST_PATHS).map(({ path }) => path),
+      };
+      await trail.within(transaction, { who: userOf(response), ruleset: locked.id, what: 'edited', about });
       return { ruleset: locked, rules: edited };
     });
     onEdit(ruleset.id, rules, ruleset.revision);

@@ -24,6 +24,10 @@ export interface Visitor {
   readonly drives: boolean;
   /** The token of the join link that it comes by; undefined for who is signed in. */
   readonly link: string | undefined;
+  /** The id of the session that it belongs to; undefined for who comes by a link. */
+  readonly session: string | undefined;
+  /** The id of the user that is signed in. */
+  readonly user: string | undefined;
   /** Who comes in by one link or one session share a number of places. */
   readonly by: string;
   readonly most: number;
@@ -46,14 +50,32 @@ export async function admit(request: IncomingMessage, sessions: Sessions, hosts:
   if (token === null) {
     const session = await sessions.sessionOf(request);
     if (!session) return 401;
-    const visitor = { room, link: undefined, by: `session ${session.id}`, most: MOST_SOCKETS.session };
+    const visitor = {
+      room,
+      link: undefined,
+      session: session.id,
+      user: session.userId,
+      by: `session ${session.id}`,
+      most: MOST_SOCKETS.session,
+    };
     const beside = url.searchParams.get('beside');
     if (beside === null) return { ...visitor, seat: undefined, drives: false };
     const seat = await Seat.findOne({ where: { roomId: room, name: beside } });
     return seat ? { ...visitor, seat: seat.name, drives: false } : 404;
   }
   const seat = await seatOfLink(token, room);
-  return seat ? { room, seat: seat.name, drives: true, link: token, by: `link ${token}`, most: MOST_SOCKETS.link } : 401;
+  return seat
+    ? {
+        room,
+        seat: seat.name,
+        drives: true,
+        link: token,
+        session: undefined,
+        user: undefined,
+        by: `link ${token}`,
+        most: MOST_SOCKETS.link,
+      }
+    : 401;
 }
 
 /** Counts who holds places: of each name only so many at a time. */

@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import { Op } from 'sequelize';
 import { Room as RoomRow, Seat } from '../database/models.js';
-import { HttpProblem, notFound } from '../http/problems.js';
+import { notFound } from '../http/problems.js';
 import type { RoomKeeper } from './keeper.js';
 import { SEAT_NAMES } from './names.js';
 
@@ -53,41 +53,47 @@ export async function describeRoom(id: string): Promise<RoomDescription | undefi
   };
 }
 
+/** A seat whose link has changed, and the ruleset that its room plays. */
+export interface ChangedSeat extends SeatDescription {
+  readonly ruleset: string;
+}
+
 /** The join links of seats: they belong to their room and end with it, and can be renewed and ended before. */
 export class SeatLinks {
   constructor(private readonly keeper: RoomKeeper) {}
 
   /** Gives a seat a new link. Who came by the old one has to go, and the old one opens nothing any more. */
-  renew(room: string, seat: string): Promise<SeatDescription> {
+  renew(room: string, seat: string): Promise<ChangedSeat> {
     return this.change(room, seat, newLink(), 'This join link was replaced by a new one. Ask for the new link.');
   }
 
   /** Ends the link of a seat: it opens nothing any more, and who came by it has to go. */
-  end(room: string, seat: string): Promise<SeatDescription> {
+  end(room: string, seat: string): Promise<ChangedSeat> {
     return this.change(room, seat, { token: null, linkUntil: null }, 'This join link was ended.');
   }
 
   private async change(
-    room: string,
+    id: string,
     name: string,
     link: { token: string | null; linkUntil: Date | null },
     words: string,
-  ): Promise<SeatDescription> {
-    const seat = await Seat.findOne({ where: { roomId: room, name } });
-    if (!seat) throw notFound('seat');
+  ): Promise<ChangedSeat> {
+    const [room, seat] = await Promise.all([RoomRow.findByPk(id), Seat.findOne({ where: { roomId: id, name } })]);
+    if (!room || !seat) throw notFound('seat');
     const { token: before } = seat;
     await seat.update(link);
-    if (before !== null) this.keeper.dismiss(room, before, { message: words, how: 'final' });
-    return described(seat);
+    if (before !== null) this.keeper.dismiss(id, before, { message: words, how: 'final' });
+    return { ...described(seat), ruleset: room.rulesetId };
   }
 
   /** Closes a room for good: its links end with it, what its players keep stays. */
-  async closeRoom(id: string): Promise<void> {
+  async closeRoom(id: string): Promise<RoomRow> {
     const row = await RoomRow.findByPk(id);
     if (!row) throw notFound('room');
     const gone = await this.keeper.asleep(row, { message: 'This room was closed. What its players have is kept.', how: 'final' }, () =>
       RoomRow.destroy({ where: { id } }),
     );
-    if (gone === 0) throw new HttpProblem(404, 'There is no such room');
+    if (gone === 0) throw notFound('room');
+    return row;
   }
 }

@@ -7,6 +7,7 @@ import type { Hosts } from '../http/hosts.js';
 import type { Sessions } from '../http/sessions.js';
 import type { AwakeRoom } from './awake-room.js';
 import { admit, MOST_SOCKETS, Places, type Visitor } from './door.js';
+import type { Trail } from '../trail/trail.js';
 import { PlayersElsewhere, type RoomKeeper } from './keeper.js';
 import type { Client, Goodbye } from './client.js';
 import type { Room } from './room.js';
@@ -28,6 +29,7 @@ export interface SocketParts {
   readonly keeper: RoomKeeper;
   readonly sessions: Sessions;
   readonly hosts: Hosts;
+  readonly trail: Trail;
   readonly log: Logger;
   /** The address of the network that a request comes from. */
   readonly addressOf: (request: IncomingMessage) => string;
@@ -43,6 +45,10 @@ export function attachSockets(server: Server, parts: SocketParts): WebSocketServ
     handleProtocols: (offered) => (offered.has(SUBPROTOCOL) ? SUBPROTOCOL : false),
   });
   const places = new Places();
+  const open = new Map<string, Set<Client>>();
+  parts.sessions.onEnd((session) => {
+    for (const client of open.get(session) ?? []) client.dismiss(SIGNED_OUT);
+  });
   // From its first moment on: an error that nobody listens for ends the process.
   server.on('connection', (socket) => socket.on('error', (error) => log.debug({ err: error }, 'a connection broke')));
   server.on('upgrade', (request: IncomingMessage, socket: Duplex, head: Buffer) => {
@@ -59,7 +65,7 @@ export function attachSockets(server: Server, parts: SocketParts): WebSocketServ
       .then((visitor) => {
         if (typeof visitor === 'number') return refuse(socket, visitor);
         if (socket.destroyed) return;
-        sockets.handleUpgrade(request, socket, head, (ws) => serve(ws, visitor, places, parts));
+        sockets.handleUpgrade(request, socket, head, (ws) => serve(ws, visitor, { places, open }, parts));
       })
       .catch((error: unknown) => {
         log.warn({ err: error }, 'a socket could not be opened');
@@ -93,7 +99,16 @@ const CODES = { later: 1013, stopping: 1001, final: 1008 } as const;
 const farewell = ({ message, how }: Goodbye): ServerMessage =>
   how === 'final' ? { t: 'error', message, final: true } : { t: 'later', message };
 
-function serve(ws: WebSocket, visitor: Visitor, places: Places, parts: SocketParts): void {
+const SIGNED_OUT: Goodbye = { message: 'You are signed out.', how: 'final' };
+
+/** Who is there. */
+interface Present {
+  readonly places: Places;
+  /** The clients of each session. */
+  readonly open: Map<string, Set<Client>>;
+}
+
+function serve(ws: WebSocket, visitor: Visitor, { places, open: present }: Present, parts: SocketParts): void {
   ws.on('error', (error) => parts.log.debug({ err: error, room: visitor.room }, 'socket error'));
   const { seat, drives, link } = visitor;
   const client: Client = {
@@ -121,43 +136,70 @@ function serve(ws: WebSocket, visitor: Visitor, places: Places, parts: SocketPar
   const opening = open(visitor, client, parts);
   // Who goes before the room is open has to be let go of all the same, once it is.
   ws.on('close', () => void opening.then((room) => room?.disconnect(client)));
-  keepAlive(ws);
-  listen(ws, client, opening);
+  if (visitor.session !== undefined) endWith(ws, client, visitor.session, present);
+  keepAlive(ws, () => stillIn(visitor, client, parts));
+  listen(ws, client, opening, (room, poke) => {
+    const { seat: whose, from, action } = poke;
+    const about = { room: room.id, ...(whose !== undefined && { seat: whose }), ...(from !== undefined && { from }), action };
+    parts.trail.note({ who: visitor.user ?? null, ruleset: room.rulesetId, what: 'poked', about });
+  });
 }
 
 /** Has a client come into the room that it asks for; where it can't, it is told why and has to go. */
-async function open({ room: id, link }: Visitor, client: Client, { keeper, log }: SocketParts): Promise<AwakeRoom | undefined> {
+async function open(visitor: Visitor, client: Client, parts: SocketParts): Promise<AwakeRoom | undefined> {
+  const { keeper, log } = parts;
   try {
-    const room = await keeper.connect(id, client);
+    const room = await keeper.connect(visitor.room, client);
     if (!room) client.dismiss({ message: 'There is no such room any more.', how: 'final' });
-    // A link that was ended while it was used opens nothing.
-    else if (link !== undefined && !(await seatOfLink(link, id)))
-      room.room.dismissAll({ message: 'This join link was ended.', how: 'final' }, (one) => one === client);
+    // What was ended while it was used opens nothing.
+    else await stillIn(visitor, client, parts);
     return room;
   } catch (error) {
     if (error instanceof PlayersElsewhere) client.dismiss({ message: error.message, how: 'later' });
     else {
-      log.warn({ err: error, room: id }, 'a room could not be opened');
+      log.warn({ err: error, room: visitor.room }, 'a room could not be opened');
       client.dismiss({ message: 'The room can’t be opened at the moment: the database can’t be reached.', how: 'later' });
     }
     return undefined;
   }
 }
 
-function keepAlive(ws: WebSocket): void {
+/** Has a client go when its session ends. */
+function endWith(ws: WebSocket, client: Client, session: string, present: Present['open']): void {
+  const clients = present.get(session) ?? new Set();
+  present.set(session, clients.add(client));
+  ws.on('close', () => {
+    clients.delete(client);
+    if (clients.size === 0 && present.get(session) === clients) present.delete(session);
+  });
+}
+
+/** Has a client go whose session or link has run out, or was ended by another process. */
+async function stillIn({ session, link, room }: Visitor, client: Client, { sessions, log }: SocketParts): Promise<void> {
+  try {
+    if (session !== undefined && !(await sessions.session(session))) client.dismiss(SIGNED_OUT);
+    if (link !== undefined && !(await seatOfLink(link, room))) client.dismiss({ message: 'This join link was ended.', how: 'final' });
+  } catch (error) {
+    // Who is in stays in while the database can't be asked.
+    log.debug({ err: error }, 'whether a session still lasts can’t be said');
+  }
+}
+
+function keepAlive(ws: WebSocket, check: () => Promise<void>): void {
   let answered = true;
   ws.on('pong', () => (answered = true));
   const heart = setInterval(() => {
     if (!answered) return ws.terminate();
     answered = false;
     ws.ping();
+    void check();
   }, HEARTBEAT_MS);
   heart.unref();
   ws.on('close', () => clearInterval(heart));
 }
 
 /** Reads what a client says. What is said before the room is open waits for it. */
-function listen(ws: WebSocket, client: Client, opening: Promise<AwakeRoom | undefined>): void {
+function listen(ws: WebSocket, client: Client, opening: Promise<AwakeRoom | undefined>, poked: (room: Room, poke: Poke) => void): void {
   const flood = { second: 0, count: 0 };
   const close = (message: string) => client.dismiss({ message, how: 'final' });
   ws.on('message', (data: Buffer, isBinary) => {
@@ -170,11 +212,13 @@ function listen(ws: WebSocket, client: Client, opening: Promise<AwakeRoom | unde
     if (!message) return close(error);
     void opening.then((awake) => {
       const problem = awake && answer(awake.room, client, message);
+      if (awake && message.t === 'poke' && problem === undefined) poked(awake.room, message);
       if (problem !== undefined) client.send(encodeMessage({ t: 'error', message: problem, final: false }));
     });
   });
 }
 
+type Poke = Extract<Heard, { t: 'poke' }>;
 type Heard = NonNullable<ReturnType<typeof readClientMessage>['message']>;
 
 /** Has a room do what a client says. Returns what is wrong with it, or undefined. */

@@ -40,8 +40,8 @@ export class Harness {
     return new Harness(database, server, await Harness.signIn(server));
   }
 
-  private static serve(database: string): Promise<RunningServer> {
-    const config = readConfig({ DATABASE_URL: database, PORT: '0', LOG_LEVEL: 'silent', DEMO_RULESET: DEMO });
+  private static serve(database: string, settings: Record<string, string> = {}): Promise<RunningServer> {
+    const config = readConfig({ DATABASE_URL: database, PORT: '0', LOG_LEVEL: 'silent', DEMO_RULESET: DEMO, ...settings });
     return startServer(config, pino({ level: 'silent' }));
   }
 
@@ -51,9 +51,9 @@ export class Harness {
   }
 
   /** Ends the server and starts another on the same database. */
-  async restart(): Promise<void> {
+  async restart(settings: Record<string, string> = {}): Promise<void> {
     await this.server.close();
-    this.server = await Harness.serve(this.database);
+    this.server = await Harness.serve(this.database, settings);
   }
 
   stop(): Promise<void> {

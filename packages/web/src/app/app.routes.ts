@@ -8,6 +8,11 @@ export const routes: Routes = [
     title: 'Rulesets · Eager Ember',
     loadComponent: () => import('./rulesets/rulesets').then((m) => m.Rulesets),
   },
+  {
+    path: 'sessions',
+    title: 'Sessions · Eager Ember',
+    loadComponent: () => import('./sessions/sessions').then((m) => m.Sessions),
+  },
   { path: 'join/:token', title: 'A seat · Eager Ember', loadComponent: () => import('./join/join').then((m) => m.Join) },
   {
     path: 'r/:id',
@@ -50,6 +55,7 @@ export const routes: Routes = [
         title: 'Rulebook · Eager Ember',
         loadComponent: () => import('./rulebook/rulebook').then((m) => m.Rulebook),
       },
+      { path: 'trail', title: 'Trail · Eager Ember', loadComponent: () => import('./trail/trail-page').then((m) => m.TrailPage) },
       { path: 'playtest', title: 'Playtest · Eager Ember', loadComponent: () => import('./playtest/lobby').then((m) => m.Lobby) },
       {
         path: 'playtest/:room',

@@ -41,6 +41,25 @@ export interface RoomSummary {
   readonly open: boolean;
 }
 
+/** Where somebody is signed in; `here` is this very browser. */
+export interface SessionInfo {
+  readonly key: string;
+  readonly agent: string;
+  readonly createdAt: string;
+  readonly seenAt: string;
+  readonly expiresAt: string;
+  readonly here: boolean;
+}
+
+/** A note of who did what; `about` depends on what it is. */
+export interface TrailNote {
+  readonly id: number;
+  readonly at: string;
+  readonly who: 'author' | 'terminal';
+  readonly what: string;
+  readonly about: Readonly<Record<string, unknown>>;
+}
+
 /** A part of a list, and where the next one begins; null after the last. */
 export interface Part<T> {
   readonly items: readonly T[];
@@ -206,6 +225,35 @@ export class Api {
 
   room(id: string): Observable<RoomInfo> {
     return this.http.get<RoomInfo>(`/api/rooms/${encodeURIComponent(id)}`);
+  }
+
+  /** Who did what with a ruleset, the last first; without one, what is about none. */
+  trail(ruleset: string | undefined, after: string | null = null): Observable<Part<TrailNote>> {
+    return this.http
+      .get<{ notes: TrailNote[]; next: string | null }>(this.trailAt(ruleset), { params: from(after) })
+      .pipe(map(({ notes, next }) => ({ items: notes, next })));
+  }
+
+  /** The address of all of it as JSON lines. */
+  trailLines(ruleset: string | undefined): string {
+    return `${this.trailAt(ruleset)}/lines`;
+  }
+
+  private trailAt(ruleset: string | undefined): string {
+    return ruleset === undefined ? '/api/trail' : `/api/rulesets/${encodeURIComponent(ruleset)}/trail`;
+  }
+
+  sessions(): Observable<readonly SessionInfo[]> {
+    return this.http.get<{ sessions: SessionInfo[] }>('/api/sessions').pipe(map((body) => body.sessions));
+  }
+
+  endSession(key: string): Observable<unknown> {
+    return this.http.delete(`/api/sessions/${encodeURIComponent(key)}`);
+  }
+
+  /** Signs this browser out. */
+  signOut(): Observable<unknown> {
+    return this.http.delete('/api/session');
   }
 
   seat(token: string): Observable<{ room: string; seat: string }> {

@@ -172,7 +172,10 @@ export class DocumentEffects {
 function openFailed(error: HttpErrorResponse): Action {
   const { status, title, detail } = failureOf(error);
   return documentActions.openFailed({
-    message: status === 401 ? 'You are not signed in. Open the link that npm start prints.' : `${title}. ${detail}`,
+    message:
+      status === 401
+        ? 'You are not signed in. “npx ember link” on the machine of the server prints a link that signs you in.'
+        : `${title}. ${detail}`,
   });
 }
 
