@@ -44,6 +44,13 @@ describe('Accessibility', () => {
       await screen.visit('/');
       await screen.sees('li', 'Brinewick Salvage');
       await nothingSerious('list');
+      await screen.click('link', 'Sessions');
+      await screen.sees('li', 'this browser');
+      await screen.sees('ee-trail li', 'signed in');
+      await nothingSerious('sessions');
+      await screen.visit(`/r/${trial.id}/trail`);
+      await screen.sees('ee-trail li', 'began');
+      await nothingSerious('trail');
       await screen.visit(trial.at('attributes', 'oxygen'));
       await screen.sees('h2', 'What it comes to');
       await nothingSerious('attribute');

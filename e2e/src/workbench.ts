@@ -86,6 +86,11 @@ export class Workbench {
     return `http://127.0.0.1:${this.port}`;
   }
 
+  /** Where the machine's own terminal asks for a sign-in link. */
+  get controlSocket(): string {
+    return join(this.home, 'control.sock');
+  }
+
   /** Starts the server, on the port it had before. */
   async serve(): Promise<void> {
     const env = {
@@ -96,6 +101,7 @@ export class Workbench {
       PORT: String(this.port),
       WEB_ROOT: join(ROOT, 'packages/web/dist/browser'),
       DEMO_RULESET: DEMO,
+      CONTROL_SOCKET: this.controlSocket,
     };
     const server = spawn(process.execPath, [join(ROOT, 'packages/server/dist/main.js')], { env, stdio: ['ignore', 'pipe', 'inherit'] });
     this.server = server;
