@@ -10,6 +10,7 @@ import { quests } from './quests.js';
 import { manyRooms } from './rooms.js';
 import type { Row } from './measure.js';
 import { rerun } from './rerun.js';
+import { socketStorm } from './storm.js';
 import { worldTick } from './world-tick.js';
 
 const rows: readonly Row[] = [
@@ -21,6 +22,7 @@ const rows: readonly Row[] = [
   await economyGames(),
   ...(await players()),
   rerun(),
+  await socketStorm(),
   ...(process.argv.includes('--no-browser') ? [] : [...(await evidence()), await gamesInPage(), await manyRooms()]),
   ...frames(),
 ];

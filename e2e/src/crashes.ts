@@ -1,16 +1,14 @@
-import { type ChildProcess, spawn } from 'node:child_process';
 import { chmodSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { fileURLToPath } from 'node:url';
 import { Copy, encodeMessage, readServerMessage, SUBPROTOCOL } from '@eager-ember/core';
 import { WebSocket } from 'ws';
 import { startPostgres } from '../../scripts/lib/postgres.mjs';
 import { freePort } from '../../scripts/lib/run.mjs';
+import { serve } from './served.js';
 
 /** How long a state is waited for: longer than any machine needs. */
 const PATIENCE_MS = 120_000;
-const ROOT = fileURLToPath(new URL('../..', import.meta.url));
 
 /** What one piece of work gives, and what a purchase costs: all of either follows from one event. */
 const [PAY, XP, PRICE] = [10, 5, 7];
@@ -160,28 +158,6 @@ const pause = (ms: number) => new Promise<void>((done) => setTimeout(done, ms));
 async function until(what: string, holds: () => boolean): Promise<void> {
   for (const end = Date.now() + PATIENCE_MS; !holds(); await pause(25))
     if (Date.now() > end) throw new Error(`Waited in vain until ${what}`);
-}
-
-interface Running {
-  readonly url: string;
-  readonly cookie: string;
-  readonly process: ChildProcess;
-}
-
-async function serve(database: string, port: number): Promise<Running> {
-  const env = { ...process.env, NODE_ENV: 'production', LOG_LEVEL: 'fatal', DATABASE_URL: database, PORT: String(port) };
-  const server = spawn(process.execPath, [join(ROOT, 'packages/server/dist/main.js')], { env, stdio: ['ignore', 'pipe', 'inherit'] });
-  const link = await new Promise<string>((done, fail) => {
-    let text = '';
-    server.stdout.setEncoding('utf8').on('data', (part: string) => {
-      text += part;
-      const found = /EMBER_LINK (\S+)/.exec(text)?.[1];
-      if (found) done(found);
-    });
-    server.on('exit', (code) => fail(new Error(`The server ended with ${code}`)));
-  });
-  const entered = await fetch(link, { redirect: 'manual' });
-  return { url: new URL(link).origin, cookie: entered.headers.get('set-cookie')!.split(';')[0], process: server };
 }
 
 export interface CrashReport {

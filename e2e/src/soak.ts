@@ -1,11 +1,36 @@
 import { surviveCrashes } from './crashes.js';
+import { fuzz } from './fuzz.js';
 
-/** npm run soak -- [kills] [seed]: works in a room whose server is killed at random moments, fifty times unless said otherwise. */
-const [kills = 50, seed = Math.floor(Math.random() * 2 ** 31)] = process.argv.slice(2).map(Number);
-process.stdout.write(`${kills} kills, seed ${seed}\n`);
-const report = await surviveCrashes(kills, seed, (text) => process.stdout.write(`  ${text}\n`));
-for (const fault of report.faults) process.stdout.write(`  wrong: ${fault}\n`);
-process.stdout.write(
-  `${report.kills} kills: ${report.earned} rewards, ${report.bought} purchases, level ${report.level}; ${report.undone} rewards not yet told to be stored were lost with their kill; ${report.faults.length} faults\n`,
-);
-process.exitCode = report.faults.length === 0 ? 0 : 1;
+/**
+ * npm run soak: works in a room whose server is killed at random moments, then sends a server what it should not be sent.
+ * `npm run soak -- kills [kills] [seed]` and `npm run soak -- fuzz [share] [seed]` do one of them; a share of 1 is all of it.
+ */
+const [what = 'all', ...numbers] = process.argv.slice(2);
+const [size, seed = Math.floor(Math.random() * 2 ** 31)] = numbers.map(Number);
+const say = (text: string) => process.stdout.write(`${text}\n`);
+if (!['all', 'kills', 'fuzz'].includes(what)) throw new Error(`kills or fuzz is expected, and this is ${what}`);
+let faults = 0;
+
+if (what !== 'fuzz') {
+  const kills = size ?? 50;
+  say(`${kills} kills, seed ${seed}`);
+  const report = await surviveCrashes(kills, seed, (text) => say(`  ${text}`));
+  for (const fault of report.faults) say(`  wrong: ${fault}`);
+  say(
+    `${report.kills} kills: ${report.earned} rewards, ${report.bought} purchases, level ${report.level}; ${report.undone} rewards not yet told to be stored were lost with their kill; ${report.faults.length} faults`,
+  );
+  faults += report.faults.length;
+}
+
+if (what !== 'kills') {
+  const share = what === 'fuzz' ? (size ?? 1) : 1;
+  const [messages, bodies, rulesets] = [100_000, 20_000, 5000].map((count) => Math.ceil(count * share));
+  say(`${messages} messages, ${bodies} bodies, ${rulesets} rulesets, seed ${seed}`);
+  const report = await fuzz({ messages, bodies, rulesets, seed }, (text) => say(`  ${text}`));
+  for (const fault of report.faults) say(`  wrong: ${fault}`);
+  say(
+    `${report.played} rulesets were sound and played; another room was without a frame for ${Math.round(report.longestSilence)} ms at most; memory ${report.memory.join(' MB before, ')} MB after; ${report.faults.length} faults`,
+  );
+  faults += report.faults.length;
+}
+process.exitCode = faults === 0 ? 0 : 1;

@@ -8,9 +8,9 @@ import { seatOfLink } from './seat-links.js';
 /** Sockets that are let in, or wait to be, at the same time. */
 export const MOST_SOCKETS = {
   /** Of one address of the network, before anything is known of who it is. */
-  address: 200,
+  address: 1000,
   /** That wait at the door, of one address. */
-  waiting: 40,
+  waiting: 200,
   session: 64,
   link: 8,
 } as const;
