@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { SUBPROTOCOL } from '@eager-ember/core';
 import { WebSocket } from 'ws';
-import { serve } from '../../e2e/src/served.js';
+import { Running } from '../../e2e/src/served.js';
 import { startPostgres } from '../../scripts/lib/postgres.mjs';
 import { freePort } from '../../scripts/lib/run.mjs';
 import { rounded, type Row } from './measure.js';
@@ -53,14 +53,10 @@ export async function socketStorm(): Promise<Row> {
   const home = mkdtempSync(join(tmpdir(), 'ember-storm-'));
   chmodSync(home, 0o755);
   const cluster = await startPostgres(home, { durable: false });
-  const server = await serve(cluster.url, await freePort());
+  const server = await Running.on(cluster.url, await freePort());
   try {
-    const post = async <T>(path: string, body: object): Promise<T> => {
-      const headers = { cookie: server.cookie, 'x-eager-ember': '1', 'content-type': 'application/json' };
-      return (await (await fetch(server.url + path, { method: 'POST', headers, body: JSON.stringify(body) })).json()) as T;
-    };
-    const { id: ruleset } = await post<{ id: string }>('/api/rulesets', { document: brinewick });
-    const { id, seats } = await post<{ id: string; seats: { join: string }[] }>('/api/rooms', { ruleset, seats: 2 });
+    const { id: ruleset } = await server.post<{ id: string }>('/api/rulesets', { document: brinewick });
+    const { id, seats } = await server.post<{ id: string; seats: { join: string }[] }>('/api/rooms', { ruleset, seats: 2 });
     const path = `/ws/rooms/${id}?seat=${seats[0].join.split('/').at(-1)!}`;
     const seat = new WebSocket(server.url.replace('http', 'ws') + path, SUBPROTOCOL, { headers: { origin: server.url } });
     await once(seat, 'message');

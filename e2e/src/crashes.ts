@@ -5,7 +5,7 @@ import { Copy, encodeMessage, readServerMessage, SUBPROTOCOL } from '@eager-embe
 import { WebSocket } from 'ws';
 import { startPostgres } from '../../scripts/lib/postgres.mjs';
 import { freePort } from '../../scripts/lib/run.mjs';
-import { serve } from './served.js';
+import { Running } from './served.js';
 
 /** How long a state is waited for: longer than any machine needs. */
 const PATIENCE_MS = 120_000;
@@ -185,18 +185,10 @@ export async function surviveCrashes(kills: number, seed: number, note: (text: s
   let asked = 0;
   let undone = 0;
   const port = await freePort();
-  let server = await serve(cluster.url, port);
+  let server = await Running.on(cluster.url, port);
   try {
-    const post = async <T>(path: string, body: unknown): Promise<T> =>
-      (await (
-        await fetch(server.url + path, {
-          method: 'POST',
-          headers: { cookie: server.cookie, 'x-eager-ember': '1', 'content-type': 'application/json' },
-          body: JSON.stringify(body),
-        })
-      ).json()) as T;
-    const { id: ruleset } = await post<{ id: string }>('/api/rulesets', { document: LEDGER });
-    const room = await post<{ id: string; seats: { join: string }[] }>('/api/rooms', { ruleset, seats: 1 });
+    const { id: ruleset } = await server.post<{ id: string }>('/api/rulesets', { document: LEDGER });
+    const room = await server.post<{ id: string; seats: { join: string }[] }>('/api/rooms', { ruleset, seats: 1 });
     const token = room.seats[0].join.split('/').at(-1)!;
     let last: Sums | undefined;
     for (let kill = 1; kill <= kills; kill++) {
@@ -227,7 +219,7 @@ export async function surviveCrashes(kills: number, seed: number, note: (text: s
       note(
         `${kill}: stored at tick ${last?.tick ?? 0}, ${last?.earned ?? 0} earned, ${last?.bought ?? 0} bought, ${last?.lamps ?? 0} lamps`,
       );
-      server = await serve(cluster.url, port);
+      server = await Running.on(cluster.url, port);
     }
     const end = await Worker.open(server.url, room.id, `?seat=${token}`, server.cookie);
     for (const fault of check(end.now!, last, asked)) faults.push(`kill ${kills}: ${fault}`);

@@ -7,7 +7,7 @@ import { WebSocket } from 'ws';
 import { drawn, mutated } from '../../packages/core/src/testing/mutations.js';
 import { startPostgres } from '../../scripts/lib/postgres.mjs';
 import { freePort } from '../../scripts/lib/run.mjs';
-import { type Running, serve } from './served.js';
+import { Running } from './served.js';
 import { demo } from './trial.js';
 
 /** How much is sent, and drawn from which seed. */
@@ -102,7 +102,7 @@ async function sendBodies(server: Running, ruleset: string, room: string, count:
     const broken = draw() < 0.05 ? text.slice(0, Math.floor(draw() * text.length)) : text;
     const answer = await fetch(server.url + path, {
       method,
-      headers: { cookie: server.cookie, 'x-eager-ember': '1', 'content-type': 'application/json', 'if-match': '"1"' },
+      headers: { ...server.headers, 'if-match': '"1"' },
       body: broken,
     });
     const said = await answer.text();
@@ -148,23 +148,15 @@ export async function fuzz(
   const home = mkdtempSync(join(tmpdir(), 'ember-fuzz-'));
   chmodSync(home, 0o755);
   const cluster = await startPostgres(home, { durable: false });
-  const server = await serve(cluster.url, await freePort());
+  const server = await Running.on(cluster.url, await freePort());
   const draw = drawn(seed);
   const faults: string[] = [];
   let died = false;
   server.process.once('exit', () => (died = true));
   try {
-    const post = async <T>(path: string, body: unknown): Promise<T> =>
-      (await (
-        await fetch(server.url + path, {
-          method: 'POST',
-          headers: { cookie: server.cookie, 'x-eager-ember': '1', 'content-type': 'application/json' },
-          body: JSON.stringify(body),
-        })
-      ).json()) as T;
     const opened = async () => {
-      const { id } = await post<{ id: string }>('/api/rulesets', { document: demo() });
-      const room = await post<{ id: string; seats: { join: string }[] }>('/api/rooms', { ruleset: id, seats: 4 });
+      const { id } = await server.post<{ id: string }>('/api/rulesets', { document: demo() });
+      const room = await server.post<{ id: string; seats: { join: string }[] }>('/api/rooms', { ruleset: id, seats: 4 });
       return { ruleset: id, room: room.id, seat: room.seats[0].join.split('/').at(-1)! };
     };
     const [target, calm] = [await opened(), await opened()];

@@ -1,4 +1,4 @@
-import { type ChildProcess, spawn } from 'node:child_process';
+import type { ChildProcess } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
 import { chmodSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -9,6 +9,7 @@ import { type Cluster, startPostgres } from '../../scripts/lib/postgres.mjs';
 import { freePort } from '../../scripts/lib/run.mjs';
 import { Sequelize } from 'sequelize';
 import { Screen } from './screen.js';
+import { started } from './served.js';
 import { DEMO, demo, type RulesetJson, Trial } from './trial.js';
 
 const ROOT = fileURLToPath(new URL('../..', import.meta.url));
@@ -93,27 +94,20 @@ export class Workbench {
 
   /** Starts the server, on the port it had before. */
   async serve(): Promise<void> {
-    const env = {
-      ...process.env,
-      NODE_ENV: 'production',
-      LOG_LEVEL: 'fatal',
+    const { process: server, link } = await started(this.settings);
+    this.server = server;
+    this.link = link;
+  }
+
+  /** What the server is told by its environment. */
+  get settings(): Record<string, string> {
+    return {
       DATABASE_URL: this.database,
       PORT: String(this.port),
       WEB_ROOT: join(ROOT, 'packages/web/dist/browser'),
       DEMO_RULESET: DEMO,
       CONTROL_SOCKET: this.controlSocket,
     };
-    const server = spawn(process.execPath, [join(ROOT, 'packages/server/dist/main.js')], { env, stdio: ['ignore', 'pipe', 'inherit'] });
-    this.server = server;
-    this.link = await new Promise<string>((done, fail) => {
-      let text = '';
-      server.stdout.setEncoding('utf8').on('data', (part: string) => {
-        text += part;
-        const link = /EMBER_LINK (\S+)/.exec(text)?.[1];
-        if (link) done(link);
-      });
-      server.on('exit', (code) => fail(new Error(`The server ended with ${code}`)));
-    });
   }
 
   /** Ends the server with no chance to say goodbye. */
