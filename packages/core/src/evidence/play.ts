@@ -51,7 +51,13 @@ function onEmptyGround(rules: Rules, thinking = false): Rules {
   return {
     ...rules,
     document: { ...rules.document, arena: ground },
-    compiled: new Map<string, unknown>([...rules.compiled, [arena.id, ground], [behaviours.id, minds], [zones.id, []], [spawners.id, NO_SPAWNERS]]),
+    compiled: new Map<string, unknown>([
+      ...rules.compiled,
+      [arena.id, ground],
+      [behaviours.id, minds],
+      [zones.id, []],
+      [spawners.id, NO_SPAWNERS],
+    ]),
   };
 }
 const SIDE = 4000;

@@ -77,7 +77,8 @@ export const actors = defineConcept<readonly ActorEntry[], Actors>({
       see: 'server',
       sentence: (e, speak) => {
         const [chapter, id] = String(e.data['rule']).split('/');
-        const most = id === undefined ? '' : `, most of them (${Math.floor(Number(e.data['share']) * 100)} %) for ${speak.label(chapter, id)}`;
+        const most =
+          id === undefined ? '' : `, most of them (${Math.floor(Number(e.data['share']) * 100)} %) for ${speak.label(chapter, id)}`;
         return `the tick was cut after ${MOST_STEPS} steps${most}`;
       },
     },

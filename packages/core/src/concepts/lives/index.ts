@@ -56,7 +56,8 @@ const events: Readonly<Record<string, EventSpec>> = {
     see: 'server',
     refusal: true,
     sentence: ({ data }, speak) => {
-      const what = data['pickup'] === undefined ? speak.label('actors', String(data['type'])) : speak.label('pickups', String(data['pickup']));
+      const what =
+        data['pickup'] === undefined ? speak.label('actors', String(data['type'])) : speak.label('pickups', String(data['pickup']));
       return `no room for another ${what.toLowerCase()}`;
     },
   },

@@ -147,5 +147,6 @@ function give(
   const amount = drop.what === 'nothing' ? 0 : Math.max(0, quantityNow(world, drop.quantity, opener));
   visit(table, drop, amount, chance, roll, rolls);
   if (drop.what !== 'table') return;
-  for (let n = wholeOf(amount, MOST_ROLLS); n > 0 && count.drawn < MOST_DRAWN; n--) open(world, compiled, drop.index, opener, visit, count, depth + 1);
+  for (let n = wholeOf(amount, MOST_ROLLS); n > 0 && count.drawn < MOST_DRAWN; n--)
+    open(world, compiled, drop.index, opener, visit, count, depth + 1);
 }

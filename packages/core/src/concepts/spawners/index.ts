@@ -122,8 +122,7 @@ export const spawners = defineConcept<CompiledSpawners, Spawners>({
       return [{ ...(own ? compileSpawner(context, entries[i], own, ['spawners', i], placed) : unplaced[i]), index, thing }];
     });
     const waiting = new Map<string, Spawner[]>();
-    for (const spawner of list)
-      if (spawner.event) waiting.set(spawner.event.event, [...(waiting.get(spawner.event.event) ?? []), spawner]);
+    for (const spawner of list) if (spawner.event) waiting.set(spawner.event.event, [...(waiting.get(spawner.event.event) ?? []), spawner]);
     return { list, byPlace: new Map(list.map((spawner) => [spawner.index, spawner])), waiting };
   },
   tables: () => [
@@ -210,7 +209,8 @@ function make(world: World, row: number, spawner: Spawner): void {
   const wanted = Math.min(MOST_AT_ONCE, Math.floor(spawner.count.run(world, nobody) + 0.5));
   const room = Math.max(0, spawner.most - aliveOf(world, spawner.index));
   let count = 0;
-  for (let n = 0; n < wanted && count < room && world.spend(SPAWN_STEPS, spawner.rule); n++) if (makeOne(world, row, spawner, made[row]++)) count++;
+  for (let n = 0; n < wanted && count < room && world.spend(SPAWN_STEPS, spawner.rule); n++)
+    if (makeOne(world, row, spawner, made[row]++)) count++;
   waves[row]++;
   world.emit('waveBegan', {}, { spawner: spawner.id, wave: waves[row], made: count });
 }
