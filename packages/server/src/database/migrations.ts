@@ -153,7 +153,7 @@ const STEPS: readonly Step[] = [
         what: text(),
         about: json(),
       });
-      await query.addIndex('trail', ['ruleset_id', 'id']);
+      await query.addIndex('trail', ['ruleset_id', 'at', 'id']);
     },
     down: async (query) => {
       await query.dropTable('trail');

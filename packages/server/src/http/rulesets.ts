@@ -100,7 +100,8 @@ export function rulesetRoutes(sequelize: Sequelize, trail: Trail, onEdit: OnEdit
       throw new HttpProblem(400, 'A JSON Patch is expected', `${patch.error.issues[0].path.join('/')}: ${patch.error.issues[0].message}`);
     await findRuleset(request.params.id);
     const { ruleset, rules } = await sequelize.transaction(async (transaction) => {
-      const locked = await Ruleset.findByPk(request.params.id, { transaction, lock: transaction.LOCK.UPDATE });
+      // What only refers to it, such as a player that a room stores, does not wait for the edit.
+      const locked = await Ruleset.findByPk(request.params.id, { transaction, lock: transaction.LOCK.NO_KEY_UPDATE });
       if (!locked) throw notFound('ruleset');
       if (locked.revision !== Number(expected))
         throw new HttpProblem(

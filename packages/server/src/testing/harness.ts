@@ -80,7 +80,9 @@ export class Harness {
   }
 
   async demo(): Promise<{ id: string; revision: number }> {
-    return (await this.json<{ rulesets: { id: string; revision: number }[] }>('/api/rulesets')).rulesets[0];
+    const { rulesets } = await this.json<{ rulesets: { id: string; name: string; revision: number }[] }>('/api/rulesets?limit=200');
+    // Others that a case has made are no demo.
+    return rulesets.find(({ name }) => name === 'Brinewick Salvage') ?? rulesets[0];
   }
 
   async newRoom(): Promise<RoomInfo> {

@@ -28,7 +28,7 @@ export function trailRoutes(trail: Trail): Router {
   router.get('/', async (request, response) => {
     const where = await whereOf(request);
     await trail.flush();
-    const { rows, next } = await pageOf(TrailEntry, request, { by: 'id', then: 'id', descending: true }, { where });
+    const { rows, next } = await pageOf(TrailEntry, request, { by: 'at', then: 'id', descending: true }, { where });
     response.json({ notes: rows.map(told), next });
   });
 
@@ -44,12 +44,20 @@ export function trailRoutes(trail: Trail): Router {
 }
 
 async function sendLines(response: Response, where: { readonly rulesetId: string | null }): Promise<void> {
-  for (let last = '0'; ;) {
-    const rows = await TrailEntry.findAll({ where: { ...where, id: { [Op.gt]: last } }, order: [['id', 'ASC']], limit: BATCH });
+  for (let last: TrailEntry | undefined; ;) {
+    const after = last && { [Op.or]: [{ at: { [Op.gt]: last.at } }, { at: last.at, id: { [Op.gt]: last.id } }] };
+    const rows = await TrailEntry.findAll({
+      where: { ...where, ...after },
+      order: [
+        ['at', 'ASC'],
+        ['id', 'ASC'],
+      ],
+      limit: BATCH,
+    });
     const text = rows.map((row) => `${JSON.stringify(told(row))}\n`).join('');
     // Who reads slowly is waited for; who has gone is not.
     if (!response.write(text)) await new Promise((done) => response.once('drain', done).once('close', done));
     if (rows.length < BATCH || response.destroyed) return;
-    last = rows.at(-1)!.id;
+    last = rows.at(-1);
   }
 }

@@ -43,8 +43,6 @@ export class Trail {
 
   /** Notes something together with what it is about: both are stored, or neither. */
   async within(transaction: Transaction, noted: Noted): Promise<void> {
-    // What was noted before stands before it.
-    await this.flush();
     await TrailEntry.create(row(noted, new Date()), { transaction });
   }
 
