@@ -5,6 +5,9 @@ import { mutated } from '../testing/mutations.js';
 import { rulesetWith, stat } from '../testing/rulesets.js';
 import { nearest, sparingly } from './suggest.js';
 
+/** A stat of which nothing matters but its id. */
+const plain = (id: string) => stat(id, 1);
+
 describe('Reading a ruleset', () => {
   const messages = (value: unknown) => readRuleset(value).problems.map(({ path, message }) => `${path} ${message}`);
 
@@ -30,7 +33,7 @@ describe('Reading a ruleset', () => {
   });
 
   it('tells of limits first, and works on nothing beyond them', () => {
-    const many = Array.from({ length: 2001 }, (_, i) => stat(`stat${i}`));
+    const many = Array.from({ length: 2001 }, (_, i) => plain(`stat${i}`));
     expect(messages({ ...rulesetWith({}), attributes: [...many, { id: 7 }] })).toEqual([
       '/attributes A chapter has at most 2000 entries; this one has 2002.',
     ]);
@@ -40,7 +43,7 @@ describe('Reading a ruleset', () => {
   });
 
   it('shows a thousand problems, and says how many more there are', () => {
-    const wrong = Array.from({ length: 1200 }, (_, i) => ({ ...stat(`stat${i}`), colour: 'red' }));
+    const wrong = Array.from({ length: 1200 }, (_, i) => ({ ...plain(`stat${i}`), colour: 'red' }));
     const problems = messages(rulesetWith({ attributes: wrong }));
     expect([problems.length, problems.at(-1)]).toEqual([
       1001,
@@ -49,7 +52,7 @@ describe('Reading a ruleset', () => {
   });
 
   it('suggests what may have been meant for the first mistakes of many, and tells of them all', () => {
-    const attributes = Array.from({ length: 1000 }, (_, i) => stat(`swimmingSpeed${1000 + i}`));
+    const attributes = Array.from({ length: 1000 }, (_, i) => plain(`swimmingSpeed${1000 + i}`));
     const effects = Array.from({ length: 900 }, (_, i) => ({
       id: `effect${i}`,
       label: 'Effect',
@@ -71,10 +74,10 @@ describe('Reading a ruleset', () => {
 
   it('finds the entry of each name where many have one, the first where it stands twice', () => {
     const attributes = Array.from({ length: 150 }, (_, i) =>
-      i === 0 ? stat('stat0') : { ...stat(`stat${i}`), start: `stat${i - 1} + 1` },
+      i === 0 ? plain('stat0') : { ...plain(`stat${i}`), start: `stat${i - 1} + 1` },
     );
     expect(() => compileRuleset(rulesetWith({ attributes }))).not.toThrow();
-    const doubled = messages(rulesetWith({ attributes: [stat('a'), stat('b'), stat('a'), stat('a')] }));
+    const doubled = messages(rulesetWith({ attributes: [plain('a'), plain('b'), plain('a'), plain('a')] }));
     expect(doubled.filter((text) => text.includes('taken'))).toEqual([
       '/attributes/2/id a is taken by entry 0 of this chapter: ids are unique.',
       '/attributes/3/id a is taken by entry 0 of this chapter: ids are unique.',
