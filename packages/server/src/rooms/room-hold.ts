@@ -3,7 +3,7 @@ import { deflateRaw, inflateRaw } from 'node:zlib';
 import { readSnapshot, type Rules, type SavedPlayer, World } from '@eager-ember/core';
 import type { Logger } from 'pino';
 import { QueryTypes, type Sequelize } from 'sequelize';
-import { Player, Room as RoomRow, RoomSnapshot } from '../database/models.js';
+import { Player, type Room as RoomRow, RoomSnapshot } from '../database/models.js';
 import { rulesFrom } from '../http/rulesets.js';
 import type { RoomState } from './room.js';
 
@@ -37,8 +37,10 @@ export class RoomHold {
 
   /** Takes the right to store a room from whoever had it. Undefined where the room is gone. */
   static async take(sequelize: Sequelize, log: Logger, { id, rulesetId }: RoomRow): Promise<RoomHold | undefined> {
-    const [[rows]] = await RoomRow.increment('openings', { where: { id } });
-    const [row] = rows as unknown as { openings: number }[];
+    const [row] = await sequelize.query<{ openings: number }>(
+      'UPDATE rooms SET openings = openings + 1 WHERE id = :id RETURNING openings',
+      { type: QueryTypes.SELECT, replacements: { id } },
+    );
     return row && new RoomHold(sequelize, log, id, rulesetId, row.openings);
   }
 
