@@ -11,7 +11,7 @@ import { FIRST, SEAT_NAMES, SECOND } from './names.js';
 import type { Client, Goodbye } from './client.js';
 import { Room, type RoomRules } from './room.js';
 import { RoomHold } from './room-hold.js';
-import { newLink } from './seat-links.js';
+import { newLink, seatsOf } from './seat-links.js';
 import { machineTime, type Time } from './time.js';
 
 /** What the party of a room is called. */
@@ -111,9 +111,7 @@ export class RoomKeeper {
   }
 
   private async wake(row: RoomRow, client: Client): Promise<AwakeRoom | undefined> {
-    const seats = (await Seat.findAll({ where: { roomId: row.id } })).sort(
-      (a, b) => SEAT_NAMES.indexOf(a.name) - SEAT_NAMES.indexOf(b.name),
-    );
+    const seats = await seatsOf(row.id);
     const names = seats.map(({ name }) => name);
     await this.freePlayers(row.rulesetId, names, client.link === undefined, `Room ${row.id} plays ${names.join(' and ')} now.`);
     let edited: RoomRules | undefined;

@@ -39,17 +39,21 @@ function described({ name, team, party, token, linkUntil }: Seat): SeatDescripti
   return { name, team, party: party ?? null, join: open ? `/join/${token}` : null, until: open ? linkUntil : null };
 }
 
+/** The seats of a room, in the order in which they are always named. */
+export async function seatsOf(roomId: string): Promise<readonly Seat[]> {
+  return (await Seat.findAll({ where: { roomId } })).sort((a, b) => SEAT_NAMES.indexOf(a.name) - SEAT_NAMES.indexOf(b.name));
+}
+
 /** What the workbench shows of a room, with the join links of its seats. */
 export async function describeRoom(id: string): Promise<RoomDescription | undefined> {
   const row = await RoomRow.findByPk(id);
   if (!row) return undefined;
-  const seats = await Seat.findAll({ where: { roomId: id } });
   return {
     id,
     ruleset: row.rulesetId,
     seed: row.seed,
     createdAt: row.createdAt,
-    seats: seats.sort((a, b) => SEAT_NAMES.indexOf(a.name) - SEAT_NAMES.indexOf(b.name)).map(described),
+    seats: (await seatsOf(id)).map(described),
   };
 }
 
