@@ -35,7 +35,7 @@ import { questsOf, type QuestsView } from '../playtest/quests';
 import { SkillWindow } from '../playtest/skill-window';
 import { type SurroundingsView, surroundingsOf } from '../playtest/surroundings';
 import { RoomLink } from '../playtest/room-link';
-import { Api, failureOf } from '../shared/api';
+import { Api, failureOf, whyGone } from '../shared/api';
 import { isTyping } from '../shared/keys';
 import { Theme } from '../shared/theme';
 
@@ -180,7 +180,7 @@ export class Join implements OnDestroy {
   private async enter(token: string): Promise<void> {
     try {
       const { room } = await firstValueFrom(this.api.seat(token));
-      this.link.set(new RoomLink(RoomLink.address(room, { token })));
+      this.link.set(new RoomLink(RoomLink.address(room, { token }), () => whyGone(this.api.seat(token))));
       this.picture = requestAnimationFrame(() => this.paint());
     } catch (error) {
       const { title, detail } = failureOf(error as HttpErrorResponse);

@@ -1,5 +1,5 @@
-import { computed, Injectable, signal, type WritableSignal } from '@angular/core';
-import type { RoomInfo, SeatInfo } from '../shared/api';
+import { computed, inject, Injectable, signal, type WritableSignal } from '@angular/core';
+import { Api, type RoomInfo, type SeatInfo, whyGone } from '../shared/api';
 import type { RoomLink } from './room-link';
 
 /** A seat of the open room, with its own socket and copy. */
@@ -24,6 +24,7 @@ interface Session {
 @Injectable({ providedIn: 'root' })
 export class OpenRoom {
   readonly session = signal<Session | undefined>(undefined);
+  private readonly api = inject(Api);
   /** What the strip below says of it. */
   readonly status = computed(() => {
     const session = this.session();
@@ -48,14 +49,15 @@ export class OpenRoom {
     // The core's client comes along only when a room is opened.
     const { RoomLink } = await import('./room-link');
     this.close();
+    const shutFor = () => whyGone(this.api.room(id));
     this.session.set({
       ruleset,
       room: id,
-      truth: new RoomLink(RoomLink.address(id)),
+      truth: new RoomLink(RoomLink.address(id), shutFor),
       seats: seats.map((seat) => ({
         name: seat.name,
         joinable: signal(seat),
-        link: new RoomLink(RoomLink.address(id, { beside: seat.name })),
+        link: new RoomLink(RoomLink.address(id, { beside: seat.name }), shutFor),
       })),
     });
   }

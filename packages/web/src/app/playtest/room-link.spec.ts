@@ -33,6 +33,7 @@ class FakeSocket {
 describe('A link to a room', () => {
   const real = window.WebSocket;
   let link: RoomLink;
+  let shutFor = '';
   const socket = () => FakeSocket.all.at(-1)!;
   const welcome = (): ServerMessage => ({
     t: 'welcome',
@@ -48,7 +49,8 @@ describe('A link to a room', () => {
     jasmine.clock().install();
     FakeSocket.all.length = 0;
     window.WebSocket = FakeSocket as never;
-    link = new RoomLink(RoomLink.address('slate-heron'));
+    shutFor = '';
+    link = new RoomLink(RoomLink.address('slate-heron'), () => Promise.resolve(shutFor));
     socket().onopen?.();
   });
   afterEach(() => {
@@ -101,5 +103,21 @@ describe('A link to a room', () => {
     socket().hear({ t: 'error', message: 'This room was closed.', final: true });
     jasmine.clock().tick(10_000);
     expect([link.state(), link.recentComplaint(), FakeSocket.all.length]).toEqual(['closed', 'This room was closed.', 1]);
+  });
+
+  it('asks why it is refused at the door, and stays away where that is for good', async () => {
+    const refuse = async () => {
+      jasmine.clock().tick(10_000);
+      const tried = FakeSocket.all.length;
+      socket().onclose?.();
+      await Promise.resolve();
+      await Promise.resolve();
+      jasmine.clock().tick(10_000);
+      return FakeSocket.all.length - tried;
+    };
+    socket().onclose?.();
+    expect([await refuse(), link.state()]).toEqual([1, 'lost']);
+    shutFor = 'You are signed out.';
+    expect([await refuse(), link.state(), link.recentComplaint()]).toEqual([0, 'closed', 'You are signed out.']);
   });
 });

@@ -74,7 +74,14 @@ export class RoomLink {
   private counted = { second: 0, bytes: 0 };
   private ended = false;
 
-  constructor(private readonly address: string) {
+  /**
+   * `shutFor` says why there is nothing to come back to, or nothing where there may be: a socket that is refused at the door
+   * is not told why.
+   */
+  constructor(
+    private readonly address: string,
+    private readonly shutFor: () => Promise<string>,
+  ) {
     // A page that is left may be held ready for coming back, its sockets with it: its players would be taken for ever.
     addEventListener('pagehide', this.leave);
     addEventListener('pageshow', this.comeBack);
@@ -105,17 +112,32 @@ export class RoomLink {
 
   private open(): void {
     const socket = new WebSocket(this.address, SUBPROTOCOL);
+    let refused = true;
     socket.binaryType = 'arraybuffer';
     socket.onopen = () => {
       if (socket !== this.socket) return socket.close();
+      refused = false;
       this.trouble.set({ text: '', until: undefined });
       this.state.set('open');
     };
     socket.onmessage = ({ data }: MessageEvent<ArrayBuffer>) => this.late('back', () => this.hear(new Uint8Array(data)));
     socket.onclose = () => {
-      if (socket === this.socket) this.lost();
+      if (socket !== this.socket) return;
+      this.lost();
+      if (refused) void this.askWhyShut(socket);
     };
     this.socket = socket;
+  }
+
+  private async askWhyShut(refused: WebSocket): Promise<void> {
+    const words = await this.shutFor();
+    // By now it may have been let in.
+    if (words !== '' && this.socket === refused) this.endWith(words);
+  }
+
+  private endWith(words: string): void {
+    this.complaint.set({ text: words, tick: this.tick() });
+    this.close('closed');
   }
 
   private lost(): void {
@@ -173,8 +195,8 @@ export class RoomLink {
       case 'why':
         return this.answer.set(message);
       case 'error':
-        this.complaint.set({ text: message.message, tick: this.tick() });
-        if (message.final) this.close('closed');
+        if (message.final) this.endWith(message.message);
+        else this.complaint.set({ text: message.message, tick: this.tick() });
     }
   }
 

@@ -2,7 +2,7 @@ import { HttpClient, type HttpErrorResponse, type HttpInterceptorFn } from '@ang
 import { inject, Injectable } from '@angular/core';
 import type { KeptSheet, Problem, SavedPlayer } from '@eager-ember/core';
 import type { Operation } from 'fast-json-patch';
-import { map, type Observable } from 'rxjs';
+import { firstValueFrom, map, type Observable } from 'rxjs';
 
 export type RulesetJson = Record<string, unknown>;
 
@@ -124,6 +124,18 @@ export function failureOf({ status, error }: HttpErrorResponse): Failure {
     revision: body?.revision,
     losses: body?.losses ?? [],
   };
+}
+
+/** Why what is asked for is gone for good; nothing where it is there, or can't be had only now. */
+export async function whyGone(asked: Observable<unknown>): Promise<string> {
+  try {
+    await firstValueFrom(asked);
+    return '';
+  } catch (error) {
+    const { status, title } = failureOf(error as HttpErrorResponse);
+    if (status === 401) return 'You are signed out.';
+    return status === 404 ? `${title}.` : '';
+  }
 }
 
 function parsed(text: string): unknown {
