@@ -27,16 +27,19 @@ say('docs/formats/brinewick.ts');
 write('formats/script.schema.json', { title: 'Eager Ember script', ...schemaOf(core.scriptSchema) });
 
 const events = [...core.registry().events].sort(([a], [b]) => (a < b ? -1 : 1));
+const TOLD_TO = { owner: 'its subject', team: 'the crew', server: 'the trace alone', everyone: 'everyone' };
 const toldTo = ({ see }) =>
-  typeof see === 'function'
-    ? 'as what it speaks of'
-    : see === 'owner'
-      ? 'its subject'
-      : see === 'team'
-        ? 'the crew'
-        : see === 'server'
-          ? 'the trace alone'
-          : 'everyone';
+  typeof see === 'string' ? TOLD_TO[see] : typeof see === 'function' ? 'as it says itself' : `as its ${see.as} is seen`;
+/** Which fields seats are told, beside those that all who hear of the event are. */
+const guarded = ({ announced, fields }) =>
+  (announced ? Object.entries(fields) : [])
+    .flatMap(([name, { kind, only, about = [] }]) => {
+      if (only === 'server') return [`${name} in the trace alone`];
+      const whom = only === 'subject' ? [`to its subject`] : [];
+      const what = kind === 'entry' ? ['as it is seen'] : about.length > 0 ? [`with ${about.join(', ')}`] : [];
+      return whom.length + what.length > 0 ? [`${name} ${[...whom, ...what].join(', ')}`] : [];
+    })
+    .join('; ') || '–';
 const carried = ({ carries }) =>
   carries
     ? [...Object.keys(carries.entries ?? {}), ...Object.keys(carries.words ?? {}), ...(carries.amounts ?? [])].join(', ') || '–'
@@ -46,14 +49,11 @@ writeFileSync(
   [
     '# Events',
     '',
-    'Every event that a world announces, when it does, and what can be asked of it where it is waited for. An event is announced after the state it speaks of is in place, once for each settled change; what listens to it sees that state, in a fixed order: the listeners of the concepts, then reactions and spawners in the order of their chapters. Written by `npm run docs`.',
+    'Every event that a world announces, when it does, and what can be asked of it where it is waited for. An event is announced after the state it speaks of is in place, once for each settled change; what listens to it sees that state, in a fixed order: the listeners of the concepts, then reactions and spawners in the order of their chapters. A seat is told of an event as the last but one column says, and of its fields as the last does: an entry as it may be seen of the actor that it is of, what tells of an entry along with it. Its sentence is made of what is told. Written by `npm run docs`.',
     '',
-    '| event | announced | carries | told to |',
-    '| --- | --- | --- | --- |',
-    ...events.map(
-      ([name, spec]) =>
-        `| \`${name}\` ${spec.label} | ${spec.when} | ${carried(spec)} | ${toldTo(spec)}${spec.withheld ? `, without ${spec.withheld.join(', ')}` : ''} |`,
-    ),
+    '| event | announced | carries | told to | of its fields |',
+    '| --- | --- | --- | --- | --- |',
+    ...events.map(([name, spec]) => `| \`${name}\` ${spec.label} | ${spec.when} | ${carried(spec)} | ${toldTo(spec)} | ${guarded(spec)} |`),
     '',
   ].join('\n'),
 );

@@ -71,7 +71,7 @@ export { type EconomyRules } from './concepts/ledger/index.js';
 export { type MarketEntry } from './concepts/markets/index.js';
 export { MOST_TIERS, type OfferEntry, RESTOCKS, type ShopEntry } from './concepts/shops/index.js';
 export { AGAINST } from './concepts/stalls/index.js';
-export { refusalWords as tradeRefusalWords } from './concepts/trade/index.js';
+export { refusalWords as tradeRefusalWords } from './concepts/trade/events.js';
 export type { ReactionEntry } from './concepts/reactions/index.js';
 export { type SpawnerEntry, WHENS } from './concepts/spawners/index.js';
 export type { ZoneEntry } from './concepts/zones/index.js';

@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import type { Rules } from '../ruleset/rules.js';
 import type { GameEvent } from '../world/events.js';
-import type { Visibility } from '../world/table.js';
 import type { World } from '../world/world.js';
+import { heardBy, knownTo } from './hearing.js';
 import type { Viewer } from './publisher.js';
 import { speakerOf } from './speaker.js';
 
@@ -10,9 +10,11 @@ export { speakerOf } from './speaker.js';
 
 /** An event as it is told: in words, with what it carries. */
 export const announcement = z.strictObject({
+  /** For who watches the truth the event's own number; a seat counts what it is told, from 1. */
   serial: z.int(),
   tick: z.int(),
   event: z.string(),
+  /** The serial of what led to it; 0 where nothing did, or nothing that was told. */
   cause: z.int(),
   who: z.string(),
   text: z.string(),
@@ -21,51 +23,50 @@ export const announcement = z.strictObject({
 });
 export type Announcement = z.infer<typeof announcement>;
 
+/** What led to something is remembered for this many announcements. */
+const REMEMBERED = 256;
+
 /** An event in one sentence. */
 export function sentenceOf(rules: Rules, event: GameEvent): string {
   return rules.registry.events.get(event.name)?.sentence(event, speakerOf(rules)) ?? event.name;
 }
 
-export function toAnnouncement(rules: Rules, event: GameEvent): Announcement {
-  return {
-    serial: event.serial,
-    tick: event.tick,
-    event: event.name,
-    cause: event.cause,
-    who: event.who,
-    text: sentenceOf(rules, event),
-    refusal: rules.registry.events.get(event.name)?.refusal === true,
-    data: event.data as Record<string, number | string | boolean>,
-  };
+function toAnnouncement(rules: Rules, event: GameEvent): Announcement {
+  const { serial, tick, name, cause, who, data } = event;
+  const refusal = rules.registry.events.get(name)?.refusal === true;
+  return { serial, tick, event: name, cause, who, text: sentenceOf(rules, event), refusal, data: { ...data } };
 }
 
-/** Those of a tick's events that a viewer is told, in order. Who watches the truth is told all. */
+/**
+ * Tells one client of events: who watches the truth of all of them, a seat of those that its actor may hear of, with those of
+ * their fields that it may know, numbered as it hears them.
+ */
+export class Announcer {
+  private told = 0;
+  /** The numbers under which events were told, by their serials. */
+  private readonly numbers = new Map<number, number>();
+
+  /** What a viewer is told of a tick's events, in order. */
+  tell(world: World, events: readonly GameEvent[], viewer: Viewer): readonly Announcement[] {
+    if (viewer === 'truth') return events.map((event) => toAnnouncement(world.rules, event));
+    return events.flatMap((event) => {
+      if (!heardBy(world, event, viewer)) return [];
+      const told = toAnnouncement(world.rules, { ...event, data: knownTo(world, event, viewer) });
+      return [{ ...told, serial: this.number(event.serial), cause: this.numbers.get(event.cause) ?? 0 }];
+    });
+  }
+
+  private number(serial: number): number {
+    this.numbers.set(serial, ++this.told);
+    for (const old of this.numbers.keys()) {
+      if (this.numbers.size <= REMEMBERED) break;
+      this.numbers.delete(old);
+    }
+    return this.told;
+  }
+}
+
+/** What a viewer who has heard nothing yet is told of events. */
 export function announcementsFor(world: World, events: readonly GameEvent[], viewer: Viewer): readonly Announcement[] {
-  const { rules } = world;
-  if (viewer === 'truth') return events.map((event) => toAnnouncement(rules, event));
-  return events.filter((event) => mayHear(world, event, viewer)).map((event) => asTold(rules, toAnnouncement(rules, event)));
-}
-
-/** An announcement without what no seat is told of. */
-function asTold(rules: Rules, announcement: Announcement): Announcement {
-  const { withheld } = rules.registry.events.get(announcement.event) ?? {};
-  if (!withheld) return announcement;
-  return { ...announcement, data: Object.fromEntries(Object.entries(announcement.data).filter(([field]) => !withheld.includes(field))) };
-}
-
-function mayHear(world: World, event: GameEvent, viewer: Exclude<Viewer, 'truth'>): boolean {
-  const spec = world.rules.registry.events.get(event.name);
-  if (!spec) return false;
-  if (!(typeof spec.announced === 'function' ? spec.announced(event.data) : spec.announced)) return false;
-  const see = typeof spec.see === 'string' ? spec.see : spec.see(event.data, (chapter, id) => seeOfEntry(world.rules, chapter, id));
-  if (see === 'everyone') return true;
-  if (see === 'server' || event.subject === 0) return false;
-  if (event.subject === viewer.actor) return true;
-  const row = world.actors.rowOf(event.subject);
-  return see === 'team' && row >= 0 && viewer.team >= 0 && world.actors.column('team').data[row] === viewer.team;
-}
-
-function seeOfEntry(rules: Rules, chapter: string, id: string): Visibility {
-  const entry = rules.chapters.get(chapter)?.entries.find((e) => e.id === id) as { see?: Visibility } | undefined;
-  return entry?.see ?? 'server';
+  return new Announcer().tell(world, events, viewer);
 }

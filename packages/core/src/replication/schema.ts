@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import type { Rules } from '../ruleset/rules.js';
-import type { ColumnSpec, TableSpec, Visibility } from '../world/table.js';
+import { isUnknown } from '../ruleset/visible.js';
+import type { ColumnSpec, TableSpec } from '../world/table.js';
 
 const VISIBILITIES = ['owner', 'team', 'everyone', 'server'] as const;
 
@@ -66,18 +67,11 @@ export function wireSchemaOf(rules: Rules, truth = false): WireSchema {
   const entries = Object.fromEntries(
     [...chapters].map((chapter) => {
       const { entries: list = [] } = rules.chapters.get(chapter) ?? {};
-      return [chapter, list.map((entry) => (!truth && isSecret(rules, chapter, entry) ? '' : entry.id))];
+      return [chapter, list.map((entry) => (!truth && isUnknown(rules, chapter, entry) ? '' : entry.id))];
     }),
   );
   const display = Object.fromEntries(
     rules.registry.concepts.flatMap((c) => (c.display ? [[c.id, c.display(rules.compiled.get(c.id) as never, rules)]] : [])),
   );
   return { tickRate: rules.tickRate, tables, entries, display };
-}
-
-/** Whether no seat may know of an entry. */
-function isSecret(rules: Rules, chapter: string, entry: { readonly id: string }): boolean {
-  const section = rules.registry.sections.get(chapter);
-  if (section?.kind === 'chapter' && section.secret) return section.secret(entry, rules);
-  return (entry as { see?: Visibility }).see === 'server';
 }

@@ -3,5 +3,8 @@ import { seconds, type Speaker } from '../world/events.js';
 
 /** The words of a ruleset's own entries. */
 export function speakerOf(rules: Rules): Speaker {
-  return { label: (chapter, id) => labelOf(rules, chapter, id), time: (ticks) => seconds(ticks, rules.tickRate) };
+  return {
+    label: (chapter, id) => (typeof id === 'string' ? labelOf(rules, chapter, id) : 'Something'),
+    time: (ticks) => seconds(ticks, rules.tickRate),
+  };
 }

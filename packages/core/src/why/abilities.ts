@@ -1,7 +1,10 @@
 import { z } from 'zod';
 import type { Ability } from '../concepts/abilities/compile.js';
 import { abilities, fillTooltip, numbersOf, ownedRow, pricesOf, refusalNow, refusalWords, wrapText } from '../concepts/abilities/index.js';
+import { knownTo } from '../replication/hearing.js';
+import type { Viewer } from '../replication/publisher.js';
 import { speakerOf } from '../replication/speaker.js';
+import { visibilityOf } from '../ruleset/visible.js';
 import type { World } from '../world/world.js';
 
 /** An ability as it is for one actor at one moment. */
@@ -19,27 +22,33 @@ export const abilityNow = z.strictObject({
 });
 export type AbilityNow = z.infer<typeof abilityNow>;
 
-/** The abilities of an actor with today's numbers, as what is on it makes them; none where it has gone. */
-export function abilitiesNow(world: World, actor: number): readonly AbilityNow[] {
+/**
+ * The abilities of an actor with today's numbers, as what is on it makes them; none where it has gone.
+ * @param viewer who is told of them: its own player learns nothing that only the server knows
+ */
+export function abilitiesNow(world: World, actor: number, viewer: Viewer = 'truth'): readonly AbilityNow[] {
   const grip = abilities.in(world);
   if (world.actors.rowOf(actor) < 0) return [];
-  return grip.list.filter((ability) => ownedRow(grip, actor, ability.index) >= 0).map((ability) => abilityFor(world, ability, actor));
+  return grip.list
+    .filter((ability) => ownedRow(grip, actor, ability.index) >= 0)
+    .map((ability) => abilityFor(world, ability, actor, viewer));
 }
 
-function abilityFor(world: World, ability: Ability, actor: number): AbilityNow {
+function abilityFor(world: World, ability: Ability, actor: number, viewer: Viewer): AbilityNow {
   const numbers = numbersOf(world, ability, actor);
   const { tooltip } = ability;
   const refusal = refusalNow(world, ability, actor);
   const prices = pricesOf(world, ability, actor);
+  const refused = { name: 'abilityRefused', subject: actor, source: 0, target: 0, data: { ability: ability.id, ...refusal } };
+  const data = viewer === 'truth' ? refused.data : knownTo(world, refused, viewer);
+  const isTold = ({ id }: { readonly id: string }) => viewer === 'truth' || visibilityOf(world.rules, 'attributes', id) !== 'server';
   return {
     id: ability.id,
     label: ability.label,
     lines: tooltip ? [...wrapText(fillTooltip(tooltip, world, actor, numbers), tooltip.width)] : [],
     ...(tooltip && { box: { width: tooltip.width, lines: tooltip.lines } }),
     numbers,
-    costs: ability.costs.map((cost, i) => ({ attribute: cost.id, amount: prices[i] })),
-    ...(refusal && {
-      refusal: refusalWords({ who: world.nameOf(actor), data: { ability: ability.id, ...refusal } }, speakerOf(world.rules)),
-    }),
+    costs: ability.costs.flatMap((cost, i) => (isTold(cost) ? [{ attribute: cost.id, amount: prices[i] }] : [])),
+    ...(refusal && { refusal: refusalWords({ who: world.nameOf(actor), data }, speakerOf(world.rules)) }),
   };
 }

@@ -5,7 +5,7 @@ import type { Finding, Problem } from '../ruleset/problem.js';
 import type { Rules } from '../ruleset/rules.js';
 import type { EventSpec, GameEvent } from './events.js';
 import type { SavedPlayer } from './players.js';
-import type { TableSpec } from './table.js';
+import type { TableSpec, Visibility } from './table.js';
 import type { World } from './world.js';
 
 /** The parts of a tick, in order. Between `thresholds` and `removal` the queue of events is emptied. */
@@ -20,7 +20,9 @@ export type SectionSpec =
       readonly entry: z.ZodType;
       /** Entries that every ruleset has, behind its own, unless it has one of that id itself. */
       readonly given?: readonly { readonly id: string }[];
-      /** Whether no seat may know of an entry at all; where nothing is said, one that only the server sees. */
+      /** Who may see that an actor has an entry, where that is not simply what the entry's own `see` says. */
+      readonly see?: (entry: { readonly id: string }, rules: Rules) => Visibility;
+      /** Whether no seat knows of an entry beforehand; where nothing is said, one that only the server sees. */
       readonly secret?: (entry: { readonly id: string }, rules: Rules) => boolean;
     }
   | { readonly kind: 'value'; readonly title: string; readonly schema: z.ZodType };

@@ -1,3 +1,4 @@
+import { carriedBy, type Carried, type EventField, type EventFields, type EventParty } from './event-fields.js';
 import type { Visibility } from './table.js';
 
 /** What an event tells besides its parties: ids, amounts and texts. */
@@ -24,8 +25,7 @@ export interface GameEvent {
 }
 
 /** The actor that plays a part in an event; where anyone may, the one that it is about. */
-export const partyIn = (event: GameEvent, who: 'subject' | 'source' | 'target' | 'anyone'): number =>
-  who === 'anyone' ? event.subject : event[who];
+export const partyIn = (event: GameEvent, who: EventParty | 'anyone'): number => (who === 'anyone' ? event.subject : event[who]);
 
 export interface EventParties {
   readonly subject?: number;
@@ -35,13 +35,14 @@ export interface EventParties {
 
 /** Gives the words for what an event speaks of. */
 export interface Speaker {
-  /** The label of an entry by its id, or the id where it has gone. */
-  label(chapter: string, id: string): string;
+  /** The label of an entry by its id, or the id where it has gone; `Something` where who is told may not know which. */
+  label(chapter: string, id: unknown): string;
   /** Ticks in words: `3.2 s`. */
   time(ticks: number): string;
 }
 
-export interface EventSpec {
+/** What a concept says of an event that it announces. */
+export interface EventDeclaration {
   readonly label: string;
   /** When it is announced, and what is in place by then, in a sentence. */
   readonly when: string;
@@ -50,21 +51,44 @@ export interface EventSpec {
    * the core itself. An event without arises from actions alone.
    */
   readonly arises?: { readonly from: string; readonly field?: string } | 'core';
-  /** What patterns can ask of it: fields that hold entries (with their chapter), words, and amounts. An event without is waited for by none. */
-  readonly carries?: {
-    readonly entries?: Readonly<Record<string, string>>;
-    readonly words?: Readonly<Record<string, readonly string[]>>;
-    readonly amounts?: readonly string[];
-  };
-  /** Which seats are told, counted from the subject. May depend on what the event speaks of. */
-  readonly see: Visibility | ((data: EventData, seeEntry: (chapter: string, id: string) => Visibility) => Visibility);
+  /** All that its data can hold, and what each of it is about. What is not declared can't be announced. */
+  readonly fields?: EventFields;
+  /** The fields that patterns can ask for. An event without, not even an empty list, is waited for by none. */
+  readonly patterns?: readonly string[];
+  /** Which seats are told, counted from the subject: as the entry in a field is seen, or by what it says of itself. */
+  readonly see: Visibility | { readonly as: string } | ((data: EventData) => Visibility);
   /** Told to seats as an announcement on the reliable lane, not only to the trace. */
   readonly announced?: boolean | ((data: EventData) => boolean);
-  /** Fields that no seat is told of, although it is told of the event. */
-  readonly withheld?: readonly string[];
   /** A refusal: shown apart from what happened. */
   readonly refusal?: boolean;
+  /** What happened, in words, out of those of its fields that who is told may know: any of them may be missing. */
   readonly sentence: (event: GameEvent, speak: Speaker) => string;
+}
+
+/** A kind of event that is announced under a name. */
+export interface EventSpec<F extends EventFields = EventFields> extends EventDeclaration {
+  readonly name: string;
+  readonly fields: F;
+  readonly carries: Carried | undefined;
+}
+
+/** What an event with these fields can say. */
+export type DataOf<F extends EventFields> = { readonly [K in keyof F]?: number | string | boolean };
+
+/** Data of which nothing goes undeclared: neither a field of another name nor one whose name is known only at run time. */
+export type Declared<D, F extends EventFields> = D & EventData & DataOf<F> & { readonly [K in Exclude<keyof D, keyof F>]: never };
+
+type FieldsOf<D extends EventDeclaration> = D['fields'] extends EventFields ? D['fields'] : Record<never, EventField>;
+
+/** Declares the events of a concept, by name. */
+export function defineEvents<const D extends Readonly<Record<string, EventDeclaration>>>(
+  declarations: D,
+): { readonly [K in keyof D]: EventSpec<FieldsOf<D[K]>> } {
+  const specs = Object.entries(declarations).map(([name, declaration]) => {
+    const { fields = {}, patterns } = declaration;
+    return [name, { ...declaration, name, fields, carries: patterns && carriedBy(fields, patterns) }];
+  });
+  return Object.fromEntries(specs) as { readonly [K in keyof D]: EventSpec<FieldsOf<D[K]>> };
 }
 
 /** Events at this depth cause no more: a loop of reactions is cut here. */

@@ -1,6 +1,7 @@
 import * as fc from 'fast-check';
 import brinewick from '../../../../examples/brinewick.json' with { type: 'json' };
-import { type Command, compileRuleset, defineConcept, loadPlayer, rollOf, savePlayer, World } from '../index.js';
+import { type Command, compileRuleset, defineConcept, defineEvents, loadPlayer, rollOf, savePlayer, World } from '../index.js';
+import { events as pickupEvents } from '../concepts/pickups/events.js';
 import { Registry } from '../ruleset/registry.js';
 import { counter, input, join, poke, pool, rulesetWith, stat, Trial } from '../testing/rulesets.js';
 
@@ -228,7 +229,7 @@ describe('Causes', () => {
   it('are cut where they go round for ever, and the world goes on', () => {
     const world = start(1);
     const { registry } = DEMO;
-    registry.listeners.set('pickupAppeared', [(w) => w.emit('pickupAppeared', {}, { pickup: 'copperToken', x: 0, y: 0 })]);
+    registry.listeners.set('pickupAppeared', [(w) => w.emit(pickupEvents.pickupAppeared, {}, { pickup: 'copperToken', x: 0, y: 0 })]);
     try {
       const events = world.step([poke('north', { do: 'spawn', pickup: 'copperToken', x: 900, y: 20 })]);
       expect(events.filter((e) => e.name === 'pickupAppeared').length).toBeLessThan(40);
@@ -243,7 +244,10 @@ describe('Causes', () => {
 describe('The registry', () => {
   it('refuses two concepts that declare the same name', () => {
     const twin = () =>
-      defineConcept({ id: 'twin', events: { echo: { label: 'echo', see: 'everyone', when: 'Now.', sentence: () => 'echo' } } });
+      defineConcept({
+        id: 'twin',
+        events: defineEvents({ echo: { label: 'echo', see: 'everyone', when: 'Now.', sentence: () => 'echo' } }),
+      });
     expect(() => new Registry([twin(), twin()] as never)).toThrowError(/Two concepts declare the event echo/);
   });
 });

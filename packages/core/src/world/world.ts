@@ -3,7 +3,8 @@ import type { Rules } from '../ruleset/rules.js';
 import { adoptTables } from './adopt.js';
 import { Budget } from './budget.js';
 import { PHASES } from './concept.js';
-import { DEEPEST_CAUSE, type EventData, type EventParties, type GameEvent, MOST_EVENTS } from './events.js';
+import type { EventFields } from './event-fields.js';
+import { DEEPEST_CAUSE, type Declared, type EventData, type EventParties, type EventSpec, type GameEvent, MOST_EVENTS } from './events.js';
 import { Hasher } from './hash.js';
 import { Luck } from './rolls.js';
 import { Table, type TableContent, type TableSpec } from './table.js';
@@ -226,10 +227,15 @@ export class World {
    * Announces something, after the state it speaks of is in place. Listeners hear it in the reactions phase.
    * The cause is the event being answered, or the input being run, when this is called.
    */
-  emit(name: string, parties: EventParties, data: EventData = {}): void {
-    if (!this.mayFollow(name, parties)) return;
+  emit<F extends EventFields, D>(event: EventSpec<F>, parties: EventParties, data?: Declared<D, F>): void {
+    this.announce(event, parties, data);
+  }
+
+  /** Announces something and returns it, for use as a cause; undefined where the loop is cut. */
+  announce<F extends EventFields, D>({ name }: EventSpec<F>, parties: EventParties, data?: Declared<D, F>): GameEvent | undefined {
+    if (!this.mayFollow(name, parties)) return undefined;
     const depth = this.current ? this.current.depth + 1 : 0;
-    const event = this.record(name, parties, data, depth);
+    const event = this.record(name, parties, data ?? {}, depth);
     this.queue.push(event);
     const { witnesses } = this.rules.registry;
     const { current, behind } = this;
@@ -240,6 +246,7 @@ export class World {
     }
     this.current = current;
     this.behind = behind;
+    return event;
   }
 
   /**
@@ -268,9 +275,9 @@ export class World {
   }
 
   /** Announces something and runs what follows from it; where the loop is cut, neither. */
-  follow(name: string, parties: EventParties, data: EventData, work: () => void): void {
-    const event = this.announce(name, parties, data);
-    if (event) this.because(event, work);
+  follow<F extends EventFields, D>(event: EventSpec<F>, parties: EventParties, data: Declared<D, F>, work: () => void): void {
+    const announced = this.announce(event, parties, data);
+    if (announced) this.because(announced, work);
   }
 
   private record(name: string, parties: EventParties, data: EventData, depth: number): GameEvent {
@@ -305,13 +312,6 @@ export class World {
   /** While an event is witnessed: the event or input that led to it; undefined where none of this tick did. */
   get ledBy(): GameEvent | undefined {
     return this.behind;
-  }
-
-  /** Announces something and returns it, for use as a cause. */
-  announce(name: string, parties: EventParties, data: EventData = {}): GameEvent | undefined {
-    const { length } = this.queue;
-    this.emit(name, parties, data);
-    return this.queue[length];
   }
 
   private emptyQueue(): void {

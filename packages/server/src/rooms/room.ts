@@ -239,7 +239,7 @@ export class Room {
     const { actors, tick } = this.world;
     const actor = row < actors.high && actors.live[row] === 1 ? actors.handle(row) : 0;
     if (viewer !== 'truth' && viewer.actor !== actor) return 'A seat may ask for its own abilities only.';
-    client.send(encodeMessage({ t: 'abilities', row, tick, items: [...abilitiesNow(this.world, actor)] }));
+    client.send(encodeMessage({ t: 'abilities', row, tick, items: [...abilitiesNow(this.world, actor, viewer)] }));
     return undefined;
   }
 

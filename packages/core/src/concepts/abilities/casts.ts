@@ -10,6 +10,7 @@ import { deliverTo } from './hits.js';
 import { abilities } from './index.js';
 import { type Refusal, refusalOf } from './refusals.js';
 import { type Abilities, castRow, ownedRow, PHASES } from './tables.js';
+import { events } from './events.js';
 
 const [CASTING, CHANNELLING, RECOVERING] = [0, 1, 2];
 
@@ -23,7 +24,7 @@ export function useAbility(world: World, actor: number, id: string, request: Aim
   const aim = ability && aimOf(world, ability, actor, request);
   const refusal = refusalIn(world, grip, ability, actor, aim);
   if (refusal || !ability || !aim || 'reason' in aim)
-    return world.emit('abilityRefused', { subject: actor }, { ability: id, ...(refusal ?? { reason: 'notOwned' }) });
+    return world.emit(events.abilityRefused, { subject: actor }, { ability: id, ...(refusal ?? { reason: 'notOwned' }) });
   begin(world, grip, ability, actor, aim);
 }
 
@@ -64,7 +65,7 @@ export function refusalIn(
     forbiddingState: () => forbidding(world, row, ability!),
     wait: () => Math.max(0, grip.of.ready.data[at] - tick),
     storeWait: () => (ability!.stored && grip.of.stored.data[at] <= 0 ? Math.max(0, grip.of.refill.data[at] - tick) : 0),
-    unmet: () => ability!.requires.find((requirement) => requirement.test(world, World.alone(actor)) === 0)?.says,
+    unmet: () => ability!.requires.find((requirement) => requirement.test(world, World.alone(actor)) === 0)?.words,
     onTheWay: () => ability!.breaks.movement && isHeading(world, row),
     aim: () => (aim && 'reason' in aim ? aim : undefined),
     short: () => shortOf(world, ability!, actor),
@@ -87,7 +88,7 @@ function begin(world: World, grip: Abilities, ability: Ability, actor: number, a
   if (castRow(grip, actor) >= 0) over(world, grip, actor);
   // What is over at once is announced once, as used.
   if (ticks === 0) return finish(world, grip, ability, actor, aim, false, true);
-  world.follow('castStarted', { subject: actor, source: actor, target: aim.target }, { ability: ability.id, ticks }, () => {
+  world.follow(events.castStarted, { subject: actor, source: actor, target: aim.target }, { ability: ability.id, ticks }, () => {
     startPhase(world, grip, ability, actor, aim, CASTING, ticks, ability.cast!);
     if (!ability.chargeAtEnd) {
       charge(world, grip, ability, actor, true);
@@ -147,7 +148,7 @@ function finish(world: World, grip: Abilities, ability: Ability, actor: number, 
   // From here on nothing can be broken any more: what follows from the use may stun its own user.
   if (cast >= 0) grip.cast.phase.data[cast] = RECOVERING;
   const handle = cast < 0 ? 0 : grip.casts.handle(cast);
-  world.follow('abilityUsed', { subject: actor, source: actor, target: aim.target }, { ability: ability.id }, () => {
+  world.follow(events.abilityUsed, { subject: actor, source: actor, target: aim.target }, { ability: ability.id }, () => {
     if (!charged) charge(world, grip, ability, actor, ability.channel !== undefined);
     if (instant) ability.onStart?.(world, partiesOf(actor, aim));
     ability.then(world, partiesOf(actor, aim));
@@ -214,7 +215,7 @@ export function breakCast(world: World, actor: number, reason: string, more: Rea
   grip.casts.remove(at);
   if (state >= 0) leaveState(world, actor, state);
   world.follow(
-    'castBroken',
+    events.castBroken,
     { subject: actor, source: actor },
     { ability: ability.id, phase: PHASES[phase], reason, ticks: left, ...more },
     () => {
@@ -261,7 +262,7 @@ function advance(world: World, grip: Abilities, at: number, actor: number): void
   const { x, y } = placeOf(world, world.actors.rowOf(actor));
   if (ability.breaks.movement && (x !== cast.fromX.data[at] || y !== cast.fromY.data[at])) return breakCast(world, actor, 'movement');
   const unmet = ability.requires.find(({ throughout, test }) => throughout && test(world, World.alone(actor)) === 0);
-  if (unmet) return breakCast(world, actor, 'requirement', { says: unmet.says });
+  if (unmet) return breakCast(world, actor, 'requirement', unmet.words);
   const aim: Aim = { x: cast.aimX.data[at], y: cast.aimY.data[at], target: cast.target.data[at] };
   if (cast.phase.data[at] === CHANNELLING) return channel(world, grip, ability, at, actor, aim);
   if (cast.ends.data[at] > world.tick) return;
@@ -293,14 +294,14 @@ function channel(world: World, grip: Abilities, ability: Ability, at: number, ac
   const handle = grip.casts.handle(at);
   if (cast.pulse.data[at] <= world.tick) {
     cast.pulse.data[at] = world.tick + pulseTicks(world, ability, actor);
-    world.follow('channelPulsed', { subject: actor, source: actor, target: aim.target }, { ability: ability.id }, () => {
+    world.follow(events.channelPulsed, { subject: actor, source: actor, target: aim.target }, { ability: ability.id }, () => {
       ability.channel!.then(world, partiesOf(actor, aim));
       deliverTo(world, ability, actor, aim);
     });
   }
   // A pulse may have ended the channel, or its user.
   if (grip.casts.rowOf(handle) < 0 || cast.ends.data[at] > world.tick) return;
-  world.follow('channelEnded', { subject: actor, source: actor, target: aim.target }, { ability: ability.id }, () => {
+  world.follow(events.channelEnded, { subject: actor, source: actor, target: aim.target }, { ability: ability.id }, () => {
     ability.channel!.onEnd?.(world, partiesOf(actor, aim));
     if (grip.casts.rowOf(handle) >= 0) recover(world, grip, ability, actor, aim);
   });
@@ -313,7 +314,7 @@ export function cancelCast(world: World, actor: number): void {
   if (at < 0 || grip.cast.phase.data[at] === RECOVERING) return;
   const ability = grip.list[grip.cast.ability.data[at]];
   if (ability.breaks.player) breakCast(world, actor, 'player');
-  else world.emit('abilityRefused', { subject: actor }, { ability: ability.id, reason: 'notToBeBroken' });
+  else world.emit(events.abilityRefused, { subject: actor }, { ability: ability.id, reason: 'notToBeBroken' });
 }
 
 /** What is announced may break what somebody is casting, at once: a loss, a status, a state that takes the cast's place. */
@@ -334,7 +335,7 @@ export function witnessBreaks(world: World, event: GameEvent): void {
   } else if (event.name === 'attributeChanged') {
     const lost = -Number(data['given']);
     if (underWay && data['how'] === 'hurt' && breaks.damage !== undefined && lost > 0 && lost >= breaks.damage)
-      breakCast(world, subject, 'damage', { amount: lost });
+      breakCast(world, subject, 'damage', { attribute: String(data['attribute']), amount: lost });
   } else if (underWay && breaks.statuses.includes(world.rules.chapters.get('statuses')!.ids.indexOf(String(data['status']))))
     breakCast(world, subject, 'status', { status: String(data['status']) });
 }

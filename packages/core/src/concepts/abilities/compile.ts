@@ -25,7 +25,8 @@ export interface Cost {
 export interface Requirement {
   readonly test: FormulaFunction;
   /** What the player reads where it is not met. */
-  readonly says: string;
+  /** What the player reads where it is not met, and the status that these words speak of, where their author wrote none. */
+  readonly words: { readonly says: string; readonly status?: string };
   readonly throughout: boolean;
   /** The status that it asks for; -1 where it asks for something else. */
   readonly status: number;
@@ -185,15 +186,15 @@ function compileGroup(context: CompileContext, id: string, own: number, all: rea
 
 function compileRequirement(context: CompileContext, requirement: AbilityEntry['requires'][number]): Requirement {
   const throughout = requirement.throughout ?? false;
-  if ('if' in requirement) return { test: context.condition(requirement.if), says: requirement.says, throughout, status: -1 };
+  if ('if' in requirement) return { test: context.condition(requirement.if), words: { says: requirement.says }, throughout, status: -1 };
   const wanted = 'has' in requirement;
   const id = wanted ? requirement.has : requirement.hasNot;
   const status = context.index('statuses', id);
   const label = context.entries<{ label: string }>('statuses')[status]?.label ?? id;
-  const says = requirement.says ?? (wanted ? `Only while ${label.toLowerCase()}.` : `Not while ${label.toLowerCase()}.`);
+  const unsaid = wanted ? `Only while ${label.toLowerCase()}.` : `Not while ${label.toLowerCase()}.`;
   return {
     test: (world, { owner }) => (hasStatus(world, owner, status) === wanted ? 1 : 0),
-    says,
+    words: requirement.says === undefined ? { says: unsaid, status: id } : { says: requirement.says },
     throughout,
     status: wanted ? status : -1,
   };

@@ -1,6 +1,6 @@
-import type { EventData, EventSpec, Speaker } from '../../world/events.js';
-import type { Visibility } from '../../world/table.js';
-import { REFUSALS, refusalWords } from './refusals.js';
+import { amount, entry, forSubject, text, word } from '../../world/event-fields.js';
+import { defineEvents, type EventData, type Speaker } from '../../world/events.js';
+import { refusalWords, refusedFields } from './refusals.js';
 import { PHASES } from './tables.js';
 
 /** Why a cast or a channel broke. */
@@ -18,30 +18,32 @@ export const BROKEN_BY = [
   'outOfSight',
 ] as const;
 
-const seenAsAbility = (data: EventData, seeEntry: (chapter: string, id: string) => Visibility) =>
-  seeEntry('abilities', String(data['ability']));
-const carries = { entries: { ability: 'abilities' } };
-const nameOf = (data: EventData, speak: Speaker) => speak.label('abilities', String(data['ability']));
+const fields = { ability: entry('abilities') };
+const patterns = ['ability'];
+const see = { as: 'ability' } as const;
+const nameOf = (data: EventData, speak: Speaker) => speak.label('abilities', data['ability']);
 const small = (data: EventData, speak: Speaker) => nameOf(data, speak).toLowerCase();
 
 /** What broke it, in words. */
 function breakWords(data: EventData, speak: Speaker): string {
   const { reason, amount, status, state, attribute, needs, present, says } = data;
-  switch (reason as (typeof BROKEN_BY)[number]) {
+  switch (reason as (typeof BROKEN_BY)[number] | undefined) {
+    case undefined:
+      return '';
     case 'damage':
       return `by a loss of ${Math.round(Number(amount) * 10) / 10}`;
     case 'movement':
       return 'by moving';
     case 'status':
-      return `by being ${speak.label('statuses', String(status)).toLowerCase()}`;
+      return `by being ${speak.label('statuses', status).toLowerCase()}`;
     case 'state':
-      return `by being ${speak.label('states', String(state)).toLowerCase()}`;
+      return `by being ${speak.label('states', state).toLowerCase()}`;
     case 'player':
       return 'on purpose';
     case 'requirement':
       return `: ${says}`;
     case 'tooExpensive':
-      return `: it needs ${needs} ${speak.label('attributes', String(attribute)).toLowerCase()}, and there is ${Math.floor(Number(present) * 10) / 10}`;
+      return `: it needs ${needs} ${speak.label('attributes', attribute).toLowerCase()}, and there is ${Math.floor(Number(present) * 10) / 10}`;
     case 'targetGone':
       return ': whom it was for has gone';
     case 'notATarget':
@@ -53,13 +55,14 @@ function breakWords(data: EventData, speak: Speaker): string {
   }
 }
 
-export const events: Readonly<Record<string, EventSpec>> = {
+export const events = defineEvents({
   castStarted: {
     label: 'a cast begins',
     when: 'A cast with a time of its own is under way; what is charged at the start is paid.',
     arises: { from: 'abilities', field: 'ability' },
-    carries: { ...carries, amounts: ['ticks'] },
-    see: seenAsAbility,
+    fields: { ...fields, ticks: amount() },
+    patterns: [...patterns, 'ticks'],
+    see,
     announced: true,
     sentence: (e, speak) => `${e.who} begins ${small(e.data, speak)}, for ${speak.time(Number(e.data['ticks']))}`,
   },
@@ -67,21 +70,38 @@ export const events: Readonly<Record<string, EventSpec>> = {
     label: 'a cast or a channel breaks',
     when: 'A cast or a channel has ended before its time; what that costs is paid.',
     arises: { from: 'abilities', field: 'ability' },
-    carries: { ...carries, words: { reason: BROKEN_BY, phase: PHASES }, amounts: ['ticks'] },
-    see: seenAsAbility,
+    fields: {
+      ...fields,
+      reason: word(BROKEN_BY, 'attribute', 'status', 'state', 'says'),
+      phase: word(PHASES),
+      ticks: amount(),
+      attribute: entry('attributes'),
+      amount: amount('attribute'),
+      needs: amount('attribute'),
+      present: amount('attribute'),
+      status: entry('statuses'),
+      state: entry('states'),
+      // What keeps its user from it is written for its user.
+      says: forSubject(text('status')),
+      range: amount(),
+      distance: amount(),
+    },
+    patterns: [...patterns, 'reason', 'phase', 'ticks'],
+    see,
     announced: true,
     refusal: true,
     sentence: (e, speak) => {
       const words = breakWords(e.data, speak);
-      return `${e.who}’s ${small(e.data, speak)} is broken${words.startsWith(':') ? '' : ' '}${words}`;
+      return `${e.who}’s ${small(e.data, speak)} is broken${words === '' || words.startsWith(':') ? '' : ' '}${words}`;
     },
   },
   abilityUsed: {
     label: 'an ability is used',
     when: 'A cast is complete and paid, or an ability without one was begun; what it does is still to come.',
     arises: { from: 'abilities', field: 'ability' },
-    carries,
-    see: seenAsAbility,
+    fields,
+    patterns,
+    see,
     announced: true,
     sentence: (e, speak) => `${e.who} uses ${small(e.data, speak)}`,
   },
@@ -89,16 +109,18 @@ export const events: Readonly<Record<string, EventSpec>> = {
     label: 'a channel pulses',
     when: 'At each interval of a channel, before what it does.',
     arises: { from: 'abilities', field: 'ability' },
-    carries,
-    see: seenAsAbility,
+    fields,
+    patterns,
+    see,
     sentence: (e, speak) => `${e.who}’s ${small(e.data, speak)} pulses`,
   },
   channelEnded: {
     label: 'a channel runs to its end',
     when: 'A channel has lasted its whole length.',
     arises: { from: 'abilities', field: 'ability' },
-    carries,
-    see: seenAsAbility,
+    fields,
+    patterns,
+    see,
     announced: true,
     sentence: (e, speak) => `${e.who} ends ${small(e.data, speak)}`,
   },
@@ -106,8 +128,9 @@ export const events: Readonly<Record<string, EventSpec>> = {
     label: 'an ability hits somebody',
     when: 'What an ability sent out has met somebody who counts; what it does there is still to come.',
     arises: { from: 'abilities', field: 'ability' },
-    carries,
-    see: seenAsAbility,
+    fields,
+    patterns,
+    see,
     announced: true,
     sentence: (e, speak) =>
       e.source === e.subject ? `${small(e.data, speak)} takes hold of ${e.who}` : `${e.by}’s ${small(e.data, speak)} hits ${e.who}`,
@@ -116,8 +139,9 @@ export const events: Readonly<Record<string, EventSpec>> = {
     label: 'an ability hits nobody',
     when: 'A projectile has gone its way, or an area was over, without having met anybody.',
     arises: { from: 'abilities', field: 'ability' },
-    carries,
-    see: seenAsAbility,
+    fields,
+    patterns,
+    see,
     announced: true,
     sentence: (e, speak) => `${e.who}’s ${small(e.data, speak)} hits nobody`,
   },
@@ -125,10 +149,11 @@ export const events: Readonly<Record<string, EventSpec>> = {
     label: 'an ability is refused',
     when: 'A use was asked for and not begun; nothing was changed.',
     arises: { from: 'abilities', field: 'ability' },
-    carries: { ...carries, words: { reason: REFUSALS } },
+    fields: { ...fields, ...refusedFields },
+    patterns: [...patterns, 'reason'],
     see: 'owner',
     announced: true,
     refusal: true,
     sentence: refusalWords,
   },
-};
+});

@@ -3,6 +3,7 @@ import { finite } from '../../ruleset/fields.js';
 import { didYouMean } from '../../ruleset/suggest.js';
 import { defineConcept } from '../../world/concept.js';
 import type { Rules } from '../../ruleset/rules.js';
+import type { Visibility } from '../../world/table.js';
 import type { World } from '../../world/world.js';
 import { actors } from '../actors/index.js';
 import { reference } from '../../ruleset/fields.js';
@@ -15,6 +16,7 @@ import { findings } from './findings.js';
 import { giveAbilities } from './owned.js';
 import { type AbilityEntry, groupSchema, schema } from './schema.js';
 import { type Abilities, abilityTables, attachAbilities } from './tables.js';
+import { isTold } from '../../ruleset/visible.js';
 
 export { type AbilityEntry, CHARGES, type GroupEntry, NUMBERS, TARGETS, type TargetEntry } from './schema.js';
 export { breakCast, canUse, useAbility, refusalNow } from './casts.js';
@@ -30,16 +32,25 @@ function everyActor(world: World, work: (world: World, row: number) => void): vo
   for (let row = 0; row < world.actors.high; row++) if (world.actors.live[row] === 1) work(world, row);
 }
 
-/** Whether seats may know of an ability at all: others see it, or a player has it. */
-function isTold(rules: Rules, { id, see }: AbilityEntry): boolean {
-  return see !== 'owner' || actors.of(rules).some((type) => type.kind === 'player' && type.abilities.includes(id));
+/** What of a skill tree says which abilities players learn in it. */
+interface Teaching {
+  readonly id: string;
+  readonly nodes: readonly { readonly gives?: { readonly ability?: string } }[];
+}
+
+/** Who may see an ability: those that it says; nobody one that is its owner's alone and never a player's. */
+function seenBy(rules: Rules, { id, see }: AbilityEntry): Visibility {
+  if (see !== 'owner') return see;
+  const isPlayers = actors.of(rules).some((type) => type.kind === 'player' && type.abilities.includes(id));
+  const trees = (rules.chapters.get('trees')?.entries ?? []) as readonly { id: string }[] as readonly Teaching[];
+  return isPlayers || trees.some(({ nodes }) => nodes.some(({ gives }) => gives?.ability === id)) ? see : 'server';
 }
 
 /** Abilities: what a player does on purpose: aimed, cast, paid for, and then cooling down. */
 export const abilities = defineConcept<CompiledAbilities, Abilities>({
   id: 'abilities',
   sections: {
-    abilities: { kind: 'chapter', title: 'Abilities', entry: schema, secret: (entry, rules) => !isTold(rules, entry as AbilityEntry) },
+    abilities: { kind: 'chapter', title: 'Abilities', entry: schema, see: (entry, rules) => seenBy(rules, entry as AbilityEntry) },
     groups: { kind: 'chapter', title: 'Cooldown groups', entry: groupSchema },
   },
   compile: compileAbilities,
@@ -98,11 +109,13 @@ export const abilities = defineConcept<CompiledAbilities, Abilities>({
   },
   display: ({ list, entries }, rules) =>
     list
-      .filter((ability) => isTold(rules, entries[ability.index]))
+      .filter((ability) => seenBy(rules, entries[ability.index]) !== 'server')
       .map(({ index: i, id, label, costs, target, stored, breaks, cast }) => ({
         id,
         label,
-        costs: costs.flatMap((c) => (c.amount.constant === undefined ? [] : [{ attribute: c.id, amount: c.amount.constant }])),
+        costs: costs.flatMap((c) =>
+          c.amount.constant === undefined || !isTold(rules, 'attributes', c.id) ? [] : [{ attribute: c.id, amount: c.amount.constant }],
+        ),
         aim: target.at,
         ...(stored && { stored: stored.most }),
         ...(breaks.movement && { still: true }),

@@ -1,4 +1,5 @@
-import type { EventData, GameEvent, Speaker } from '../../world/events.js';
+import { amount, entry, text, word } from '../../world/event-fields.js';
+import type { DataOf, GameEvent, Speaker } from '../../world/events.js';
 
 /** Why a use is refused, or why one under way comes to nothing. */
 export const REFUSALS = [
@@ -20,10 +21,23 @@ export const REFUSALS = [
 ] as const;
 export type Refused = (typeof REFUSALS)[number];
 
+/** What a refusal says, beside the ability that it is of. */
+export const refusedFields = {
+  reason: word(REFUSALS, 'with', 'state', 'status', 'attribute'),
+  with: entry('abilities'),
+  state: entry('states'),
+  ticks: amount(),
+  says: text('status'),
+  status: entry('statuses'),
+  attribute: entry('attributes'),
+  needs: amount('attribute'),
+  present: amount('attribute'),
+  range: amount(),
+  distance: amount(),
+} as const;
+
 /** A refusal with what its words need. */
-export interface Refusal extends EventData {
-  readonly reason: Refused;
-}
+export type Refusal = { readonly reason: Refused } & Omit<DataOf<typeof refusedFields>, 'reason'>;
 
 /**
  * What is asked before an ability is begun. The world answers from its tables; a seat that expects its own use answers
@@ -39,8 +53,8 @@ export interface AbilityView {
   wait(): number;
   /** Ticks until the next use is in store; 0 where there is one, or none are kept. */
   storeWait(): number;
-  /** What the player reads of a requirement that is not met. */
-  unmet(): string | undefined;
+  /** What the player reads of a requirement that is not met, and the status that these words speak of, where they do. */
+  unmet(): { readonly says: string; readonly status?: string } | undefined;
   /** Whether the user is on its way somewhere although that would break it. */
   onTheWay(): boolean;
   aim(): Refusal | undefined;
@@ -60,7 +74,7 @@ export function refusalOf(view: AbilityView): Refusal | undefined {
   const store = view.storeWait();
   if (store > 0) return { reason: 'noneStored', ticks: store };
   const unmet = view.unmet();
-  if (unmet !== undefined) return { reason: 'requirement', says: unmet };
+  if (unmet) return { reason: 'requirement', ...unmet };
   if (view.onTheWay()) return { reason: 'moving' };
   const aim = view.aim();
   if (aim) return aim;
@@ -71,16 +85,19 @@ export function refusalOf(view: AbilityView): Refusal | undefined {
 /** Why a player may not use an ability, in words a player can act on. */
 export function refusalWords(event: Pick<GameEvent, 'who' | 'data'>, speak: Speaker): string {
   const { ability, reason, ticks, attribute, needs, present, says, state, with: other } = event.data;
-  const name = speak.label('abilities', String(ability));
-  switch (reason as Refused) {
+  if (ability === undefined) return 'You have no such ability.';
+  const name = speak.label('abilities', ability);
+  switch (reason as Refused | undefined) {
+    case undefined:
+      return `${name} can’t be used just now.`;
     case 'notOwned':
       return `${event.who} does not have ${name}.`;
     case 'busy':
       return other === ability
         ? `${name} is under way already.`
-        : `${name}: ${speak.label('abilities', String(other)).toLowerCase()} is under way.`;
+        : `${name}: ${speak.label('abilities', other).toLowerCase()} is under way.`;
     case 'state':
-      return `${name} can’t be used while ${speak.label('states', String(state)).toLowerCase()}.`;
+      return `${name} can’t be used while ${speak.label('states', state).toLowerCase()}.`;
     case 'coolingDown':
       return `${name} is cooling down: ready in ${speak.time(Number(ticks))}.`;
     case 'noneStored':
@@ -104,7 +121,7 @@ export function refusalWords(event: Pick<GameEvent, 'who' | 'data'>, speak: Spea
     case 'notToBeBroken':
       return `${name} can’t be taken back.`;
     case 'tooExpensive':
-      return `${name} needs ${round(needs)} ${speak.label('attributes', String(attribute)).toLowerCase()}, and you have ${Math.floor(Number(present) * 10) / 10}.`;
+      return `${name} needs ${round(needs)} ${speak.label('attributes', attribute).toLowerCase()}, and you have ${Math.floor(Number(present) * 10) / 10}.`;
   }
 }
 

@@ -1,12 +1,14 @@
-import type { EventSpec } from '../../world/events.js';
+import { amount, entry, text } from '../../world/event-fields.js';
+import { defineEvents } from '../../world/events.js';
 
-export const events: Readonly<Record<string, EventSpec>> = {
+export const events = defineEvents({
   achievementUnlocked: {
     label: 'an achievement is unlocked',
     when: 'An achievement counts for a player, once for ever; what follows from it is still to come.',
-    carries: { entries: { achievement: 'achievements' }, amounts: ['points'] },
+    fields: { achievement: entry('achievements'), label: text('achievement'), text: text('achievement'), points: amount('achievement') },
+    patterns: ['achievement', 'points'],
     arises: { from: 'achievements', field: 'achievement' },
-    see: (data, seeEntry) => seeEntry('achievements', String(data['achievement'])),
+    see: { as: 'achievement' },
     announced: true,
     sentence: (e) => `${e.who} unlocks ${e.data['label']}`,
   },
@@ -17,4 +19,4 @@ export const events: Readonly<Record<string, EventSpec>> = {
     announced: true,
     sentence: (e) => `${e.who}’s achievements are taken back`,
   },
-};
+});

@@ -228,7 +228,7 @@ export function unlock(world: World, actor: number, index: number): void {
   cells[index].count.data[row] = list[index].count;
   if (entries[index].secret) showSecrets(world, row);
   const { id, label, text = '', points } = entries[index];
-  world.follow('achievementUnlocked', { subject: actor, source: actor }, { achievement: id, label, text, points }, () =>
+  world.follow(events.achievementUnlocked, { subject: actor, source: actor }, { achievement: id, label, text, points }, () =>
     list[index].then(world, World.alone(actor)),
   );
 }
@@ -239,7 +239,7 @@ export function resetAchievements(world: World, actor: number): void {
   if (!isPlayer(world, row)) return;
   for (const { count: counted, done, since } of achievements.in(world).cells) counted.data[row] = done.data[row] = since.data[row] = 0;
   showSecrets(world, row);
-  world.emit('achievementsReset', { subject: actor }, {});
+  world.emit(events.achievementsReset, { subject: actor }, {});
 }
 
 /** Has the rows of secret ones be those that a player has. */

@@ -2,6 +2,8 @@ import type { CompileContext } from '../../ruleset/context.js';
 import { z } from 'zod';
 import { defineConcept } from '../../world/concept.js';
 import { MOST_STEPS } from '../../world/budget.js';
+import { amount, text } from '../../world/event-fields.js';
+import { defineEvents } from '../../world/events.js';
 import type { Table } from '../../world/table.js';
 import { removeOwned } from '../../world/players.js';
 import { ACTORS, type World } from '../../world/world.js';
@@ -16,6 +18,45 @@ export interface Actors {
   readonly table: Table;
   readonly types: readonly ActorEntry[];
 }
+
+const events = defineEvents({
+  actorSpawned: {
+    label: 'an actor appears',
+    when: 'An actor is in the arena, with what it begins with.',
+    arises: 'core',
+    see: 'everyone',
+    sentence: (e) => `${e.who} appears`,
+  },
+  actorLeft: {
+    label: 'an actor leaves',
+    when: 'An actor has gone from the arena, with all that it owned.',
+    arises: 'core',
+    fields: { name: text() },
+    see: 'everyone',
+    sentence: (e) => `${e.data['name']} leaves`,
+  },
+  loopCut: {
+    label: 'a loop of reactions is cut',
+    when: 'Once a tick, when what followed from each other would not end; the rest is left undone.',
+    arises: 'core',
+    fields: { event: text() },
+    see: 'server',
+    sentence: (e) => `a loop of reactions was cut at ${e.data['event']}`,
+  },
+  tickCut: {
+    label: 'a tick is cut',
+    when: 'Once a tick, when it has taken as many steps as it may; the rest is left undone.',
+    arises: 'core',
+    fields: { rule: text(), share: amount() },
+    see: 'server',
+    sentence: (e, speak) => {
+      const [chapter, id] = String(e.data['rule']).split('/');
+      const most =
+        id === undefined ? '' : `, most of them (${Math.floor(Number(e.data['share']) * 100)} %) for ${speak.label(chapter, id)}`;
+      return `the tick was cut after ${MOST_STEPS} steps${most}`;
+    },
+  },
+});
 
 /** Actors: everything that has attributes, a place and a name. The owners of all owned rows. */
 export const actors = defineConcept<readonly ActorEntry[], Actors>({
@@ -48,41 +89,7 @@ export const actors = defineConcept<readonly ActorEntry[], Actors>({
     },
   ],
   attach: (world, types) => ({ table: world.actors, types }),
-  events: {
-    actorSpawned: {
-      label: 'an actor appears',
-      when: 'An actor is in the arena, with what it begins with.',
-      arises: 'core',
-      see: 'everyone',
-      sentence: (e) => `${e.who} appears`,
-    },
-    actorLeft: {
-      label: 'an actor leaves',
-      when: 'An actor has gone from the arena, with all that it owned.',
-      arises: 'core',
-      see: 'everyone',
-      sentence: (e) => `${e.data['name']} leaves`,
-    },
-    loopCut: {
-      label: 'a loop of reactions is cut',
-      when: 'Once a tick, when what followed from each other would not end; the rest is left undone.',
-      arises: 'core',
-      see: 'server',
-      sentence: (e) => `a loop of reactions was cut at ${e.data['event']}`,
-    },
-    tickCut: {
-      label: 'a tick is cut',
-      when: 'Once a tick, when it has taken as many steps as it may; the rest is left undone.',
-      arises: 'core',
-      see: 'server',
-      sentence: (e, speak) => {
-        const [chapter, id] = String(e.data['rule']).split('/');
-        const most =
-          id === undefined ? '' : `, most of them (${Math.floor(Number(e.data['share']) * 100)} %) for ${speak.label(chapter, id)}`;
-        return `the tick was cut after ${MOST_STEPS} steps${most}`;
-      },
-    },
-  },
+  events,
   selectors: {
     everyone: { schema: z.literal('everyone'), matches: (to) => to === 'everyone', select: () => (world) => allActors(world) },
     team: { schema: z.literal('team'), matches: (to) => to === 'team', select: () => (world, parties) => teamOf(world, parties.owner) },
@@ -159,7 +166,7 @@ export function spawnActor(world: World, type: number, team: number, name: strin
   world.actors.column('name').data[row] = world.textIndex(name);
   world.rules.registry.lifecycle('actorSpawned', world, row);
   const actor = world.actors.handle(row);
-  world.emit('actorSpawned', { subject: actor });
+  world.emit(events.actorSpawned, { subject: actor });
   return actor;
 }
 
@@ -171,5 +178,5 @@ export function removeActor(world: World, actor: number): void {
   world.rules.registry.lifecycle('actorLeaving', world, row);
   removeOwned(world, actor);
   world.actors.remove(row);
-  world.emit('actorLeft', {}, { name });
+  world.emit(events.actorLeft, {}, { name });
 }

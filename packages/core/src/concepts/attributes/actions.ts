@@ -5,6 +5,7 @@ import type { World } from '../../world/world.js';
 import type { How } from './events.js';
 import { attributes } from './index.js';
 import { changeBy, has } from './values.js';
+import { events } from './events.js';
 
 const PARTIES = ['source', 'target'] as const;
 
@@ -69,7 +70,7 @@ export function changeAttribute(world: World, actor: number, index: number, by: 
   const whole = through === by ? asked : by;
   const resisted = toGrid(whole - asked);
   world.emit(
-    'attributeChanged',
+    events.attributeChanged,
     { subject: actor, source },
     { attribute: id, from, to, asked: whole, given, lost, ...(resisted !== 0 && { resisted }), how },
   );

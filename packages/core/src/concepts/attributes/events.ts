@@ -1,13 +1,14 @@
 import { roundTo } from '../../math/grid.js';
-import type { EventData, EventSpec } from '../../world/events.js';
-import type { Visibility } from '../../world/table.js';
+import { amount, entry, text, word } from '../../world/event-fields.js';
+import { defineEvents, type EventData } from '../../world/events.js';
 
 /** What changed an attribute: the action that did it, the price of an ability, what was given back of it, or an exchange. */
 export const HOWS = ['hurt', 'heal', 'give', 'take', 'set', 'cost', 'refund', 'pay', 'receive'] as const;
 export type How = (typeof HOWS)[number];
 
-const seenAsAttribute = (data: EventData, seeEntry: (chapter: string, id: string) => Visibility) =>
-  seeEntry('attributes', String(data['attribute']));
+const see = { as: 'attribute' } as const;
+const attribute = entry('attributes');
+const number = amount('attribute');
 
 const shown = (value: unknown) => String(roundTo(Number(value), 3));
 
@@ -28,16 +29,17 @@ function resistedWords({ resisted = 0, asked }: EventData): string {
   return `, ${shown(Math.abs(amount))} ${through}`;
 }
 
-export const events: Readonly<Record<string, EventSpec>> = {
+export const events = defineEvents({
   attributeChanged: {
     label: 'an attribute changes',
     when: 'A pool, a counter or a stat’s base was changed by an action, bounds and what follows from it included. Refill tells nothing.',
     arises: 'core',
-    carries: { entries: { attribute: 'attributes' }, words: { how: HOWS }, amounts: ['from', 'to', 'asked', 'given', 'lost', 'resisted'] },
-    see: seenAsAttribute,
+    fields: { attribute, from: number, to: number, asked: number, given: number, lost: number, resisted: number, how: word(HOWS) },
+    patterns: ['attribute', 'how', 'from', 'to', 'asked', 'given', 'lost', 'resisted'],
+    see,
     sentence: (e, speak) => {
-      const { attribute, from, to } = e.data;
-      const label = speak.label('attributes', String(attribute)).toLowerCase();
+      const { from, to } = e.data;
+      const label = speak.label('attributes', e.data['attribute']).toLowerCase();
       const by = e.source !== 0 && e.source !== e.subject ? `${e.by}: ` : '';
       return `${by}${e.who}’s ${label} ${shown(from)} → ${shown(to)}${resistedWords(e.data)}${lostWords(e.data)}`;
     },
@@ -46,18 +48,20 @@ export const events: Readonly<Record<string, EventSpec>> = {
     label: 'a threshold is entered',
     when: 'At the thresholds’ turn of a tick, once a value is within a range that it was not in.',
     arises: { from: 'attributes', field: 'attribute' },
-    carries: { entries: { attribute: 'attributes' }, amounts: ['value'] },
-    see: seenAsAttribute,
+    fields: { attribute, threshold: text('attribute'), value: number },
+    patterns: ['attribute', 'value'],
+    see,
     sentence: (e, speak) =>
-      `${e.who}’s ${speak.label('attributes', String(e.data['attribute'])).toLowerCase()} enters ${e.data['threshold']} at ${shown(e.data['value'])}`,
+      `${e.who}’s ${speak.label('attributes', e.data['attribute']).toLowerCase()} enters ${e.data['threshold']} at ${shown(e.data['value'])}`,
   },
   thresholdLeft: {
     label: 'a threshold is left',
     when: 'At the thresholds’ turn of a tick, once a value is out of a range by its margin.',
     arises: { from: 'attributes', field: 'attribute' },
-    carries: { entries: { attribute: 'attributes' }, amounts: ['value'] },
-    see: seenAsAttribute,
+    fields: { attribute, threshold: text('attribute'), value: number },
+    patterns: ['attribute', 'value'],
+    see,
     sentence: (e, speak) =>
-      `${e.who}’s ${speak.label('attributes', String(e.data['attribute'])).toLowerCase()} leaves ${e.data['threshold']} at ${shown(e.data['value'])}`,
+      `${e.who}’s ${speak.label('attributes', e.data['attribute']).toLowerCase()} leaves ${e.data['threshold']} at ${shown(e.data['value'])}`,
   },
-};
+});

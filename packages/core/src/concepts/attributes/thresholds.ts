@@ -4,6 +4,7 @@ import type { Attribute, Threshold } from './compile.js';
 import type { Attributes, Cells } from './grip.js';
 import type { Remembered } from './remembered.js';
 import { highOf, lowOf, valueOf } from './values.js';
+import { events } from './events.js';
 
 /** Looks at every threshold of every actor once a tick: what crossed its edge enters or leaves, once. */
 export function crossThresholds(world: World, a: Attributes): void {
@@ -116,7 +117,7 @@ function cross(world: World, attribute: Attribute, cells: Cells, threshold: Thre
   if (row < 0) return;
   cells.inside[k].data[row] = entered ? 1 : 0;
   const data = { attribute: attribute.id, threshold: threshold.id, value: cells.value.data[row] };
-  world.follow(entered ? 'thresholdEntered' : 'thresholdLeft', { subject: actor, source: actor }, data, () =>
+  world.follow(entered ? events.thresholdEntered : events.thresholdLeft, { subject: actor, source: actor }, data, () =>
     (entered ? threshold.enter : threshold.leave)(world, World.alone(actor)),
   );
 }

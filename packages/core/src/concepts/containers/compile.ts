@@ -3,12 +3,15 @@ import type { Amount, CompileContext, CompiledThen } from '../../ruleset/context
 import type { Path } from '../../ruleset/problem.js';
 import { placements } from '../arena/index.js';
 import { compileNeeds } from '../interactions/index.js';
+import type { Drop } from '../loot/compile.js';
 import type { ContainerEntry } from './schema.js';
 
 /** One thing that can be in a container. */
 export interface Content {
   readonly id: string;
   readonly label: string;
+  /** The entry whose label it goes by; undefined where its label is its author's own. */
+  readonly named: Drop['named'];
   /** The attribute that it gives; -1 for none. */
   readonly gives: number;
   readonly amount: Amount | undefined;
@@ -78,6 +81,7 @@ function compileOne(context: CompileContext, entry: ContainerEntry, own: Partial
       return {
         id: one.id,
         label: one.label,
+        named: undefined,
         gives: one.gives === undefined ? -1 : context.index('attributes', one.gives),
         amount: one.gives === undefined ? undefined : context.amount(one.amount ?? 1, [...path, 'amount']),
         chance: one.chance === undefined ? undefined : context.amount(one.chance, [...path, 'chance']),

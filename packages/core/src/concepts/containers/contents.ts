@@ -6,6 +6,9 @@ import type { Container, Content } from './compile.js';
 import { containerAt, containers, openedBy } from './index.js';
 import { foundName, foundOf } from './found.js';
 import { OPEN } from './tables.js';
+import { events as lootEvents } from '../loot/events.js';
+import { events } from './events.js';
+import { isTold } from '../../ruleset/visible.js';
 
 /** Contents that are everybody's. */
 const COMMON = -1;
@@ -58,7 +61,7 @@ function rollInto(world: World, thing: number, container: Container, visitor: nu
     { parties, whose: container.perPlayer ? visitor : thing, streaks: own },
     (table, drop, amount, chance, roll, rolls) => {
       const data = { table: table.id, entry: drop.id, label: drop.label, amount, chance, roll, rolls };
-      world.emit('lootRolled', { subject: visitor, source: visitor, target: thing }, data);
+      world.emit(lootEvents.lootRolled, { subject: visitor, source: visitor, target: thing }, data);
       if (drop.what === 'table' || drop.what === 'nothing' || amount <= 0) return;
       const what = world.textIndex(foundName(table, drop));
       const counted = drop.what === 'gives' && attributes.of(world.rules).list[drop.index].whole ? Math.floor(amount + 0.5) : amount;
@@ -123,7 +126,7 @@ export function takeAll(world: World, visitor: number, thing: number): void {
 }
 
 function refuse(world: World, visitor: number, reason: string, container?: Container): void {
-  world.emit('itemRefused', { subject: visitor, source: visitor }, { reason, ...(container && { container: container.id }) });
+  world.emit(events.itemRefused, { subject: visitor, source: visitor }, { reason, ...(container && { container: container.id }) });
 }
 
 /**
@@ -139,9 +142,16 @@ function take(world: World, visitor: number, thing: number, container: Container
   if (given < amount) contents.column('amount').data[row] = amount - given;
   else contents.remove(row);
   world.follow(
-    'itemTaken',
+    events.itemTaken,
     { subject: visitor, source: visitor, target: thing },
-    { container: container.id, item: content.id, label: content.label, amount: given },
+    {
+      container: container.id,
+      item: content.id,
+      label: content.label,
+      amount: given,
+      ...(content.named && { named: content.named.id, chapter: content.named.chapter }),
+      ...(content.gives >= 0 && { gives: attributes.of(world.rules).list[content.gives].id }),
+    },
     () => content.then(world, { owner: visitor, source: visitor, target: thing }),
   );
   return true;
@@ -170,8 +180,11 @@ export function showAll(world: World): void {
     if (!container) continue;
     availableTo(world, visitor, thing, container).forEach((item, place) => {
       const [what, amount] = ['what', 'amount'].map((name) => contents.column(name).data[item]);
-      const { label } = contentOf(world, container, item)!;
-      wanted.push({ visitor, thing, item, what, label: world.textIndex(label), amount, place });
+      const { label, named, gives } = contentOf(world, container, item)!;
+      // Of what only the server knows they see that there is something.
+      const words = !named || isTold(world.rules, named.chapter, named.id) ? label : 'Something';
+      const counted = gives < 0 || isTold(world.rules, 'attributes', attributes.of(world.rules).list[gives].id);
+      wanted.push({ visitor, thing, item, what, label: world.textIndex(words), amount: counted ? amount : 0, place });
     });
   }
   const names = ['visitor', 'thing', 'item', 'what', 'label', 'amount', 'place'] as const;

@@ -1,63 +1,80 @@
-import type { EventSpec } from '../../world/events.js';
+import { amount, entry, forTrace, text, word } from '../../world/event-fields.js';
+import { defineEvents } from '../../world/events.js';
 
 /** Why somebody no longer has a container open. */
 export const LEAVES = ['closed', 'walkedOff', 'fell', 'gone'] as const;
 export type Leave = (typeof LEAVES)[number];
 
-const carries = { entries: { container: 'containers' } };
+const fields = { container: entry('containers') };
+const patterns = ['container'];
+const NOT_TAKEN = ['notOpen', 'taken', 'noRoom', 'onlyAll', 'onlyOne'] as const;
 const from = { arises: { from: 'containers', field: 'container' } } as const;
 
-export const events: Readonly<Record<string, EventSpec>> = {
+export const events = defineEvents({
   containerOpened: {
     label: 'a container opens',
     when: 'The lid is up and what is in it is decided; its visitors see it.',
-    carries,
+    fields,
+    patterns,
     ...from,
     see: 'everyone',
     announced: true,
-    sentence: (e, speak) => `${e.who} has ${speak.label('containers', String(e.data['container'])).toLowerCase()} open`,
+    sentence: (e, speak) => `${e.who} has ${speak.label('containers', e.data['container']).toLowerCase()} open`,
   },
   containerClosed: {
     label: 'a container closes',
     when: 'The lid is down and nobody has it open any more; what was not taken stays in it.',
-    carries: { ...carries, words: { how: LEAVES } },
+    fields: { ...fields, how: word(LEAVES) },
+    patterns: [...patterns, 'how'],
     ...from,
     see: 'everyone',
     announced: true,
-    sentence: (e, speak) => `${speak.label('containers', String(e.data['container']))} is closed`,
+    sentence: (e, speak) => `${speak.label('containers', e.data['container'])} is closed`,
   },
   containerFilled: {
     label: 'a container is filled anew',
     when: 'What was in a closed container is gone; what will be in it is decided when it is next opened.',
-    carries,
+    fields,
+    patterns,
     ...from,
     see: 'everyone',
-    sentence: (e, speak) => `${speak.label('containers', String(e.data['container']))} is filled anew`,
+    sentence: (e, speak) => `${speak.label('containers', e.data['container'])} is filled anew`,
   },
   itemTaken: {
     label: 'something is taken from a container',
     when: 'A thing is no longer in its container and its taker has it; what else it does is still to come.',
-    carries: { ...carries, amounts: ['amount'] },
+    fields: {
+      ...fields,
+      item: forTrace(text()),
+      gives: entry('attributes'),
+      named: entry({ field: 'chapter' }),
+      chapter: text('named'),
+      label: text('named'),
+      amount: amount('gives'),
+    },
+    patterns: [...patterns, 'amount'],
     ...from,
     see: 'owner',
     announced: true,
     sentence: (e, speak) => {
-      const amount = Number(e.data['amount']);
-      const what = amount === 0 ? String(e.data['label']).toLowerCase() : `${amount} ${String(e.data['label']).toLowerCase()}`;
-      return `${e.who} takes ${what} from ${speak.label('containers', String(e.data['container'])).toLowerCase()}`;
+      const count = Number(e.data['amount'] ?? 0);
+      const label = String(e.data['label'] ?? 'Something').toLowerCase();
+      const what = count === 0 ? label : `${count} ${label}`;
+      return `${e.who} takes ${what} from ${speak.label('containers', e.data['container']).toLowerCase()}`;
     },
   },
   itemRefused: {
     label: 'something can’t be taken from a container',
     when: 'Something was asked for that is not there, or for which there is no room; it stays where it was.',
-    carries: { ...carries, words: { reason: ['notOpen', 'taken', 'noRoom', 'onlyAll', 'onlyOne'] } },
+    fields: { ...fields, reason: word(NOT_TAKEN) },
+    patterns: [...patterns, 'reason'],
     ...from,
     see: 'owner',
     announced: true,
     refusal: true,
     sentence: ({ data }) => WORDS[String(data['reason'])],
   },
-};
+});
 
 const WORDS: Readonly<Record<string, string>> = {
   notOpen: 'You have nothing open.',

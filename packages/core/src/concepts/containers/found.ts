@@ -27,6 +27,7 @@ function contentOf(rules: Rules, table: LootTable, drop: Drop): Content {
   return {
     id: foundName(table, drop),
     label: drop.label,
+    named: drop.named,
     gives: drop.what === 'gives' ? drop.index : -1,
     amount: undefined,
     chance: undefined,

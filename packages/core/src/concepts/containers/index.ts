@@ -1,6 +1,5 @@
 import { z } from 'zod';
 import { defineConcept } from '../../world/concept.js';
-import type { EventData } from '../../world/events.js';
 import type { Table } from '../../world/table.js';
 import type { World } from '../../world/world.js';
 import { isReached, unmetNeed } from '../interactions/index.js';
@@ -11,6 +10,7 @@ import { events, type Leave, LEAVES } from './events.js';
 import { findings } from './findings.js';
 import { schema } from './schema.js';
 import { CLOSED, CLOSING, OPEN, OPENING, TABLES } from './tables.js';
+import type { VisitRefusal } from '../interactions/events.js';
 
 export { type Container } from './compile.js';
 export { hold } from './contents.js';
@@ -118,7 +118,7 @@ export function visitorsOf(world: World, thing: number): readonly number[] {
 }
 
 /** What keeps somebody within reach from opening a thing; nothing where it may be opened. */
-export function openingRefusal(world: World, visitor: number, thing: number, container: Container): EventData | undefined {
+export function openingRefusal(world: World, visitor: number, thing: number, container: Container): VisitRefusal | undefined {
   const parties = { owner: visitor, source: visitor, target: thing };
   if (container.who && container.who(world, parties) === 0) return { reason: 'notForYou' };
   const [other] = visitorsOf(world, thing).filter((one) => one !== visitor);
@@ -177,7 +177,7 @@ function open(world: World, row: number, container: Container): void {
   lids.column('until').data[row] = 0;
   for (const visitor of present) hold(world, thing, container, visitor);
   world.since(lids.column('cause').data[row], () =>
-    world.emit('containerOpened', { subject: present[0] ?? 0, source: present[0] ?? 0, target: thing }, { container: container.id }),
+    world.emit(events.containerOpened, { subject: present[0] ?? 0, source: present[0] ?? 0, target: thing }, { container: container.id }),
   );
 }
 
@@ -188,7 +188,7 @@ function close(world: World, row: number, container: Container, by: number): voi
   const subject = world.actors.rowOf(by) < 0 ? 0 : by;
   const how = LEAVES[lids.column('how').data[row]];
   world.since(lids.column('cause').data[row], () =>
-    world.emit('containerClosed', { subject, source: subject, target: world.actors.handle(row) }, { container: container.id, how }),
+    world.emit(events.containerClosed, { subject, source: subject, target: world.actors.handle(row) }, { container: container.id, how }),
   );
 }
 
@@ -226,5 +226,5 @@ function empty(world: World, row: number, container: Container): void {
     for (let at = 0; at < table.high; at++) if (table.live[at] === 1 && things[at] === thing) table.remove(at);
   }
   grip.lids.column('filled').data[row] = 0;
-  world.emit('containerFilled', { target: thing }, { container: container.id });
+  world.emit(events.containerFilled, { target: thing }, { container: container.id });
 }

@@ -63,7 +63,8 @@ export const TABLES: readonly TableSpec[] = [
       { name: 'thing', kind: 'actor', see: 'owner' },
       // The row of the contents: by this it is asked for.
       { name: 'item', kind: 'int', see: 'owner' },
-      { name: 'what', kind: 'text', see: 'owner' },
+      // Where it is decided by a loot table, that is the server's.
+      { name: 'what', kind: 'text', see: 'server' },
       { name: 'label', kind: 'text', see: 'owner' },
       { name: 'amount', kind: 'number', see: 'owner', decimals: 3 },
       { name: 'place', kind: 'int', see: 'owner' },

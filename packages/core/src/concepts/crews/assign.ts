@@ -4,6 +4,7 @@ import { readAttribute } from '../attributes/index.js';
 import { nameNumber, recall, remember } from '../memory/index.js';
 import { teams } from '../teams/index.js';
 import { crews } from './index.js';
+import { events } from './events.js';
 
 /** The rows of the players that are in a team, as it stands now. */
 export function membersOf(world: World, team: number): readonly number[] {
@@ -115,8 +116,8 @@ export function switchTeam(world: World, actor: number, id: string): void {
   if (row < 0 || typeOf(world, row).kind !== 'player') return;
   const entries = teams.of(world.rules);
   const team = id === '' ? -1 : entries.findIndex((entry) => entry.id === id);
-  const says = id !== '' && team < 0 ? `There is no team ${id}.` : hindranceToSwitch(world, row, team);
-  if (says !== undefined) return world.emit('switchRefused', { subject: actor }, { team: id, says });
+  const says = id !== '' && team < 0 ? 'There is no such team.' : hindranceToSwitch(world, row, team);
+  if (says !== undefined) return world.emit(events.switchRefused, { subject: actor }, { team: id, says });
   const { rules, ticks, purpose } = crews.of(world.rules);
   if (rules.switching === 'after' && ticks > 0) remember(world, nameNumber(world, actor), purpose, 0, ticks);
   putInto(world, actor, team);

@@ -66,7 +66,7 @@ describe('Who asks for another team', () => {
     expect(refused(trial).slice(1)).toEqual([
       'Watchers takes nobody who asks.',
       'You are in Petrel already.',
-      'There is no team nowhere.',
+      'There is no such team.',
       'Everybody is in a team here.',
     ]);
     trial.step({ kind: 'leave', args: { seat: 'b' } });

@@ -9,6 +9,7 @@ import type { Arena } from '../arena/index.js';
 import type { AttributeEntry } from '../attributes/index.js';
 import { rulesSchema, type TeamEntry, type TeamRules } from '../teams/schema.js';
 import { putInto, rebalance, switchTeam } from './assign.js';
+import { events } from './events.js';
 
 export { hindranceToSwitch, membersOf, noteParty, switchTeam, teamForJoining } from './assign.js';
 
@@ -68,28 +69,7 @@ export const crews: Concept<CompiledCrews, Crews> = defineConcept<CompiledCrews,
     const table = world.table('crews');
     return { ...compiled, settled: table.column('settled'), party: table.column('party'), joined: table.column('joined') };
   },
-  events: {
-    teamChanged: {
-      label: 'a team changes',
-      when: 'At the thresholds’ turn of a tick, once for each whose team is another than was announced last; however often it moved in between.',
-      carries: { entries: { team: 'teams', before: 'teams' } },
-      see: 'everyone',
-      announced: true,
-      sentence: (e, speak) => {
-        const [team, before] = [e.data['team'], e.data['before']].map((id) => (id === '' ? '' : speak.label('teams', String(id))));
-        if (team === '') return `${e.who} leaves ${before}`;
-        return before === '' ? `${e.who} joins ${team}` : `${e.who} goes from ${before} to ${team}`;
-      },
-    },
-    switchRefused: {
-      label: 'a change of teams is refused',
-      when: 'Somebody asked for another team and something stands against it; nothing was changed.',
-      see: 'owner',
-      announced: true,
-      refusal: true,
-      sentence: (e) => String(e.data['says']),
-    },
-  },
+  events,
   actions: {
     assign: {
       label: 'put into a team',
@@ -145,7 +125,7 @@ function announceChanges(world: World): void {
     const before = settled.data[row];
     settled.data[row] = team[row];
     const name = (index: number) => (index < 0 ? '' : idOf(world.rules, 'teams', index));
-    world.emit('teamChanged', { subject: world.actors.handle(row) }, { team: name(team[row]), before: name(before) });
+    world.emit(events.teamChanged, { subject: world.actors.handle(row) }, { team: name(team[row]), before: name(before) });
   }
 }
 

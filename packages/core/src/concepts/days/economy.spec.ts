@@ -136,7 +136,7 @@ describe('A day', () => {
     trial.poke({ do: 'give', attribute: 'scrip', amount: 7 });
     endDay(trial);
     expect(statement(trial)).toEqual([
-      { day: 1, opening: 100, income: 3 * today + 7, costs: -50, closing: 57 + 3 * today, result: 3 * today - 43 },
+      { day: 1, money: 'scrip', opening: 100, income: 3 * today + 7, costs: -50, closing: 57 + 3 * today, result: 3 * today - 43 },
     ]);
     expect(lines(trial)).toEqual([`1 brass ${3 * today}`, '1 Slip -40', '1 A poke 7', '1 Upkeep: Slip -10']);
     expect(trial.named('dayBegan').map(({ data }) => data['day'])).toEqual([2]);
@@ -223,7 +223,7 @@ describe('A day', () => {
   it('lets a player in whose money is from before without their statement going wrong', () => {
     const trial = new Trial(harbour(), [join('north', { saved: { attributes: { scrip: 640 } } })]);
     endDay(trial);
-    expect(statement(trial)).toEqual([{ day: 1, opening: 640, income: 0, costs: 0, closing: 640, result: 0 }]);
+    expect(statement(trial)).toEqual([{ day: 1, money: 'scrip', opening: 640, income: 0, costs: 0, closing: 640, result: 0 }]);
   });
 });
 

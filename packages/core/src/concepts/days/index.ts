@@ -5,11 +5,13 @@ import { type Concept, defineConcept } from '../../world/concept.js';
 import type { Table } from '../../world/table.js';
 import { World } from '../../world/world.js';
 import { changeAttribute } from '../attributes/index.js';
-import { type EconomyRules, forgetLines, isPlayerRow, ledger, linesOf, noteLine, purseOf } from '../ledger/index.js';
+import { type EconomyRules, forgetLines, isPlayerRow, ledger, linesOf, moneyOf, noteLine, purseOf } from '../ledger/index.js';
 import { movePrices } from '../markets/index.js';
 import { restock, shops, upkeepOf } from '../shops/index.js';
 import { events } from './events.js';
 import { findings } from './findings.js';
+import { events as tradeEvents } from '../trade/events.js';
+import { isTold } from '../../ruleset/visible.js';
 
 interface CompiledDays {
   readonly economy: EconomyRules | undefined;
@@ -90,8 +92,9 @@ export const days: Concept<CompiledDays, Days> = defineConcept<CompiledDays, Day
     },
   },
   systems: { thresholds: goOn },
-  display: ({ economy }) =>
-    economy && {
+  display: ({ economy }, rules) =>
+    economy &&
+    isTold(rules, 'attributes', economy.currency) && {
       currency: economy.currency,
       key: economy.day.key,
       ...(economy.ruin?.say !== undefined && { ruin: economy.ruin.say }),
@@ -119,14 +122,14 @@ function askToEnd(world: World, actor: number): void {
   const { economy, table } = days.in(world);
   const { account } = ledger.in(world);
   const row = world.actors.rowOf(actor);
-  const refuse = (reason: string) => world.emit('tradeRefused', { subject: actor, source: actor }, { reason });
+  const refuse = (reason: string) => world.emit(tradeEvents.tradeRefused, { subject: actor, source: actor }, { reason });
   if (!economy?.day.key || table.count === 0) return refuse('notReady');
   if (!playersIn(world).includes(actor))
     return refuse(account.ruined.data[row] === 1 ? 'ruined' : account.goal.data[row] > 0 ? 'over' : 'notReady');
   if (table.column('settling').data[0] === 1) return refuse('settling');
   // Asked again: thought better of.
   account.ready.data[row] = 1 - account.ready.data[row];
-  if (account.ready.data[row] === 1) world.emit('dayEndAsked', { subject: actor, source: actor });
+  if (account.ready.data[row] === 1) world.emit(events.dayEndAsked, { subject: actor, source: actor });
 }
 
 function goOn(world: World): void {
@@ -162,7 +165,7 @@ function payUpkeep(world: World, actor: number): void {
     changeAttribute(world, actor, currency, -paid, actor, 'pay');
     noteLine(world, actor, `Upkeep: ${offer.label}`, -cost);
     account.owed.data[row] = toGrid(account.owed.data[row] + cost - paid);
-    world.emit('upkeepPaid', { subject: actor, source: actor }, { offer: offer.id, cost, paid });
+    world.emit(events.upkeepPaid, { subject: actor, source: actor }, { offer: offer.id, cost, paid });
   }
 }
 
@@ -198,7 +201,11 @@ function settle(world: World): void {
     }
     if (until[row] === 0 && chance > 0) {
       until[row] = world.tick + chance;
-      world.emit('shortAtDayEnd', { subject: actor, source: actor }, { owed: account.owed.data[row], ticks: chance });
+      world.emit(
+        events.shortAtDayEnd,
+        { subject: actor, source: actor },
+        { money: moneyOf(world), owed: account.owed.data[row], ticks: chance },
+      );
     }
     if (until[row] > world.tick) waiting = true;
     else ruin(world, actor);
@@ -215,9 +222,9 @@ function ruin(world: World, actor: number): void {
   account.ruined.data[row] = 1;
   const { say } = economy!.ruin!;
   world.follow(
-    'playerRuined',
+    events.playerRuined,
     { subject: actor, source: actor },
-    { days: account.days.data[row], owed: account.owed.data[row], ...(say !== undefined && { says: say }) },
+    { days: account.days.data[row], money: moneyOf(world), owed: account.owed.data[row], ...(say !== undefined && { says: say }) },
     () => onRuin?.(world, World.alone(actor)),
   );
 }
@@ -241,9 +248,9 @@ function drawUp(world: World, actor: number): void {
   account.ready.data[row] = 0;
   forgetLines(world, actor, day);
   world.emit(
-    'dayEnded',
+    events.dayEnded,
     { subject: actor, source: actor },
-    { day, opening, income: sum(1), costs: sum(-1), closing, result: toGrid(closing - opening) },
+    { day, money: moneyOf(world), opening, income: sum(1), costs: sum(-1), closing, result: toGrid(closing - opening) },
   );
 }
 
@@ -259,7 +266,7 @@ function finish(world: World): void {
   table.write(0, { settling: 0, ends: length === 0 ? 0 : world.tick + length });
   movePrices(world);
   restock(world);
-  world.emit('dayBegan', {}, { day });
+  world.emit(events.dayBegan, {}, { day });
 }
 
 function checkGoals(world: World): void {
@@ -273,7 +280,7 @@ function checkGoals(world: World): void {
     account.ready.data[row] = 0;
     const { say } = economy!.goal!;
     world.follow(
-      'goalReached',
+      events.goalReached,
       { subject: actor, source: actor },
       { days: account.goal.data[row], ...(say !== undefined && { says: say }) },
       () => onGoal?.(world, World.alone(actor)),

@@ -6,6 +6,7 @@ import { counts } from '../actors/index.js';
 import { actorsWithin } from '../movement/index.js';
 import type { Area } from './compile.js';
 import { deliveries, type Deliveries } from './index.js';
+import { events } from './events.js';
 
 /** Marks a circle of ground for an ability: it lands there after its delay, where it was aimed. */
 export function layArea(world: World, index: number, kind: Area, user: number, x: number, y: number): void {
@@ -51,7 +52,7 @@ function advance(world: World, grip: Deliveries, row: number): void {
   if (ground.pulse.data[row] <= world.tick && (lands === world.tick || kind.every > 0)) {
     ground.pulse.data[row] = kind.every > 0 ? world.tick + kind.every : ground.ends.data[row] + 1;
     const held = heldBy(world, kind, user, row);
-    if (lands === world.tick) world.emit('areaLanded', { subject: user, source: user }, { ability: ability.id, caught: held.length });
+    if (lands === world.tick) world.emit(events.areaLanded, { subject: user, source: user }, { ability: ability.id, caught: held.length });
     for (const target of held) if (world.actors.rowOf(target) >= 0) hit(world, ability, user, target);
     if (held.length === 0 && ground.ends.data[row] === lands) miss(world, ability, user);
   }

@@ -6,6 +6,7 @@ import { type AbilityEntry, abilities } from '../abilities/index.js';
 import { placeOf } from '../movement/index.js';
 import { landAll, layArea } from './areas.js';
 import { flyAll, launchProjectiles } from './projectiles.js';
+import { events } from './events.js';
 
 export { DELIVERIES, type DeliveryEntry } from './schema.js';
 
@@ -83,17 +84,7 @@ export const deliveries = defineConcept<undefined, Deliveries>({
     const [projectiles, areas] = [world.table('projectiles'), world.table('areas')];
     return { projectiles, flying: columns(projectiles, FLYING), strikes: world.table('strikes'), areas, ground: columns(areas, GROUND) };
   },
-  events: {
-    areaLanded: {
-      label: 'an area lands',
-      when: 'An area has come down and those in it are known; what it does to them is still to come.',
-      arises: { from: 'abilities', field: 'ability' },
-      carries: { entries: { ability: 'abilities' }, amounts: ['caught'] },
-      see: (data, seeEntry) => seeEntry('abilities', String(data['ability'])),
-      sentence: (e, speak) =>
-        `${e.who}’s ${speak.label('abilities', String(e.data['ability'])).toLowerCase()} lands, ${e.data['caught']} in it`,
-    },
-  },
+  events,
   systems: {
     abilities: (world) => {
       flyAll(world);

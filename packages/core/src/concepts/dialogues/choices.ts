@@ -2,6 +2,7 @@ import { z } from 'zod';
 import type { World } from '../../world/world.js';
 import { dialogues, endTalk, lineAt, partiesOf, speak, talkOf, tell } from './index.js';
 import { MOST_CHOICES } from './schema.js';
+import { events } from './events.js';
 
 export const CHOOSE_ARGS = {
   /** The number of the choice, as it was offered; from 0. */
@@ -21,7 +22,7 @@ export function choose(world: World, visitor: number, args: Readonly<Record<stri
   const parties = partiesOf(world, row);
   const { talks } = dialogues.in(world);
   const talk = talks.handle(row);
-  tell(world, row, 'choiceMade', { text: choice.text }, () => choice.then(world, parties));
+  tell(world, row, events.choiceMade, { text: choice.text }, () => choice.then(world, parties));
   // What it did may have ended the dialogue already.
   if (talks.rowOf(talk) < 0) return;
   if (choice.next < 0) endTalk(world, row, 'over');

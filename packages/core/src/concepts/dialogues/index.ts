@@ -12,6 +12,7 @@ import { actorsWithin, placeOf } from '../movement/index.js';
 import { choose, CHOOSE_ARGS } from './choices.js';
 import { findings } from './findings.js';
 import { type DialogueEntry, schema, type Speaker } from './schema.js';
+import { type DialogueEnd, events, type fields, type Heard } from './events.js';
 
 export { type DialogueEntry, SPEAKERS } from './schema.js';
 
@@ -42,47 +43,6 @@ export interface Dialogues {
   readonly talks: Table;
   readonly offered: Table;
 }
-
-export const DIALOGUE_ENDS = ['over', 'silence', 'broken'] as const;
-type DialogueEnd = (typeof DIALOGUE_ENDS)[number];
-const ENDINGS: Readonly<Record<DialogueEnd, string>> = {
-  over: 'is over',
-  silence: 'ends: nothing was chosen',
-  broken: 'is broken off',
-};
-
-const carries = { entries: { dialogue: 'dialogues' } };
-type See = 'owner' | 'team' | 'everyone';
-const heard = (data: Readonly<Record<string, unknown>>) => data['heard'] as See;
-const events: Readonly<Record<string, EventSpec>> = {
-  lineSpoken: {
-    label: 'a line is spoken',
-    when: 'A line of a dialogue stands, with who says it; what it does is still to come.',
-    carries,
-    arises: { from: 'dialogues', field: 'dialogue' },
-    see: heard,
-    announced: true,
-    sentence: (e) => `${e.data['speaker']}: “${e.data['text']}”`,
-  },
-  choiceMade: {
-    label: 'something is chosen in a dialogue',
-    when: 'A visitor has chosen; what the choice does is still to come.',
-    carries,
-    arises: { from: 'dialogues', field: 'dialogue' },
-    see: heard,
-    announced: true,
-    sentence: (e) => `${e.who} answers: “${e.data['text']}”`,
-  },
-  dialogueEnded: {
-    label: 'a dialogue ends',
-    when: 'The last line no longer stands.',
-    carries: { ...carries, words: { how: DIALOGUE_ENDS } },
-    arises: { from: 'dialogues', field: 'dialogue' },
-    see: heard,
-    announced: true,
-    sentence: (e, speak) => `${speak.label('dialogues', String(e.data['dialogue']))} ${ENDINGS[e.data['how'] as DialogueEnd]}`,
-  },
-};
 
 function compileDialogue(context: CompileContext, entry: DialogueEntry, i: number): Dialogue {
   const path = ['dialogues', i, 'lines'];
@@ -133,7 +93,7 @@ export const dialogues = defineConcept<readonly Dialogue[], Dialogues>({
   tables: (_, rules) => {
     const see = {
       column: 'dialogue',
-      of: (rules.chapters.get('dialogues')!.entries as unknown as readonly DialogueEntry[]).map((entry) => entry.heard as See),
+      of: (rules.chapters.get('dialogues')!.entries as unknown as readonly DialogueEntry[]).map((entry) => entry.heard as Heard),
     };
     return [
       {
@@ -236,7 +196,7 @@ export function speak(world: World, row: number, from: number): void {
     const offer = { visitor: parties.owner, talk: row, number, text: world.textIndex(choice.text) };
     offered.write(choiceRow, offer);
   });
-  tell(world, row, 'lineSpoken', { speaker: world.nameOf(speaker), text: line.text }, () => line.then(world, parties));
+  tell(world, row, events.lineSpoken, { speaker: world.nameOf(speaker), text: line.text }, () => line.then(world, parties));
 }
 
 /** Who says a line. One of the crew is drawn among those near the visitor; where there is none, the visitor says it. */
@@ -251,12 +211,18 @@ function speakerOf(world: World, { within, luck }: Dialogue, { speaker }: Line, 
 }
 
 /** Announces what happens in a dialogue to those who hear it, and does what follows. */
-export function tell(world: World, row: number, name: string, data: Readonly<Record<string, string>>, work: () => void): void {
+export function tell(
+  world: World,
+  row: number,
+  event: EventSpec<typeof fields>,
+  data: { readonly speaker?: string; readonly text?: string; readonly how?: DialogueEnd },
+  work: () => void,
+): void {
   const { talks } = dialogues.in(world);
   const { owner, target } = partiesOf(world, row);
   const entry = world.rules.chapters.get('dialogues')!.entries[talks.column('dialogue').data[row]] as unknown as DialogueEntry;
   world.since(talks.column('cause').data[row], () =>
-    world.follow(name, { subject: owner, source: owner, target }, { dialogue: entry.id, heard: entry.heard, ...data }, work),
+    world.follow(event, { subject: owner, source: owner, target }, { dialogue: entry.id, heard: entry.heard, ...data }, work),
   );
 }
 
@@ -270,7 +236,7 @@ export function endTalk(world: World, row: number, how: DialogueEnd): void {
   const { talks } = dialogues.in(world);
   if (talks.live[row] === 0) return;
   clearChoices(world, row);
-  tell(world, row, 'dialogueEnded', { how }, () => undefined);
+  tell(world, row, events.dialogueEnded, { how }, () => undefined);
   talks.remove(row);
 }
 

@@ -1,84 +1,16 @@
 import { reference } from '../../ruleset/fields.js';
 import { type ActionSpec, defineConcept } from '../../world/concept.js';
-import type { EventData, EventSpec, GameEvent } from '../../world/events.js';
-import type { TableSpec, Visibility } from '../../world/table.js';
+import type { GameEvent } from '../../world/events.js';
+import type { TableSpec } from '../../world/table.js';
 import type { World } from '../../world/world.js';
 import { type CompiledEffects, compileEffects } from './compile.js';
+import { events } from './events.js';
 import { findings } from './findings.js';
-import { type Reason, REASONS, schema } from './schema.js';
+import { type Reason, schema } from './schema.js';
 import { adoptEffects, applyEffect, EFFECT_COLUMNS, type Effects, endEffect, instancesOf, pulseAll, runOut } from './system.js';
 
 export { type EffectEntry, LIFETIMES, REASONS, type Reason, STACKING } from './schema.js';
 export { applyEffect, endEffect, instancesOf } from './system.js';
-
-const seenAsEffect = (data: EventData, seeEntry: (chapter: string, id: string) => Visibility) =>
-  seeEntry('effects', String(data['effect']));
-
-const carries = { entries: { effect: 'effects' } };
-const ENDINGS: Readonly<Record<string, string>> = {
-  ranOut: 'runs out',
-  used: 'is used up',
-  removed: 'is removed',
-  ownerGone: 'goes with its bearer',
-};
-
-const events: Readonly<Record<string, EventSpec>> = {
-  effectStarted: {
-    label: 'an effect starts',
-    when: 'An instance is on its bearer, its modifiers and statuses included; what it does at the start is still to come.',
-    carries: { ...carries, amounts: ['ticks'] },
-    see: seenAsEffect,
-    announced: true,
-    sentence: (e, speak) => {
-      const label = speak.label('effects', String(e.data['effect']));
-      const time = Number(e.data['ticks']) > 0 ? `, for ${speak.time(Number(e.data['ticks']))}` : '';
-      return `${label} begins on ${e.who}${time}${by(e)}`;
-    },
-  },
-  effectStacked: {
-    label: 'an effect is refreshed or stacked',
-    when: 'An instance that was on already has its new time and stacks.',
-    carries: { ...carries, amounts: ['stacks', 'ticks'] },
-    see: seenAsEffect,
-    announced: true,
-    sentence: (e, speak) => {
-      const stacks = Number(e.data['stacks']) > 1 ? `, ${e.data['stacks']} stacks` : '';
-      const time = Number(e.data['ticks']) > 0 ? `, for ${speak.time(Number(e.data['ticks']))} from now` : '';
-      return `${speak.label('effects', String(e.data['effect']))} is renewed on ${e.who}${stacks}${time}${by(e)}`;
-    },
-  },
-  effectEnded: {
-    label: 'an effect ends',
-    when: 'An instance is off its bearer, its modifiers and statuses included; what it does at the end is still to come.',
-    arises: { from: 'effects', field: 'effect' },
-    carries: { ...carries, words: { reason: REASONS } },
-    see: seenAsEffect,
-    announced: true,
-    sentence: (e, speak) => `${speak.label('effects', String(e.data['effect']))} ${ENDINGS[String(e.data['reason'])]} on ${e.who}`,
-  },
-  effectRefused: {
-    label: 'an effect does not take',
-    when: 'An effect was to start and something kept it off; nothing was changed.',
-    carries,
-    see: seenAsEffect,
-    announced: true,
-    sentence: (e, speak) => {
-      const { effect, by: what, chapter } = e.data;
-      const label = speak.label('effects', String(effect));
-      const why =
-        what === 'once'
-          ? 'it is on already'
-          : what === 'most'
-            ? 'it is on as often as it can be'
-            : `${speak.label(String(chapter), String(what)).toLowerCase()} keeps it off`;
-      return `${label} does not take on ${e.who}: ${why}`;
-    },
-  },
-};
-
-function by({ source, subject, by: name }: GameEvent): string {
-  return source !== 0 && source !== subject && name ? `, from ${name}` : '';
-}
 
 const actions: Readonly<Record<string, ActionSpec>> = {
   apply: {
@@ -125,7 +57,7 @@ function tables({ entries }: CompiledEffects): TableSpec[] {
       columns: [
         { name: 'actor', kind: 'actor', see },
         { name: 'effect', kind: 'entry', chapter: 'effects', see },
-        { name: 'source', kind: 'actor', see: 'server' },
+        { name: 'source', kind: 'actor', see },
         // The tick at which it ends; 0 where nothing but an event ends it.
         { name: 'ends', kind: 'tick', see },
         { name: 'stacks', kind: 'int', see },

@@ -160,7 +160,7 @@ describe('Blocks and dispels', () => {
     apply(trial, 'shield');
     apply(trial);
     expect(speed(trial)).toBe(100);
-    expect(trial.named('effectRefused')[0].data).toEqual({ effect: 'e', by: 'shield', chapter: 'effects' });
+    expect(trial.named('effectRefused')[0].data).toEqual({ effect: 'e', why: 'blocked', by: 'shield', chapter: 'effects' });
     trial.poke({ do: 'end', effect: 'shield' });
     trial.poke({ do: 'grant', status: 'winded' });
     apply(trial);

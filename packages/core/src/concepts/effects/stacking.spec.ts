@@ -7,7 +7,7 @@ describe('Stacking', () => {
     const trial = of(effect('e', { lasts: '4s', most: 2 }));
     for (let i = 0; i < 3; i++) apply(trial);
     expect(speed(trial)).toBe(120);
-    expect(trial.named('effectRefused')[0].data).toEqual({ effect: 'e', by: 'most', chapter: '' });
+    expect(trial.named('effectRefused')[0].data).toEqual({ effect: 'e', why: 'most' });
   });
 
   it('refresh: the time begins anew and stacks count', () => {
@@ -83,7 +83,7 @@ describe('Stacking', () => {
     apply(trial);
     apply(trial);
     expect(speed(trial)).toBe(110);
-    expect(trial.named('effectRefused')[0].data['by']).toBe('once');
+    expect(trial.named('effectRefused')[0].data['why']).toBe('once');
     trial.run(2);
     apply(trial);
     expect(speed(trial)).toBe(110);

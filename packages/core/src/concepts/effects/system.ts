@@ -8,6 +8,7 @@ import { changeStatus, hasStatus } from '../statuses/index.js';
 import type { CompiledEffects, Effect } from './compile.js';
 import { effects } from './index.js';
 import type { Reason } from './schema.js';
+import { events } from './events.js';
 
 export const EFFECT_COLUMNS = ['actor', 'effect', 'source', 'ends', 'stacks', 'uses', 'pulse', 'muted', 'strength', 'cause'] as const;
 
@@ -38,13 +39,14 @@ export function applyEffect(world: World, actor: number, index: number, source: 
   const effect = grip.list[index];
   const parties = { subject: actor, source };
   if (!world.mayFollow('effectStarted', parties)) return;
-  const refuse = (by: string, chapter = '') => world.emit('effectRefused', parties, { effect: effect.id, by, chapter });
+  const refuse = (why: 'once' | 'most') => world.emit(events.effectRefused, parties, { effect: effect.id, why });
   const blocker = blockerOf(world, grip, effect, actor);
-  if (blocker) return refuse(blocker.id, blocker.chapter);
+  if (blocker)
+    return world.emit(events.effectRefused, parties, { effect: effect.id, why: 'blocked', by: blocker.id, chapter: blocker.chapter });
   dispel(world, grip, effect, actor);
   if (effect.lifetime === 'instant') {
     const then = effect.onStart;
-    return world.follow('effectStarted', parties, { effect: effect.id, ticks: 0 }, () =>
+    return world.follow(events.effectStarted, parties, { effect: effect.id, ticks: 0 }, () =>
       then?.(world, { owner: actor, source, target: actor }),
     );
   }
@@ -96,7 +98,7 @@ function startInstance(world: World, grip: Effects, index: number, actor: number
   if (effect.stacking === 'strongest') muteWeaker(world, grip, actor, index, source);
   if (effect.modifiers.length > 0) settle(world, stats, row);
   if (ticks > 0) world.setTimer(grip.endTimer, ticks, actor, handle);
-  world.follow('effectStarted', { subject: actor, source }, { effect: effect.id, ticks }, () => {
+  world.follow(events.effectStarted, { subject: actor, source }, { effect: effect.id, ticks }, () => {
     grip.of.cause.data[at] = world.cause;
     effect.grants.forEach((status) => changeStatus(world, actor, status, 1));
     effect.onStart?.(world, parties);
@@ -128,7 +130,7 @@ function stackInstance(world: World, grip: Effects, at: number, source: number):
   }
   if (ticks > 0) world.setTimer(grip.endTimer, ends.data[at] - world.tick, actor, handle);
   const data = { effect: effect.id, stacks: stacks.data[at], ticks: ends.data[at] === 0 ? 0 : ends.data[at] - world.tick };
-  world.follow('effectStacked', { subject: actor, source }, data, () => effect.onStack?.(world, parties));
+  world.follow(events.effectStacked, { subject: actor, source }, data, () => effect.onStack?.(world, parties));
 }
 
 /** Takes an instance's amounts anew, from whom it now comes, and counts its stacks. */
@@ -180,7 +182,7 @@ export function endEffect(world: World, at: number, reason: Reason): void {
   settle(world, attributes.in(world), row);
   // What ends by itself ends because it was begun.
   world.since(cause, () => {
-    const ended = world.announce('effectEnded', { subject: actor, source }, { effect: effect.id, reason });
+    const ended = world.announce(events.effectEnded, { subject: actor, source }, { effect: effect.id, reason });
     world.because(ended, () => {
       effect.grants.forEach((status) => changeStatus(world, actor, status, -1));
       if (ended) for (const end of effect.onEnd) if (end.reason === 'any' || end.reason === reason) end.then(world, parties);

@@ -1,30 +1,35 @@
 import { z } from 'zod';
 import { finite } from '../../ruleset/fields.js';
 import { defineConcept } from '../../world/concept.js';
+import { amount, text as words } from '../../world/event-fields.js';
+import { defineEvents } from '../../world/events.js';
 
 const secondsOf = (what: string) => finite().min(0, `${what}: 0 to 30 s.`).max(30, `${what}: 0 to 30 s.`);
+
+const events = defineEvents({
+  flourish: {
+    label: 'a flourish',
+    when: 'At its place in a list of actions; no state changes by it.',
+    fields: { text: words(), sound: words(), shake: amount(), fade: amount() },
+    see: 'owner',
+    announced: true,
+    sentence: (e) => {
+      const { text, sound, shake, fade } = e.data;
+      const parts = [
+        ...(text === undefined ? [] : [`“${text}”`]),
+        ...(sound === undefined ? [] : [`sound ${sound}`]),
+        ...(shake === undefined ? [] : ['the screen shakes']),
+        ...(fade === undefined ? [] : ['the screen fades']),
+      ];
+      return `${e.who} is shown: ${parts.join(', ') || 'nothing'}`;
+    },
+  },
+});
 
 /** Flourishes: hints to the game's clients to show or sound something. No rule depends on them; each is told to its party alone. */
 export const flourishes = defineConcept({
   id: 'flourishes',
-  events: {
-    flourish: {
-      label: 'a flourish',
-      when: 'At its place in a list of actions; no state changes by it.',
-      see: 'owner',
-      announced: true,
-      sentence: (e) => {
-        const { text, sound, shake, fade } = e.data;
-        const parts = [
-          ...(text === undefined ? [] : [`“${text}”`]),
-          ...(sound === undefined ? [] : [`sound ${sound}`]),
-          ...(shake === undefined ? [] : ['the screen shakes']),
-          ...(fade === undefined ? [] : ['the screen fades']),
-        ];
-        return `${e.who} is shown: ${parts.join(', ') || 'nothing'}`;
-      },
-    },
-  },
+  events,
   actions: {
     flourish: {
       label: 'show or sound something',
@@ -37,9 +42,14 @@ export const flourishes = defineConcept({
         shake: secondsOf('Seconds of shaking').optional(),
         fade: secondsOf('Seconds of fading').optional(),
       },
-      compile: (args) => {
-        const data = Object.fromEntries(Object.entries(args).filter(([, value]) => value !== undefined)) as Record<string, string | number>;
-        return (world, actor, parties) => world.emit('flourish', { subject: actor, source: parties.source }, data);
+      compile: ({ text, sound, shake, fade }) => {
+        const data = {
+          ...(text !== undefined && { text: String(text) }),
+          ...(sound !== undefined && { sound: String(sound) }),
+          ...(shake !== undefined && { shake: Number(shake) }),
+          ...(fade !== undefined && { fade: Number(fade) }),
+        };
+        return (world, actor, parties) => world.emit(events.flourish, { subject: actor, source: parties.source }, data);
       },
     },
   },

@@ -1,4 +1,5 @@
-import type { EventData, EventSpec, GameEvent, Speaker } from '../../world/events.js';
+import { amount, entry, text, word } from '../../world/event-fields.js';
+import { type DataOf, defineEvents, type EventData, type GameEvent, type Speaker } from '../../world/events.js';
 
 /** Why somebody is refused at a thing within the world around them. */
 export const VISIT_REFUSALS = [
@@ -36,11 +37,11 @@ export interface Asked {
 
 const nameOf = (data: EventData, speak: Speaker) =>
   data['interaction'] !== undefined
-    ? speak.label('interactions', String(data['interaction']))
+    ? speak.label('interactions', data['interaction'])
     : data['container'] !== undefined
-      ? speak.label('containers', String(data['container']))
+      ? speak.label('containers', data['container'])
       : data['thing'] !== undefined
-        ? speak.label('actors', String(data['thing']))
+        ? speak.label('actors', data['thing'])
         : '';
 
 const round = (value: unknown) => String(Math.round(Number(value) * 10) / 10);
@@ -51,7 +52,9 @@ export function refusalWords({ data }: Pick<GameEvent, 'data'>, speak: Speaker):
   const name = nameOf(data, speak);
   const about = name === '' ? '' : `${name}: `;
   const later = ticks === undefined || Number(ticks) === 0 ? '' : ` for another ${speak.time(Number(ticks))}`;
-  switch (reason as VisitRefused) {
+  switch (reason as VisitRefused | undefined) {
+    case undefined:
+      return says === undefined ? `${about}not just now.` : `${about}${says}`;
     case 'nothing':
       return 'Nothing is within reach.';
     case 'tooFar':
@@ -61,7 +64,7 @@ export function refusalWords({ data }: Pick<GameEvent, 'data'>, speak: Speaker):
     case 'down':
       return `${about}this takes two who are up.`;
     case 'state':
-      return `${about}not while ${speak.label('states', String(state)).toLowerCase()}.`;
+      return `${about}not while ${speak.label('states', state).toLowerCase()}.`;
     case 'visiting':
       return `${about}you are busy with another already.`;
     case 'notForYou':
@@ -74,18 +77,34 @@ export function refusalWords({ data }: Pick<GameEvent, 'data'>, speak: Speaker):
       return `${about}${says}`;
     case 'tooPoor':
       return says === undefined
-        ? `${about}this asks ${round(needs)} ${speak.label('attributes', String(attribute)).toLowerCase()}, and you have ${round(present)}.`
+        ? `${about}this asks ${round(needs)} ${speak.label('attributes', attribute).toLowerCase()}, and you have ${round(present)}.`
         : `${about}${says}`;
   }
 }
 
-const carries = { entries: { interaction: 'interactions', thing: 'actors' } };
+const fields = { interaction: entry('interactions'), thing: entry('actors') };
+const patterns = ['interaction', 'thing'];
+const refusedFields = {
+  ...fields,
+  container: entry('containers'),
+  reason: word(VISIT_REFUSALS, 'state', 'attribute'),
+  ticks: amount(),
+  says: text(),
+  with: text(),
+  attribute: entry('attributes'),
+  needs: amount('attribute'),
+  present: amount('attribute'),
+  state: entry('states'),
+} as const;
+/** Why an interaction or a container is refused, with what its words need. */
+export type VisitRefusal = { readonly reason: VisitRefused } & Omit<DataOf<typeof refusedFields>, 'reason'>;
 
-export const events: Readonly<Record<string, EventSpec>> = {
+export const events = defineEvents({
   visitBegan: {
     label: 'a visit begins',
     when: 'What an interaction asks first is paid and its visitor is with it; what it does is still to come.',
-    carries,
+    fields,
+    patterns,
     arises: { from: 'interactions', field: 'interaction' },
     see: 'everyone',
     announced: true,
@@ -94,7 +113,8 @@ export const events: Readonly<Record<string, EventSpec>> = {
   visitEnded: {
     label: 'a visit ends',
     when: 'A visit is over and nothing that it began goes on; what is given back for one that broke is still to come.',
-    carries: { ...carries, words: { how: VISIT_ENDS } },
+    fields: { ...fields, how: word(VISIT_ENDS) },
+    patterns: [...patterns, 'how'],
     arises: { from: 'interactions', field: 'interaction' },
     see: 'everyone',
     announced: true,
@@ -103,11 +123,12 @@ export const events: Readonly<Record<string, EventSpec>> = {
   visitRefused: {
     label: 'somebody is refused at a thing',
     when: 'An interaction or a container was asked for and not begun; nothing was changed and nothing was paid.',
-    carries: { entries: { ...carries.entries, container: 'containers' }, words: { reason: VISIT_REFUSALS } },
+    fields: refusedFields,
+    patterns: [...patterns, 'container', 'reason'],
     arises: { from: 'interactions', field: 'interaction' },
     see: 'owner',
     announced: true,
     refusal: true,
     sentence: refusalWords,
   },
-};
+});

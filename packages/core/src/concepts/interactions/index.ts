@@ -2,7 +2,6 @@ import type { FormulaFunction } from '../../formula/index.js';
 import type { Amount, CompileContext, CompiledThen } from '../../ruleset/context.js';
 import type { Path } from '../../ruleset/problem.js';
 import { defineConcept } from '../../world/concept.js';
-import type { EventData } from '../../world/events.js';
 import type { Table } from '../../world/table.js';
 import type { World } from '../../world/world.js';
 import { actors } from '../actors/index.js';
@@ -12,7 +11,7 @@ import { isTalking, scopesTalking, stopTalking } from '../dialogues/index.js';
 import { lives } from '../lives/index.js';
 import { EVERYBODY, nameNumber, recall, remember } from '../memory/index.js';
 import { endWaits, isWaiting, scopesWaiting } from '../sequences/index.js';
-import { events, type VisitEnd } from './events.js';
+import { events, type VisitEnd, type VisitRefusal } from './events.js';
 import { findings } from './findings.js';
 import { isReached } from './reach.js';
 import { type InteractionEntry, schema } from './schema.js';
@@ -140,7 +139,7 @@ export const interactions = defineConcept<CompiledInteractions, Interactions>({
         { name: 'since', kind: 'tick', see: 'everyone' },
         // When its time is over; 0 where only its list of actions says.
         { name: 'until', kind: 'tick', see: 'everyone' },
-        { name: 'paid', kind: 'number', see: 'owner', decimals: 3 },
+        { name: 'paid', kind: 'number', see: 'server', decimals: 3 },
         { name: 'cause', kind: 'serial', see: 'server' },
       ],
     },
@@ -204,7 +203,7 @@ export function priceFor(world: World, { price }: Interaction, visitor: number, 
 /**
  * What keeps somebody within reach from an interaction; nothing where it may begin. `notForYou` is not even offered.
  */
-export function visitRefusal(world: World, visitor: number, thing: number, index: number): EventData | undefined {
+export function visitRefusal(world: World, visitor: number, thing: number, index: number): VisitRefusal | undefined {
   const one = interactionWith(world, thing, index);
   const parties = { owner: visitor, source: visitor, target: thing };
   if (one.who && one.who(world, parties) === 0) return { reason: 'notForYou' };
@@ -223,7 +222,7 @@ export function visitRefusal(world: World, visitor: number, thing: number, index
   return tooPoor(world, one, visitor, thing);
 }
 
-function rememberedOf(world: World, { remembers, purpose }: Interaction, visitor: number, thing: number): EventData | undefined {
+function rememberedOf(world: World, { remembers, purpose }: Interaction, visitor: number, thing: number): VisitRefusal | undefined {
   if (!remembers) return undefined;
   const known = recall(world, remembers.all ? EVERYBODY : nameNumber(world, visitor), purpose, thing);
   if (!known) return undefined;
@@ -234,7 +233,7 @@ function rememberedOf(world: World, { remembers, purpose }: Interaction, visitor
   };
 }
 
-function tooPoor(world: World, one: Interaction, visitor: number, thing: number): EventData | undefined {
+function tooPoor(world: World, one: Interaction, visitor: number, thing: number): VisitRefusal | undefined {
   const { price } = one;
   if (!price) return undefined;
   const needs = priceFor(world, one, visitor, thing);
@@ -257,7 +256,7 @@ export function beginVisit(world: World, visitor: number, thing: number, index: 
   if (one.remembers) remember(world, one.remembers.all ? EVERYBODY : nameNumber(world, visitor), one.purpose, thing, one.remembers.ticks);
   const scope = scopeOf(world, row);
   const began = world.announce(
-    'visitBegan',
+    events.visitBegan,
     { subject: visitor, source: visitor, target: thing },
     { interaction: one.id, ...withOf(world, thing) },
   );
@@ -310,7 +309,7 @@ export function endVisit(world: World, row: number, how: VisitEnd): void {
   stopTalking(world, scope);
   world.since(cause, () =>
     world.follow(
-      'visitEnded',
+      events.visitEnded,
       { subject: visitor, source: visitor, target: thing },
       { interaction: one.id, how, ...(world.actors.rowOf(thing) >= 0 && withOf(world, thing)) },
       () => {

@@ -1,6 +1,6 @@
 import { toGrid } from '../../math/grid.js';
 import type { CompileContext } from '../../ruleset/context.js';
-import { labelOf } from '../../ruleset/rules.js';
+import { labelOf, type Rules } from '../../ruleset/rules.js';
 import { type Concept, defineConcept } from '../../world/concept.js';
 import type { GameEvent } from '../../world/events.js';
 import type { Column, Table } from '../../world/table.js';
@@ -9,6 +9,7 @@ import { playerKinds } from '../actors/index.js';
 import { hasAttribute, attributes, readAttribute } from '../attributes/index.js';
 import type { AttributeEntry } from '../attributes/index.js';
 import { economySchema, type EconomyRules } from './schema.js';
+import { isTold } from '../../ruleset/visible.js';
 
 export type { EconomyRules } from './schema.js';
 
@@ -39,14 +40,24 @@ function compileLedger(context: CompileContext): CompiledLedger {
   return { economy, currency: economy ? context.index('attributes', economy.currency) : -1, players: playerKinds(context) };
 }
 
+/** Who sees amounts of a player's money: nobody where the money itself is the server's alone. */
+export function ofMoney(rules: Rules): 'owner' | 'server' {
+  const { economy } = ledger.of(rules);
+  return economy && !isTold(rules, 'attributes', economy.currency) ? 'server' : 'owner';
+}
+
+/** The id of the money; none where there is no economy. */
+export const moneyOf = (world: World): string => ledger.of(world.rules).economy?.currency ?? '';
+
 /** The ledger: what comes in and goes out of each player's purse today, by where it came from. */
 export const ledger: Concept<CompiledLedger, Ledger> = defineConcept<CompiledLedger, Ledger>({
   id: 'ledger',
   sections: { economy: { kind: 'value', title: 'Economy', schema: economySchema } },
   compile: compileLedger,
-  tables: ({ players, economy }) => {
+  tables: ({ players, economy }, rules) => {
+    const see = ofMoney(rules);
     const present = { column: 'type', of: economy ? players : players.map(() => false) };
-    const own = { see: 'owner' as const, present };
+    const own = { see, present } as const;
     const kept = { ...own, saved: true, present };
     return [
       {
@@ -74,11 +85,11 @@ export const ledger: Concept<CompiledLedger, Ledger> = defineConcept<CompiledLed
         name: 'ledger',
         owner: 'actor',
         columns: [
-          { name: 'actor', kind: 'actor', see: 'owner' },
-          { name: 'day', kind: 'int', see: 'owner' },
-          { name: 'label', kind: 'text', see: 'owner' },
-          { name: 'amount', kind: 'number', decimals: 2, see: 'owner' },
-          { name: 'times', kind: 'int', see: 'owner' },
+          { name: 'actor', kind: 'actor', see },
+          { name: 'day', kind: 'int', see },
+          { name: 'label', kind: 'text', see },
+          { name: 'amount', kind: 'number', decimals: 2, see },
+          { name: 'times', kind: 'int', see },
         ],
       },
     ];
@@ -117,7 +128,9 @@ function sourceOf(world: World, event: GameEvent): string {
   const fields = led && world.rules.registry.events.get(led.name)?.carries?.entries;
   for (const [field, chapter] of Object.entries(fields ?? {})) {
     const id = led!.data[field];
-    if (typeof id === 'string' && id !== '' && chapter !== 'attributes') return labelOf(world.rules, chapter, id);
+    // What only the server knows by name is no word in a player's account.
+    if (typeof id === 'string' && id !== '' && chapter !== 'attributes' && isTold(world.rules, chapter, id))
+      return labelOf(world.rules, chapter, id);
   }
   if (event.source !== 0 && event.source !== event.subject && event.by !== '') return event.by;
   return led?.name === 'poked' ? 'A poke' : OTHER;

@@ -4,7 +4,7 @@ import { finite, reference } from '../../ruleset/fields.js';
 import type { Then } from '../../ruleset/registry.js';
 import type { Rules } from '../../ruleset/rules.js';
 import { defineConcept } from '../../world/concept.js';
-import type { EventSpec, GameEvent } from '../../world/events.js';
+import type { GameEvent } from '../../world/events.js';
 import type { Table } from '../../world/table.js';
 import { World } from '../../world/world.js';
 import { type ActorEntry, actors, removeActor, typeOf } from '../actors/index.js';
@@ -13,6 +13,7 @@ import { endEffectsOf } from '../effects/index.js';
 import { headFor, placeActor, placeOf, startPoint } from '../movement/index.js';
 import { enterState, isDown, leaveState, states } from '../states/index.js';
 import { bringIn, compilePlaced, followPopulation, type PlacedLife, populate } from './population.js';
+import { events } from './events.js';
 
 export { bringIn, MOST_ACTORS } from './population.js';
 
@@ -39,40 +40,6 @@ interface Lives extends CompiledLives {
   readonly table: Table;
   readonly harm: Table;
 }
-
-const events: Readonly<Record<string, EventSpec>> = {
-  actorDefeated: {
-    label: 'an actor falls',
-    when: 'An actor is down, nothing is on it any more; what follows from its fall is still to come.',
-    arises: 'core',
-    carries: { entries: { type: 'actors' }, amounts: ['helpers'] },
-    see: 'everyone',
-    announced: true,
-    sentence: (e) => `${e.who} falls${e.source === 0 || e.source === e.subject ? '' : `, by ${e.by}`}${helped(Number(e.data['helpers']))}`,
-  },
-  arenaFull: {
-    label: 'the arena is full',
-    when: 'Somebody was to be brought in, or something laid down, and was not: the arena holds no more actors, or pickups.',
-    see: 'server',
-    refusal: true,
-    sentence: ({ data }, speak) => {
-      const what =
-        data['pickup'] === undefined ? speak.label('actors', String(data['type'])) : speak.label('pickups', String(data['pickup']));
-      return `no room for another ${what.toLowerCase()}`;
-    },
-  },
-  actorReturned: {
-    label: 'an actor comes back',
-    when: 'An actor is up again, where it belongs, with the pools that it begins with.',
-    arises: 'core',
-    carries: { entries: { type: 'actors' } },
-    see: 'everyone',
-    announced: true,
-    sentence: (e) => `${e.who} comes back`,
-  },
-};
-
-const helped = (count: number) => (count === 0 ? '' : count === 1 ? ', with the help of one' : `, with the help of ${count}`);
 
 /** Lives: who falls when a pool is empty, who did it and who helped, and how it comes back. */
 export const lives = defineConcept<CompiledLives, Lives>({
@@ -314,7 +281,7 @@ function defeat(world: World, actor: number, by: number): void {
   table.column('falls').data[row]++;
   table.column('returns').data[row] = life.after === 0 ? 0 : world.tick + life.after;
   const helpers = helpersOf(world, actor, by).length;
-  world.follow('actorDefeated', { subject: actor, source: by, target: by }, { type: typeOf(world, row).id, helpers }, () =>
+  world.follow(events.actorDefeated, { subject: actor, source: by, target: by }, { type: typeOf(world, row).id, helpers }, () =>
     life.onDefeat?.(world, { owner: actor, source: by, target: actor }),
   );
   // Whoever a spawner made does not come back by itself: its spawner makes another.
@@ -343,7 +310,7 @@ function comeBack(world: World, actor: number): void {
   }
   leaveState(world, actor, states.in(world).down);
   world.follow(
-    'actorReturned',
+    events.actorReturned,
     { subject: actor, source: actor },
     { type: actors.in(world).types[world.actors.column('type').data[row]].id },
     () => life.onSpawn?.(world, World.alone(actor)),

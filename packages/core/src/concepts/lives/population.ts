@@ -6,6 +6,7 @@ import { followPlaced, type PlacedAs, placements } from '../arena/index.js';
 import { beginWith, type Start, startOf } from '../attributes/index.js';
 import { face, placeActor, placeOf } from '../movement/index.js';
 import { lives, settleAt } from './index.js';
+import { events } from './events.js';
 
 /** An arena holds at most this many actors: what brings in more is refused. */
 export const MOST_ACTORS = 2000;
@@ -64,7 +65,7 @@ export function bringIn(world: World, type: number, team: number, { x, y }: Poin
   const entry = (world.rules.chapters.get('actors')!.entries as unknown as readonly ActorEntry[])[type];
   if (!entry) return 0;
   if (world.actors.count >= MOST_ACTORS) {
-    world.emit('arenaFull', {}, { type: entry.id });
+    world.emit(events.arenaFull, {}, { type: entry.id });
     return 0;
   }
   const own = lives.in(world).placed.get((from.listed ?? 0) - 1);

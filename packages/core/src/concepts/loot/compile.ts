@@ -36,6 +36,8 @@ export interface Quantity {
 export interface Drop {
   readonly id: string;
   readonly label: string;
+  /** The entry whose label it goes by; undefined where its label is its author's own. */
+  readonly named: { readonly chapter: string; readonly id: string } | undefined;
   readonly what: What;
   /** The position of what is given in its chapter; -1 where it is of none. */
   readonly index: number;
@@ -115,6 +117,7 @@ function dropOf(context: CompileContext, json: AlwaysJson | LootEntryJson, path:
   return {
     id: json.id,
     label: json.label ?? target?.label ?? (actions.length > 0 ? json.id : 'Nothing'),
+    named: json.label !== undefined || !target ? undefined : { chapter: chapter!, id: target.id },
     what: what ?? (actions.length > 0 ? 'then' : 'nothing'),
     index: what === undefined ? -1 : context.index(chapter!, String(json[what])),
     quantity,

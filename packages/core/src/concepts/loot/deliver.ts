@@ -8,6 +8,7 @@ import { layDown } from '../pickups/index.js';
 import type { Drop, LootTable } from './compile.js';
 import { loot } from './index.js';
 import { openTable, wholeOf } from './roll.js';
+import { events } from './events.js';
 
 /** At most so many pickups of a kind are put down by one line. */
 const MOST_LAID = 20;
@@ -44,7 +45,7 @@ export function dropFrom(world: World, index: number, thing: number, by: number)
     const parties = { owner: receiver, source: doer, target: thing };
     openTable(world, index, { parties, whose: who, streaks: who }, (from, drop, amount, chance, roll, rolls) => {
       const data = { table: from.id, entry: drop.id, label: drop.label, amount, chance, roll, rolls };
-      world.follow('lootRolled', { subject: receiver, source: doer, target: thing }, data, () =>
+      world.follow(events.lootRolled, { subject: receiver, source: doer, target: thing }, data, () =>
         deliver(world, from, drop, amount, { thing, receiver, owner: who }),
       );
     });
@@ -62,9 +63,16 @@ interface Delivery {
 function deliver(world: World, table: LootTable, drop: Drop, amount: number, { thing, receiver, owner }: Delivery): void {
   const tell = (got: number, lies: boolean) =>
     world.emit(
-      'lootFound',
+      events.lootFound,
       { subject: receiver, source: receiver, target: thing },
-      { table: table.id, label: drop.label, amount: got, lies },
+      {
+        table: table.id,
+        label: drop.label,
+        amount: got,
+        lies,
+        ...(drop.named && { named: drop.named.id, chapter: drop.named.chapter }),
+        ...(drop.what === 'gives' && { gives: attributes.of(world.rules).list[drop.index].id }),
+      },
     );
   if (drop.what === 'pickup') {
     const laid = layAround(world, drop, wholeOf(amount, MOST_LAID), thing, owner);

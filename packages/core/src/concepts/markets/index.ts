@@ -3,14 +3,17 @@ import { toGrid } from '../../math/grid.js';
 import type { CompileContext } from '../../ruleset/context.js';
 import { entryFields, finite, id, reference } from '../../ruleset/fields.js';
 import { type Concept, defineConcept } from '../../world/concept.js';
-import type { EventSpec } from '../../world/events.js';
+import { amount, entry } from '../../world/event-fields.js';
+import { defineEvents } from '../../world/events.js';
 import type { Table } from '../../world/table.js';
 import type { World } from '../../world/world.js';
 import type { AttributeEntry } from '../attributes/index.js';
 import { readAttribute } from '../attributes/index.js';
-import { closedFor, ledger } from '../ledger/index.js';
+import { closedFor, ledger, moneyOf, ofMoney } from '../ledger/index.js';
 import { standsNear } from '../shops/near.js';
 import { exchange } from '../trade/index.js';
+import { events as tradeEvents, type TradeRefusal } from '../trade/events.js';
+import { asTold, isTold } from '../../ruleset/visible.js';
 
 const price = z.union(
   [
@@ -102,27 +105,31 @@ function compileMarket(context: CompileContext, entry: MarketEntry, index: numbe
   };
 }
 
-const carries = { entries: { market: 'markets', good: 'attributes' }, amounts: ['amount', 'price', 'total'] };
-const events: Readonly<Record<string, EventSpec>> = {
+const money = entry('attributes');
+const paid = amount('good', 'money');
+const fields = { market: entry('markets'), good: entry('attributes'), money, amount: amount('good'), price: paid, total: paid };
+const events = defineEvents({
   goodSold: {
     label: 'goods are sold',
     when: 'The goods are gone and their price is in the purse: both, or neither.',
-    carries,
+    fields,
+    patterns: ['market', 'good', 'amount', 'price', 'total'],
     arises: { from: 'markets', field: 'market' },
     see: 'owner',
     announced: true,
     sentence: (e, speak) =>
-      `${e.who} sells ${Number(e.data['amount']) === 1 ? '' : `${e.data['amount']} × `}${speak.label('attributes', String(e.data['good'])).toLowerCase()} at ${e.data['price']}: ${e.data['total']}`,
+      `${e.who} sells ${Number(e.data['amount'] ?? 1) === 1 ? '' : `${e.data['amount']} × `}${speak.label('attributes', e.data['good']).toLowerCase()}${e.data['price'] === undefined ? '' : ` at ${e.data['price']}: ${e.data['total']}`}`,
   },
   priceMoved: {
     label: 'a price moves',
     when: 'A new day has begun, and a market pays another price than yesterday.',
-    carries: { entries: { market: 'markets', good: 'attributes' }, amounts: ['price', 'before'] },
+    fields: { market: entry('markets'), good: entry('attributes'), money, price: paid, before: paid },
+    patterns: ['market', 'good', 'price', 'before'],
     arises: { from: 'markets', field: 'market' },
     see: 'everyone',
-    sentence: (e, speak) => `${speak.label('attributes', String(e.data['good']))} ${e.data['before']} → ${e.data['price']}`,
+    sentence: (e, speak) => `${speak.label('attributes', e.data['good'])} ${e.data['before']} → ${e.data['price']}`,
   },
-};
+});
 
 /** Markets: they buy goods at a price that moves each day, in a range or walking. */
 export const markets: Concept<CompiledMarkets, Markets> = defineConcept<CompiledMarkets, Markets>({
@@ -141,17 +148,20 @@ export const markets: Concept<CompiledMarkets, Markets> = defineConcept<Compiled
     ],
   }),
   compile: (context) => ({ list: context.entries<MarketEntry>('markets').map((entry, i) => compileMarket(context, entry, i)) }),
-  tables: () => [
-    {
-      name: 'prices',
-      columns: [
-        { name: 'market', kind: 'entry', chapter: 'markets', see: 'everyone' },
-        { name: 'good', kind: 'entry', chapter: 'attributes', see: 'everyone' },
-        { name: 'price', kind: 'number', decimals: 2, see: 'everyone' },
-        { name: 'before', kind: 'number', decimals: 2, see: 'everyone' },
-      ],
-    },
-  ],
+  tables: (_, rules) => {
+    const see = { column: 'good', of: asTold(rules, 'attributes', ofMoney(rules) === 'server' ? 'server' : 'everyone') };
+    return [
+      {
+        name: 'prices',
+        columns: [
+          { name: 'market', kind: 'entry', chapter: 'markets', see },
+          { name: 'good', kind: 'entry', chapter: 'attributes', see },
+          { name: 'price', kind: 'number', decimals: 2, see },
+          { name: 'before', kind: 'number', decimals: 2, see },
+        ],
+      },
+    ];
+  },
   attach: (world, compiled) => ({ ...compiled, prices: world.table('prices') }),
   events,
   inputs: {
@@ -163,7 +173,9 @@ export const markets: Concept<CompiledMarkets, Markets> = defineConcept<Compiled
       },
       traced: true,
       run: (world, actor, { good, amount }) => {
-        const near = markets.in(world).list.filter((market) => market.goods.some((one) => one.id === good));
+        // What is the server's alone is not for sale by hand: asking for it tells no more than asking for nothing.
+        const known = isTold(world.rules, 'attributes', String(good));
+        const near = markets.in(world).list.filter((market) => known && market.goods.some((one) => one.id === good));
         const here = near.find((market) => standsNear(world, actor, market));
         if (!here) return refuse(world, actor, { reason: near.length === 0 ? 'notSold' : 'tooFar' });
         sell(world, actor, here, String(good), amount === undefined ? undefined : Number(amount));
@@ -171,12 +183,16 @@ export const markets: Concept<CompiledMarkets, Markets> = defineConcept<Compiled
     },
   },
   lifecycle: { worldStarted: setUp, rulesAdopted: follow },
-  display: ({ list }) =>
-    list.map(({ id: market, label, goods }) => ({ id: market, label, goods: goods.map((good) => ({ id: good.id, label: good.label })) })),
+  display: ({ list }, rules) =>
+    list.map(({ id: market, label, goods }) => ({
+      id: market,
+      label,
+      goods: goods.filter((good) => isTold(rules, 'attributes', good.id)).map((good) => ({ id: good.id, label: good.label })),
+    })),
 });
 
-function refuse(world: World, actor: number, data: Readonly<Record<string, string | number>>): void {
-  world.emit('tradeRefused', { subject: actor, source: actor }, data);
+function refuse(world: World, actor: number, data: TradeRefusal): void {
+  world.emit(tradeEvents.tradeRefused, { subject: actor, source: actor }, data);
 }
 
 /** Sells goods at today's price, or says why not. Where nothing is said, all that somebody has. */
@@ -201,7 +217,11 @@ export function sell(world: World, actor: number, market: Market, good: string, 
     refuse(world, actor, { ...short });
     return false;
   }
-  world.emit('goodSold', { subject: actor, source: actor }, { market: market.id, good, amount, price: today, total });
+  world.emit(
+    events.goodSold,
+    { subject: actor, source: actor },
+    { market: market.id, good, money: moneyOf(world), amount, price: today, total },
+  );
   return true;
 }
 
@@ -264,7 +284,8 @@ export function movePrices(world: World): void {
       const before = prices.column('price').data[row];
       const next = draw(world, good, before);
       prices.write(row, { price: next, before });
-      if (next !== before) world.emit('priceMoved', {}, { market: market.id, good: good.id, price: next, before });
+      if (next !== before)
+        world.emit(events.priceMoved, {}, { market: market.id, good: good.id, money: moneyOf(world), price: next, before });
     }
 }
 

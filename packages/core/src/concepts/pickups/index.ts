@@ -12,6 +12,7 @@ import { actorsWithin, headingCause, placeOf } from '../movement/index.js';
 import { events } from './events.js';
 import { findings } from './findings.js';
 import { type PickupEntry, schema } from './schema.js';
+import { events as livesEvents } from '../lives/events.js';
 
 export { GONE, type PickupEntry, SHAPES } from './schema.js';
 
@@ -173,12 +174,17 @@ export function layDown(world: World, index: number, x: number, y: number, { pla
   const { table, list, variants } = pickups.in(world);
   // What the arena itself places has its place in it in any case.
   if (placed === 0 && !world.spend(LAY_STEPS)) return;
-  if (placed === 0 && table.count >= MOST_LYING) return world.emit('arenaFull', {}, { pickup: list[index].id });
+  if (placed === 0 && table.count >= MOST_LYING) return world.emit(livesEvents.arenaFull, {}, { pickup: list[index].id });
   const row = table.add();
   const { lasts } = variants.get(placed - 1) ?? list[index];
   const cells = { pickup: index, x, y, placed, made, owner, own: owner === 0 ? 0 : 1, fades: lasts === 0 ? 0 : world.tick + lasts };
   table.write(row, cells);
-  world.emit('pickupAppeared', owner === 0 ? {} : { subject: owner }, { pickup: list[index].id, x, y, ...(owner !== 0 && { own: true }) });
+  world.emit(events.pickupAppeared, owner === 0 ? {} : { subject: owner }, {
+    pickup: list[index].id,
+    x,
+    y,
+    ...(owner !== 0 && { own: true }),
+  });
 }
 
 function layAgain(world: World, index: number): void {
@@ -213,7 +219,7 @@ function fadeAll(world: World): void {
     const { id } = pickupAt(grip, row);
     const owner = grip.of.owner.data[row];
     goneFrom(world, row);
-    world.emit('pickupFaded', owner === 0 ? {} : { subject: owner }, { pickup: id, ...(owner !== 0 && { own: true }) });
+    world.emit(events.pickupFaded, owner === 0 ? {} : { subject: owner }, { pickup: id, ...(owner !== 0 && { own: true }) });
   }
   const until = grip.own.column('until').data;
   for (let row = 0; row < grip.own.high; row++)
@@ -278,7 +284,7 @@ function refuse(world: World, row: number, pickup: Pickup, actor: number): void 
   refused.write(at, { actor, thing, tick: world.tick });
   const { id, rule, refusal } = pickup;
   world.since(headingCause(world, world.actors.rowOf(actor)), () =>
-    world.emit('pickupRefused', { subject: actor }, { pickup: id, rule, ...(refusal !== undefined && { says: refusal }) }),
+    world.emit(events.pickupRefused, { subject: actor }, { pickup: id, rule, ...(refusal !== undefined && { says: refusal }) }),
   );
 }
 
@@ -299,7 +305,7 @@ function take(world: World, row: number, pickup: Pickup, taker: number): void {
   } else goneFrom(world, row);
   // What brought the taker here is what led to it.
   world.since(headingCause(world, world.actors.rowOf(taker)), () =>
-    world.follow('pickupTaken', { subject: taker, source: taker }, { pickup: pickup.id, ...(own && { own }) }, () =>
+    world.follow(events.pickupTaken, { subject: taker, source: taker }, { pickup: pickup.id, ...(own && { own }) }, () =>
       pickup.then(world, World.alone(taker)),
     ),
   );

@@ -112,7 +112,8 @@ export function questTables({ entries, players }: CompiledQuests): readonly Tabl
         { name: 'id', kind: 'text', see },
         { name: 'label', kind: 'text', see },
         { name: 'text', kind: 'text', see },
-        { name: 'rewards', kind: 'text', see },
+        // As much as it gives this player: for them alone.
+        { name: 'rewards', kind: 'text', see: 'owner' },
         // A standing, or one that is offered.
         { name: 'standing', kind: 'int', see },
         { name: 'step', kind: 'text', see },

@@ -28,6 +28,8 @@ export interface Step {
 
 /** A part of what a quest gives, as it is shown before it is accepted. */
 export interface Reward {
+  readonly chapter: string;
+  readonly id: string;
   /** What it is; behind an amount where there is one. */
   readonly words: string;
   readonly amount?: Amount;
@@ -213,22 +215,26 @@ function rewardOf(
   labelOf: (chapter: string, id: string) => string,
 ): readonly Reward[] {
   if (to !== 'self') return [];
-  const counted = (words: string): readonly Reward[] => {
+  const one = (chapter: string, argument: string, before = ''): Reward => {
+    const id = String(args[argument]);
+    return { chapter, id, words: `${before}${labelOf(chapter, id)}` };
+  };
+  const counted = (reward: Reward): readonly Reward[] => {
     const source = args['amount'] as AmountSource;
-    if (typeof source === 'object') return [{ words, range: source.random.join(' to ') }];
-    return [{ words, amount: context.amount(source, [...path, 'amount'], ['source', 'target']) }];
+    if (typeof source === 'object') return [{ ...reward, range: source.random.join(' to ') }];
+    return [{ ...reward, amount: context.amount(source, [...path, 'amount'], ['source', 'target']) }];
   };
   switch (name) {
     case 'give':
-      return counted(labelOf('attributes', String(args['attribute'])));
+      return counted(one('attributes', 'attribute'));
     case 'award':
-      return counted(labelOf('tracks', String(args['track'])));
+      return counted(one('tracks', 'track'));
     case 'givePoints':
-      return counted(`points of ${labelOf('trees', String(args['tree']))}`);
+      return counted(one('trees', 'tree', 'points of '));
     case 'unlock':
-      return [{ words: labelOf('achievements', String(args['achievement'])) }];
+      return [one('achievements', 'achievement')];
     case 'apply':
-      return [{ words: labelOf('effects', String(args['effect'])) }];
+      return [one('effects', 'effect')];
     default:
       return [];
   }

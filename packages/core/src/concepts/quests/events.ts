@@ -1,11 +1,20 @@
-import type { EventData, EventSpec, Speaker } from '../../world/events.js';
-import type { Visibility } from '../../world/table.js';
-import type { Ask, Refused } from './taking.js';
+import { amount, entry, text, word } from '../../world/event-fields.js';
+import { defineEvents, type EventData, type Speaker } from '../../world/events.js';
 
-const carries = { entries: { quest: 'quests' } };
+/** What a player asks to do with a quest. */
+export const ASKS = ['accept', 'decline', 'abandon'] as const;
+export type Ask = (typeof ASKS)[number];
+
+/** Why somebody may not have a quest, or not do with it what they asked for. */
+const REFUSALS = ['unknown', 'notOffered', 'has', 'done', 'later', 'failed', 'notYet', 'notActive', 'notGivenUp'] as const;
+export type Refused = (typeof REFUSALS)[number];
+
+const fields = { quest: entry('quests'), label: text('quest') };
+const patterns = ['quest'];
+const see = { as: 'quest' } as const;
+const FAILED_BY = ['time', 'event', 'action'] as const;
 const arises = { from: 'quests', field: 'quest' };
-const seenAsQuest = (data: EventData, seeEntry: (chapter: string, id: string) => Visibility) => seeEntry('quests', String(data['quest']));
-const label = (data: EventData, speak: Speaker) => speak.label('quests', String(data['quest']));
+const label = (data: EventData, speak: Speaker) => speak.label('quests', data['quest']);
 
 /** A stretch of the server's time in words: `3 h 20 min`. */
 export function stretch(seconds: number): string {
@@ -46,11 +55,12 @@ export function questRefusal({ data }: { readonly data: EventData }, speak: Spea
   }
 }
 
-export const events: Readonly<Record<string, EventSpec>> = {
+export const events = defineEvents({
   questOffered: {
     label: 'a quest is offered',
     when: 'A quest stands in its player’s log to be accepted or declined; nothing of it has begun.',
-    carries,
+    fields,
+    patterns,
     arises,
     see: 'owner',
     announced: true,
@@ -59,60 +69,67 @@ export const events: Readonly<Record<string, EventSpec>> = {
   questStarted: {
     label: 'a quest begins',
     when: 'Its first step is the current one; what follows from the beginning is still to come. For each who shares it.',
-    carries,
+    fields,
+    patterns,
     arises,
-    see: seenAsQuest,
+    see,
     announced: true,
     sentence: (e) => `${e.who} begins “${e.data['label']}”${e.by && e.by !== e.who ? `, through ${e.by}` : ''}`,
   },
   goalCounted: {
     label: 'a goal is counted',
     when: 'Something was counted for a goal of the current step; what follows from a goal that is met is still to come.',
-    carries: { ...carries, amounts: ['have', 'need'] },
+    fields: { ...fields, goal: text('quest'), have: amount('quest'), need: amount('quest') },
+    patterns: [...patterns, 'have', 'need'],
     arises,
-    see: seenAsQuest,
+    see,
     sentence: (e) => `${e.who}, “${e.data['label']}”: ${e.data['goal']} ${e.data['have']} of ${e.data['need']}`,
   },
   stepDone: {
     label: 'a step of a quest is done',
     when: 'All its goals but the optional ones are met and the next step is the current one; what follows from it is still to come.',
-    carries: { ...carries, amounts: ['number'] },
+    fields: { ...fields, step: text('quest'), number: amount('quest') },
+    patterns: [...patterns, 'number'],
     arises,
-    see: seenAsQuest,
+    see,
     announced: true,
     sentence: (e) => `${e.who}, “${e.data['label']}”: ${e.data['step']} is done`,
   },
   questReady: {
     label: 'a quest can be handed in',
     when: 'Its last step is done, and somebody takes it back.',
-    carries,
+    fields: { ...fields, line: text('quest') },
+    patterns,
     arises,
-    see: seenAsQuest,
+    see,
     announced: true,
     sentence: (e) => `${e.who}, “${e.data['label']}”: ${e.data['line']}`,
   },
   questDone: {
     label: 'a quest is done',
     when: 'It is done and counted; what it gives is still to come, and then what comes next.',
-    carries: { ...carries, amounts: ['times'] },
+    fields: { ...fields, times: amount('quest') },
+    patterns: [...patterns, 'times'],
     arises,
-    see: seenAsQuest,
+    see,
     announced: true,
     sentence: (e) => `${e.who} has done “${e.data['label']}”${Number(e.data['times']) > 1 ? `, for the ${e.data['times']}. time` : ''}`,
   },
   questFailed: {
     label: 'a quest fails',
     when: 'Nothing of it counts any more; what follows from its failing is still to come.',
-    carries: { ...carries, words: { why: ['time', 'event', 'action'] } },
+    fields: { ...fields, why: word(FAILED_BY) },
+    patterns: [...patterns, 'why'],
     arises,
-    see: seenAsQuest,
+    see,
     announced: true,
     sentence: (e) => `${e.who} fails in “${e.data['label']}”: ${FAILURES[String(e.data['why'])]}`,
   },
   questDeclined: {
     label: 'a quest is declined',
     when: 'A player turned it down.',
-    carries,
+    fields,
+    patterns,
     arises,
     see: 'owner',
     announced: true,
@@ -121,15 +138,17 @@ export const events: Readonly<Record<string, EventSpec>> = {
   questAbandoned: {
     label: 'a quest is given up',
     when: 'A player gave it up: nothing of it counts any more.',
-    carries,
+    fields,
+    patterns,
     arises,
-    see: seenAsQuest,
+    see,
     announced: true,
     sentence: (e) => `${e.who} gives “${e.data['label']}” up`,
   },
   questRefused: {
     label: 'a quest is refused',
     when: 'A player asked for something about a quest and something stands against it; nothing was changed.',
+    fields: { ...fields, ask: word(ASKS), reason: word(REFUSALS), seconds: amount() },
     see: 'owner',
     announced: true,
     refusal: true,
@@ -138,6 +157,7 @@ export const events: Readonly<Record<string, EventSpec>> = {
   nothingOffered: {
     label: 'a character has no quest for somebody',
     when: 'A character was asked for quests and has none that this player may have.',
+    fields: { from: text(), seconds: amount() },
     see: 'owner',
     announced: true,
     refusal: true,
@@ -153,4 +173,4 @@ export const events: Readonly<Record<string, EventSpec>> = {
     announced: true,
     sentence: (e) => `${e.who}’s quests are taken back`,
   },
-};
+});

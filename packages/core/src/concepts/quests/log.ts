@@ -1,11 +1,13 @@
+import { isKnown } from '../../ruleset/visible.js';
 import { World } from '../../world/world.js';
 import { ABANDONED, ACTIVE, DECLINED, DONE, FAILED, NONE, OFFERED, READY } from './columns.js';
 import type { Quest, Reward } from './compile.js';
 import { quests } from './index.js';
 
-/** What a quest gives to an actor, as it stands today. */
+/** What a quest gives to an actor, as it stands today, but for what no seat may know of. */
 export function rewardWords(world: World, actor: number, rewards: readonly Reward[]): string {
   return rewards
+    .filter(({ chapter, id }) => isKnown(world.rules, chapter, id))
     .map(({ words, amount, range }) => {
       if (range !== undefined) return `${range} ${words}`;
       return amount ? `${Math.round(amount.run(world, World.alone(actor)) * 10) / 10} ${words}` : words;

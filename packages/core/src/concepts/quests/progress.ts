@@ -6,6 +6,7 @@ import { quests } from './index.js';
 import { currentStep, show } from './log.js';
 import { MOST_COUNT } from './schema.js';
 import { about, begin, enterStep, fail, hindranceTo, isPlayer, noteDone, offer } from './taking.js';
+import { events } from './events.js';
 
 /** Hears an event: for goals, for ways to fail, for offers – in this order, so that what an event begins does not count it. */
 export function hear(world: World, event: GameEvent): void {
@@ -62,7 +63,7 @@ export function advance(world: World, actor: number, q: number, g: number, amoun
   have.data[row] = Math.min(goal.need, before + amount);
   if (at.data[row] > 0) lines.column('have').data[at.data[row] - 1] = have.data[row];
   const data = { ...about(list[q]), goal: goal.id, have: have.data[row], need: goal.need };
-  world.follow('goalCounted', { subject: actor, source: actor }, data, () => {
+  world.follow(events.goalCounted, { subject: actor, source: actor }, data, () => {
     if (have.data[row] >= goal.need) goal.then(world, World.alone(actor));
     goOn(world, actor, q);
   });
@@ -87,9 +88,9 @@ export function goOn(world: World, actor: number, q: number): void {
     show(world, row, q);
     const parties = World.alone(actor);
     const data = { ...about(quest), step: quests.of(world.rules).entries[q].steps[step].label, number: step + 1 };
-    world.follow('stepDone', { subject: actor, source: actor }, data, () => quest.steps[step].then(world, parties));
+    world.follow(events.stepDone, { subject: actor, source: actor }, data, () => quest.steps[step].then(world, parties));
     if (next >= 0) continue;
-    if (quest.handIn >= 0) world.emit('questReady', { subject: actor }, { ...about(quest), line: quest.handInLine });
+    if (quest.handIn >= 0) world.emit(events.questReady, { subject: actor }, { ...about(quest), line: quest.handInLine });
     else complete(world, actor, q, actor);
     return;
   }
@@ -102,7 +103,7 @@ export function complete(world: World, actor: number, q: number, source: number)
   if (row < 0 || (cells[q].standing.data[row] !== ACTIVE && cells[q].standing.data[row] !== READY)) return;
   noteDone(world, row, q);
   const { then, next } = list[q];
-  world.follow('questDone', { subject: actor, source }, { ...about(list[q]), times: cells[q].times.data[row] }, () => {
+  world.follow(events.questDone, { subject: actor, source }, { ...about(list[q]), times: cells[q].times.data[row] }, () => {
     then(world, { owner: actor, source: actor, target: source });
     if (next >= 0) offer(world, actor, next, source);
   });
@@ -182,7 +183,7 @@ export function forgetQuests(world: World, actor: number): void {
       data[row] = 0;
     show(world, row, q);
   });
-  world.emit('questsReset', { subject: actor }, {});
+  world.emit(events.questsReset, { subject: actor }, {});
 }
 
 /** Begins a quest by an action, whoever is asked: not what runs already, nor once more what is done once. */

@@ -1,4 +1,3 @@
-import type { EventData } from '../../world/events.js';
 import { World } from '../../world/world.js';
 import { allActors, teamOf } from '../actors/index.js';
 import { DAY, serverNow } from '../calendar/index.js';
@@ -7,10 +6,7 @@ import type { Quest } from './compile.js';
 import { quests } from './index.js';
 import { currentStep, mayTakeUp, show } from './log.js';
 import { complete, goOn } from './progress.js';
-
-/** Why somebody may not have a quest, or not do with it what they asked for. */
-export const REFUSALS = ['unknown', 'notOffered', 'has', 'done', 'later', 'failed', 'notYet', 'notActive', 'notGivenUp'] as const;
-export type Refused = (typeof REFUSALS)[number];
+import { type Ask, events, type Refused } from './events.js';
 
 export function isPlayer(world: World, row: number): boolean {
   return row >= 0 && quests.of(world.rules).players[world.actors.column('type').data[row]];
@@ -48,7 +44,7 @@ export function offer(world: World, actor: number, q: number, source: number): v
   if (cells[q].offered.data[row] === 1) return;
   cells[q].offered.data[row] = 1;
   show(world, row, q);
-  world.emit('questOffered', { subject: actor, source }, about(list[q]));
+  world.emit(events.questOffered, { subject: actor, source }, about(list[q]));
 }
 
 export const about = ({ id, label }: Quest): { readonly quest: string; readonly label: string } => ({ quest: id, label });
@@ -68,7 +64,7 @@ export function askForQuests(world: World, actor: number, character: number): vo
   if (first) return offer(world, actor, first.index, character);
   const later = own.filter(({ index }) => hindranceTo(world, row, index) === 'later').map(({ index }) => cells[index].again.data[row]);
   const seconds = later.length === 0 ? 0 : Math.min(...later) - serverNow(world);
-  world.emit('nothingOffered', { subject: actor, target: character }, { from: world.nameOf(character), seconds });
+  world.emit(events.nothingOffered, { subject: actor, target: character }, { from: world.nameOf(character), seconds });
 }
 
 /** Gives a quest to a player, and to whoever shares it. */
@@ -96,7 +92,7 @@ export function begin(world: World, actor: number, q: number, source: number): v
   until.data[row] = quest.limit === 0 ? 0 : world.tick + quest.limit;
   enterStep(world, row, q, 0);
   show(world, row, q);
-  world.follow('questStarted', { subject: actor, source }, about(quest), () => quest.onStart(world, World.alone(actor)));
+  world.follow(events.questStarted, { subject: actor, source }, about(quest), () => quest.onStart(world, World.alone(actor)));
   // What is shared may have been met by the others.
   goOn(world, actor, q);
 }
@@ -145,7 +141,7 @@ export function fail(world: World, actor: number, q: number, why: 'time' | 'even
   // What is only to be handed in has come out well: neither time nor anything else undoes it.
   if (standing !== ACTIVE) return;
   leave(world, row, q, FAILED);
-  world.follow('questFailed', { subject: actor, source }, { ...about(list[q]), why }, () => list[q].onFail(world, World.alone(actor)));
+  world.follow(events.questFailed, { subject: actor, source }, { ...about(list[q]), why }, () => list[q].onFail(world, World.alone(actor)));
 }
 
 /** Notes that a quest was done: from here on it is, whatever follows. */
@@ -179,10 +175,6 @@ export function offerFromStart(world: World): void {
     }
 }
 
-/** What a player asks to do with a quest. */
-export const ASKS = ['accept', 'decline', 'abandon'] as const;
-export type Ask = (typeof ASKS)[number];
-
 /** Does what a player asks, or tells them why not. */
 export function answer(world: World, actor: number, ask: Ask, id: string): void {
   const row = world.actors.rowOf(actor);
@@ -198,13 +190,13 @@ export function answer(world: World, actor: number, ask: Ask, id: string): void 
   if (ask === 'accept') return take(world, actor, quest.index, 0);
   if (ask === 'abandon') {
     leave(world, row, quest.index, ABANDONED);
-    return world.emit('questAbandoned', { subject: actor }, about(quest));
+    return world.emit(events.questAbandoned, { subject: actor }, about(quest));
   }
   offered.data[row] = 0;
   if (standing.data[row] !== DONE) standing.data[row] = DECLINED;
   again.data[row] = nextTime(world, quest);
   show(world, row, quest.index);
-  world.emit('questDeclined', { subject: actor }, about(quest));
+  world.emit(events.questDeclined, { subject: actor }, about(quest));
 }
 
 function hindranceToAsk(world: World, row: number, quest: Quest, ask: Ask): Refused | undefined {
@@ -221,6 +213,6 @@ function hindranceToAsk(world: World, row: number, quest: Quest, ask: Ask): Refu
 function refuse(world: World, actor: number, ask: Ask, reason: Refused, quest?: Quest): void {
   const row = world.actors.rowOf(actor);
   const again = quest && reason === 'later' ? quests.in(world).cells[quest.index].again.data[row] - serverNow(world) : 0;
-  const data: EventData = { ask, reason, ...(quest && about(quest)), ...(again > 0 && { seconds: again }) };
-  world.emit('questRefused', { subject: actor }, data);
+  const data = { ask, reason, ...(quest && about(quest)), ...(again > 0 && { seconds: again }) };
+  world.emit(events.questRefused, { subject: actor }, data);
 }

@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { defineConcept } from '../../world/concept.js';
-import type { EventData } from '../../world/events.js';
 import type { Table } from '../../world/table.js';
 import type { World } from '../../world/world.js';
+import { attributes } from '../attributes/index.js';
 import { containerAt, closeBy, openedBy, openingRefusal, openThing } from '../containers/index.js';
 import {
   apart,
@@ -19,6 +19,8 @@ import {
 import { bodyRadius, placeOf } from '../movement/index.js';
 import { seats } from '../seats/index.js';
 import { isDown, mayUse, stateOf } from '../states/index.js';
+import { events as interactionsEvents, type VisitRefusal, type VisitRefused } from '../interactions/events.js';
+import { isTold } from '../../ruleset/visible.js';
 
 /** What is offered is a container, not one of the interactions. */
 const CONTAINER = -1;
@@ -171,7 +173,9 @@ function offerAll(world: World): void {
       const refusal = container ? openingRefusal(world, visitor, thing, container) : visitRefusal(world, visitor, thing, what);
       const busy = refusal?.['reason'] === 'busy' || (refusal?.['reason'] === 'remembered' && refusal['ticks'] !== undefined);
       const until = busy && Number(refusal['ticks']) > 0 ? world.tick + Number(refusal['ticks']) : 0;
-      const cells = [visitor, thing, what, prompt, price, currency, until, busy ? 1 : 0, order];
+      // A price in what only the server knows is not told.
+      const priced = currency >= 0 && isTold(world.rules, 'attributes', attributes.of(world.rules).list[currency].id);
+      const cells = [visitor, thing, what, prompt, priced ? price : 0, priced ? currency : -1, until, busy ? 1 : 0, order];
       wanted.set(cells.join('/'), cells);
     });
   }
@@ -188,10 +192,10 @@ function offerAll(world: World): void {
   }
 }
 
-function refuse(world: World, visitor: number, thing: number, data: EventData): void {
+function refuse(world: World, visitor: number, thing: number, data: VisitRefusal): void {
   const row = world.actors.rowOf(thing);
   world.emit(
-    'visitRefused',
+    interactionsEvents.visitRefused,
     { subject: visitor, source: visitor, target: thing },
     { ...(row >= 0 && { thing: world.rules.chapters.get('actors')!.ids[world.actors.column('type').data[row]] }), ...data },
   );
@@ -226,7 +230,7 @@ function ask(world: World, visitor: number, args: Readonly<Record<string, unknow
 }
 
 /** Why a thing that was asked offers nothing. */
-function whyNot(world: World, visitor: number, thing: number, id: string | undefined): string {
+function whyNot(world: World, visitor: number, thing: number, id: string | undefined): VisitRefused {
   const row = world.actors.rowOf(thing);
   if (row < 0) return 'nothing';
   const all = interactionsOf(world, row).filter((what) => id === undefined || interactions.in(world).list[what].id === id);

@@ -4,6 +4,8 @@ import { registry, type Then } from '../../ruleset/registry.js';
 import type { Rules } from '../../ruleset/rules.js';
 import { didYouMean } from '../../ruleset/suggest.js';
 import { defineConcept } from '../../world/concept.js';
+import { text } from '../../world/event-fields.js';
+import { defineEvents } from '../../world/events.js';
 import { loadPlayer, savedPlayer, type SavedPlayer } from '../../world/players.js';
 import type { Table } from '../../world/table.js';
 import type { World } from '../../world/world.js';
@@ -15,6 +17,41 @@ export const seatName = () =>
   z
     .string('A seat has a name.')
     .regex(/^[A-Za-z][A-Za-z0-9 _-]{0,23}$/, 'A seat has a name of at most 24 letters, digits, spaces, - or _, beginning with a letter.');
+
+const events = defineEvents({
+  seatTaken: {
+    label: 'a seat is taken',
+    when: 'A player’s actor is in the arena, with all that was kept of the player.',
+    arises: 'core',
+    fields: { seat: text() },
+    see: 'everyone',
+    sentence: (e) => `${e.who} takes the seat`,
+  },
+  seatLeft: {
+    label: 'a seat is left',
+    when: 'A player’s actor has gone from the arena, with all that it owned.',
+    arises: 'core',
+    fields: { seat: text() },
+    see: 'everyone',
+    sentence: (e) => `${e.data['seat']} leaves the seat`,
+  },
+  asked: {
+    label: 'a player asks for something',
+    when: 'Before what a player asked for is looked at.',
+    arises: 'core',
+    fields: { do: text(), words: text() },
+    see: 'server',
+    sentence: (e) => `${e.who} asks: ${[e.data['do'], e.data['words']].filter((part) => part !== '').join(' ')}`,
+  },
+  poked: {
+    label: 'a poke',
+    when: 'Before an action from outside is run.',
+    arises: 'core',
+    fields: { what: text() },
+    see: 'server',
+    sentence: (e) => `poke: ${e.data['what']}${e.who ? ` on ${e.who}` : ''}${e.by ? `, from ${e.by}` : ''}`,
+  },
+});
 
 /** Seats: whose inputs drive which actor. Commands from outside come through here. */
 export const seats = defineConcept<undefined, { readonly table: Table }>({
@@ -32,36 +69,7 @@ export const seats = defineConcept<undefined, { readonly table: Table }>({
     },
   ],
   attach: (world) => ({ table: world.table('seats') }),
-  events: {
-    seatTaken: {
-      label: 'a seat is taken',
-      when: 'A player’s actor is in the arena, with all that was kept of the player.',
-      arises: 'core',
-      see: 'everyone',
-      sentence: (e) => `${e.who} takes the seat`,
-    },
-    seatLeft: {
-      label: 'a seat is left',
-      when: 'A player’s actor has gone from the arena, with all that it owned.',
-      arises: 'core',
-      see: 'everyone',
-      sentence: (e) => `${e.data['seat']} leaves the seat`,
-    },
-    asked: {
-      label: 'a player asks for something',
-      when: 'Before what a player asked for is looked at.',
-      arises: 'core',
-      see: 'server',
-      sentence: (e) => `${e.who} asks: ${Object.values(e.data).join(' ')}`,
-    },
-    poked: {
-      label: 'a poke',
-      when: 'Before an action from outside is run.',
-      arises: 'core',
-      see: 'server',
-      sentence: (e) => `poke: ${e.data['what']}${e.who ? ` on ${e.who}` : ''}${e.by ? `, from ${e.by}` : ''}`,
-    },
-  },
+  events,
   commands: {
     join: {
       args: {
@@ -147,7 +155,7 @@ function join(world: World, { seat, team, party, actor: typeId, saved }: JoinArg
   table.column('actor').data[row] = actor;
   table.column('name').data[row] = world.textIndex(seat);
   if (saved) loadPlayer(world, world.actors.rowOf(actor), saved);
-  world.emit('seatTaken', { subject: actor }, { seat });
+  world.emit(events.seatTaken, { subject: actor }, { seat });
 }
 
 /** The team asked for, or the one that who joins is assigned to; -1 where there is none for them. */
@@ -159,7 +167,7 @@ function leave(world: World, seat: string): void {
   const row = rowOfSeat(world, seat);
   if (row < 0) return;
   removeActor(world, actorOfSeat(world, seat));
-  world.emit('seatLeft', {}, { seat });
+  world.emit(events.seatLeft, {}, { seat });
 }
 
 function runInput(world: World, seat: string, n: number, input: InputRequest): void {
@@ -171,16 +179,13 @@ function runInput(world: World, seat: string, n: number, input: InputRequest): v
   if (n > last[row]) last[row] = n;
   const { do: name, ...args } = input;
   const traced = typeof spec.traced === 'function' ? spec.traced(world, actor, args) : spec.traced;
-  const asked = traced ? world.announce('asked', { subject: actor }, { do: name, ...scalars(args) }) : undefined;
+  const asked = traced ? world.announce(events.asked, { subject: actor }, { do: name, words: scalars(args).join(' ') }) : undefined;
   world.because(asked, () => spec.run(world, actor, args));
 }
 
-function scalars(args: Record<string, unknown>): Record<string, string | number | boolean> {
-  return Object.fromEntries(Object.entries(args).filter(([, v]) => ['string', 'number', 'boolean'].includes(typeof v))) as Record<
-    string,
-    string
-  >;
-}
+/** The texts, numbers and truths among what was asked for. */
+const scalars = (args: Record<string, unknown>): readonly unknown[] =>
+  Object.values(args).filter((value) => ['string', 'number', 'boolean'].includes(typeof value));
 
 interface PokeArgs {
   readonly seat?: string;
@@ -193,7 +198,7 @@ function poke(world: World, { seat, from, action }: PokeArgs): void {
   const actor = seat === undefined ? 0 : actorOfSeat(world, seat);
   const source = from === undefined ? 0 : actorOfSeat(world, from);
   const { do: what, to: _to, ...args } = action;
-  world.follow('poked', { subject: actor, source }, { what: [what, ...Object.values(scalars(args))].join(' ') }, () =>
+  world.follow(events.poked, { subject: actor, source }, { what: [what, ...scalars(args)].join(' ') }, () =>
     compilePoke(world.rules, action)(world, { owner: actor, source, target: actor }),
   );
 }

@@ -1,6 +1,7 @@
 import { id } from '../../ruleset/fields.js';
 import { type Concept, defineConcept } from '../../world/concept.js';
-import type { EventData, EventSpec } from '../../world/events.js';
+import { amount, entry, flag } from '../../world/event-fields.js';
+import { defineEvents } from '../../world/events.js';
 import type { Column, Table } from '../../world/table.js';
 import { World } from '../../world/world.js';
 import { closedFor } from '../ledger/index.js';
@@ -8,6 +9,7 @@ import { exchange, type Part, shortage } from '../trade/index.js';
 import { type CompiledShops, compileShops, type Offer } from './compile.js';
 import { standsNear } from './near.js';
 import { offerSchema, shopSchema } from './schema.js';
+import { events as tradeEvents, type TradeRefusal } from '../trade/events.js';
 
 export type { Offer, Shop } from './compile.js';
 export { keepersOf, standsNear } from './near.js';
@@ -19,18 +21,19 @@ interface Shops extends CompiledShops {
   readonly stocks: Table;
 }
 
-const events: Readonly<Record<string, EventSpec>> = {
+const events = defineEvents({
   offerBought: {
     label: 'something is bought',
     when: 'What it costs is paid, what it gives is there, and it is out of stock by one: all of it, or none; what else follows is still to come.',
-    carries: { entries: { offer: 'offers', shop: 'shops' }, amounts: ['tier'] },
+    fields: { offer: entry('offers'), shop: entry('shops'), tier: amount('offer'), tiered: flag('offer') },
+    patterns: ['offer', 'shop', 'tier'],
     arises: { from: 'offers', field: 'offer' },
     see: 'owner',
     announced: true,
     sentence: (e, speak) =>
-      `${e.who} buys ${speak.label('offers', String(e.data['offer'])).toLowerCase()}${e.data['tiered'] === true ? `, tier ${e.data['tier']}` : ''}`,
+      `${e.who} buys ${speak.label('offers', e.data['offer']).toLowerCase()}${e.data['tiered'] === true ? `, tier ${e.data['tier']}` : ''}`,
   },
-};
+});
 
 /** Shops: offers that are paid and received in one step, tier by tier or again and again, from a stock that all share. */
 export const shops: Concept<CompiledShops, Shops> = defineConcept<CompiledShops, Shops>({
@@ -115,8 +118,8 @@ function keepWithin(world: World, row: number): void {
   for (const { index, most } of list) if (most > 0) held[index].data[row] = Math.max(0, Math.min(most, held[index].data[row]));
 }
 
-function refuse(world: World, actor: number, data: EventData): void {
-  world.emit('tradeRefused', { subject: actor, source: actor }, data);
+function refuse(world: World, actor: number, data: TradeRefusal): void {
+  world.emit(tradeEvents.tradeRefused, { subject: actor, source: actor }, data);
 }
 
 /** How many of an offer somebody has bought, or the tier that they have; 0 where they have gone. */
@@ -152,7 +155,7 @@ export function upkeepOf(world: World, actor: number, offer: Offer, tier = heldO
 }
 
 /** What keeps somebody from buying an offer; nothing where they may. */
-export function buyingRefusal(world: World, actor: number, offer: Offer): EventData | undefined {
+export function buyingRefusal(world: World, actor: number, offer: Offer): TradeRefusal | undefined {
   const closed = closedFor(world, actor);
   if (closed) return { reason: closed };
   if (offer.most > 0 && heldOf(world, actor, offer.index) >= offer.most) return { reason: offer.tiers > 0 ? 'topTier' : 'atMost' };
@@ -160,7 +163,7 @@ export function buyingRefusal(world: World, actor: number, offer: Offer): EventD
   const unmet = offer.needs.find(({ test }) => test(world, World.alone(actor)) === 0);
   if (unmet) return { reason: 'needs', says: unmet.say };
   const short = shortage(world, actor, partsOf(world, actor, offer, 'costs'), partsOf(world, actor, offer, 'gets'));
-  return short && { ...short };
+  return short;
 }
 
 /** Buys one of an offer, or says why not: what it costs, what it gives and the stock change together or not at all. */
@@ -179,7 +182,7 @@ export function buy(world: World, actor: number, offer: Offer, shop: string): bo
     const at = found >= 0 ? found : stocks.add();
     stocks.write(at, { offer: offer.index, sold: (found >= 0 ? stocks.column('sold').data[at] : 0) + 1 });
   }
-  world.follow('offerBought', { subject: actor, source: actor }, { offer: offer.id, shop, tier, tiered: offer.tiers > 0 }, () =>
+  world.follow(events.offerBought, { subject: actor, source: actor }, { offer: offer.id, shop, tier, tiered: offer.tiers > 0 }, () =>
     offer.then(world, World.alone(actor)),
   );
   return true;

@@ -3,7 +3,8 @@ import type { Path } from '../../ruleset/problem.js';
 import type { Pattern } from '../../ruleset/registry.js';
 import { defineConcept } from '../../world/concept.js';
 import { SPAWN_STEPS } from '../../world/budget.js';
-import type { EventSpec, GameEvent } from '../../world/events.js';
+import { amount, entry } from '../../world/event-fields.js';
+import { defineEvents, type GameEvent } from '../../world/events.js';
 import type { Table } from '../../world/table.js';
 import { World } from '../../world/world.js';
 import { typeOf } from '../actors/index.js';
@@ -60,20 +61,21 @@ interface Spawners extends CompiledSpawners {
   readonly table: Table;
 }
 
-const events: Readonly<Record<string, EventSpec>> = {
+const events = defineEvents({
   waveBegan: {
     label: 'a spawner makes something',
     when: 'All that a spawner makes at a time is in the arena.',
-    carries: { entries: { spawner: 'spawners' }, amounts: ['wave', 'made'] },
+    fields: { spawner: entry('spawners'), wave: amount(), made: amount() },
+    patterns: ['spawner', 'wave', 'made'],
     arises: { from: 'spawners', field: 'spawner' },
     see: 'everyone',
     announced: true,
     sentence: (e, speak) => {
       const made = Number(e.data['made']);
-      return `${speak.label('spawners', String(e.data['spawner']))} makes ${made === 0 ? 'nothing' : made}, time ${e.data['wave']}`;
+      return `${speak.label('spawners', e.data['spawner'])} makes ${made === 0 ? 'nothing' : made}, time ${e.data['wave']}`;
     },
   },
-};
+});
 
 function compileSpawner(
   context: CompileContext,
@@ -212,7 +214,7 @@ function make(world: World, row: number, spawner: Spawner): void {
   for (let n = 0; n < wanted && count < room && world.spend(SPAWN_STEPS, spawner.rule); n++)
     if (makeOne(world, row, spawner, made[row]++)) count++;
   waves[row]++;
-  world.emit('waveBegan', {}, { spawner: spawner.id, wave: waves[row], made: count });
+  world.emit(events.waveBegan, {}, { spawner: spawner.id, wave: waves[row], made: count });
 }
 
 /** Puts one of its kinds where its turn is. Returns false where nothing was drawn. */

@@ -1,10 +1,11 @@
 import { defineConcept } from '../../world/concept.js';
 import type { Table } from '../../world/table.js';
 import type { World } from '../../world/world.js';
-import { ledger } from '../ledger/index.js';
+import { ledger, ofMoney } from '../ledger/index.js';
 import { markets } from '../markets/index.js';
 import { seats } from '../seats/index.js';
 import { buyingRefusal, heldOf, keepersOf, leftOf, type Offer, partsOf, shops, standsNear, upkeepOf } from '../shops/index.js';
+import { asTold } from '../../ruleset/visible.js';
 
 /** What can stand against an offer, by the number in its cell. */
 export const AGAINST = ['', 'tooPoor', 'noRoom', 'soldOut', 'topTier', 'atMost', 'needs', 'ruined', 'over'] as const;
@@ -21,7 +22,7 @@ interface Stalls {
  */
 export const stalls = defineConcept<undefined, Stalls>({
   id: 'stalls',
-  tables: () => [
+  tables: (_, rules) => [
     {
       name: 'stalls',
       owner: 'actor',
@@ -42,7 +43,7 @@ export const stalls = defineConcept<undefined, Stalls>({
         { name: 'left', kind: 'int', see: 'owner' },
         { name: 'against', kind: 'int', see: 'owner' },
         { name: 'says', kind: 'text', see: 'owner' },
-        { name: 'upkeep', kind: 'number', decimals: 2, see: 'owner' },
+        { name: 'upkeep', kind: 'number', decimals: 2, see: ofMoney(rules) },
       ],
     },
     {
@@ -50,11 +51,11 @@ export const stalls = defineConcept<undefined, Stalls>({
       name: 'warePrices',
       owner: 'actor',
       columns: [
-        { name: 'actor', kind: 'actor', see: 'owner' },
-        { name: 'offer', kind: 'entry', chapter: 'offers', see: 'owner' },
-        { name: 'attribute', kind: 'entry', chapter: 'attributes', see: 'owner' },
-        { name: 'amount', kind: 'number', decimals: 2, see: 'owner' },
-      ],
+        { name: 'actor', kind: 'actor' as const },
+        { name: 'offer', kind: 'entry' as const, chapter: 'offers' },
+        { name: 'attribute', kind: 'entry' as const, chapter: 'attributes' },
+        { name: 'amount', kind: 'number' as const, decimals: 2 },
+      ].map((column) => ({ ...column, see: { column: 'attribute', of: asTold(rules, 'attributes', 'owner') } })),
     },
   ],
   attach: (world) => ({ near: world.table('stalls'), wares: world.table('wares'), prices: world.table('warePrices') }),

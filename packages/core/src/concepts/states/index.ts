@@ -1,36 +1,13 @@
 import { duration, reference } from '../../ruleset/fields.js';
 import { defineConcept } from '../../world/concept.js';
-import type { EventSpec } from '../../world/events.js';
 import { type CompiledStates, compileStates } from './compile.js';
+import { events } from './events.js';
 import { findings } from './findings.js';
 import { GIVEN, schema } from './schema.js';
-import { adoptStates, endTimes, enterState, leaveState, type States, stateOf, TRANSITIONS, witnessStates } from './system.js';
+import { adoptStates, endTimes, enterState, leaveState, type States, stateOf, witnessStates } from './system.js';
 
 export { ALLOWED, type Allowed, GIVEN, type StateEntry } from './schema.js';
 export { enterState, isDown, leaveState, letMove, mayFollowState, mayMove, mayUse, noteMoving, stateOf, type States } from './system.js';
-
-const WORDS: Readonly<Record<string, string>> = {
-  began: '',
-  ended: '',
-  status: ', by a status',
-  event: ', by an event',
-  moved: '',
-  stopped: '',
-};
-
-const events: Readonly<Record<string, EventSpec>> = {
-  stateChanged: {
-    label: 'a state changes',
-    when: 'An actor is in its new action state.',
-    arises: 'core',
-    carries: { entries: { from: 'states', to: 'states' }, words: { how: TRANSITIONS } },
-    see: (data, seeEntry) => seeEntry('states', String(data['to'])),
-    sentence: (e, speak) => {
-      const name = (id: unknown) => speak.label('states', String(id)).toLowerCase();
-      return `${e.who}: ${name(e.data['from'])} → ${name(e.data['to'])}${WORDS[String(e.data['how'])]}`;
-    },
-  },
-};
 
 /** Action states: what an actor is doing, one at a time, what it may do meanwhile, and what may come next. */
 export const states = defineConcept<CompiledStates, States>({

@@ -4,16 +4,13 @@ import { hasStatus } from '../statuses/index.js';
 import type { GameEvent } from '../../world/events.js';
 import type { CompiledStates } from './compile.js';
 import { states } from './index.js';
+import { events, type Transition } from './events.js';
 
 /** The states' grip on a world. */
 export interface States extends CompiledStates {
   readonly table: Table;
   readonly state: Int32Array | Float64Array;
 }
-
-/** Why an actor went from one state into another. */
-export const TRANSITIONS = ['began', 'ended', 'status', 'event', 'moved', 'stopped'] as const;
-type Transition = (typeof TRANSITIONS)[number];
 
 interface Entering {
   /** Ticks after which it ends by itself; 0 for never. */
@@ -90,7 +87,7 @@ function put(world: World, row: number, to: number, how: Transition, { ticks, mo
   table.column('since').data[row] = world.tick;
   table.column('until').data[row] = length === 0 ? 0 : world.tick + length;
   table.column('free').data[row] = mayMove || move ? 1 : 0;
-  if (from !== to) world.emit('stateChanged', { subject: actor }, { from: list[from]?.id ?? '', to: list[to].id, how });
+  if (from !== to) world.emit(events.stateChanged, { subject: actor }, { from: list[from]?.id ?? '', to: list[to].id, how });
 }
 
 /** Tells the states whether a body moved of its own will in this tick: between idle and moving there is nothing else. */

@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import { entryFields, reference, visibility } from '../../ruleset/fields.js';
 import { type Concept, defineConcept } from '../../world/concept.js';
+import { entry } from '../../world/event-fields.js';
+import { defineEvents } from '../../world/events.js';
 import type { Table } from '../../world/table.js';
 import type { World } from '../../world/world.js';
 
@@ -11,6 +13,25 @@ interface Statuses {
   readonly table: Table;
   readonly ids: readonly string[];
 }
+
+const events = defineEvents({
+  statusGained: {
+    label: 'a status begins',
+    when: 'The first grant of a status is on an actor.',
+    fields: { status: entry('statuses') },
+    patterns: ['status'],
+    see: { as: 'status' },
+    sentence: (e, speak) => `${e.who} is now ${speak.label('statuses', e.data['status']).toLowerCase()}`,
+  },
+  statusLost: {
+    label: 'a status ends',
+    when: 'The last grant of a status is off an actor.',
+    fields: { status: entry('statuses') },
+    patterns: ['status'],
+    see: { as: 'status' },
+    sentence: (e, speak) => `${e.who} is no longer ${speak.label('statuses', e.data['status']).toLowerCase()}`,
+  },
+});
 
 /** Statuses: named yes/no states. Each counts its grants, so that of two grants one may end and the status stays. */
 export const statuses: Concept<readonly StatusEntry[], Statuses> = defineConcept<readonly StatusEntry[], Statuses>({
@@ -24,7 +45,7 @@ export const statuses: Concept<readonly StatusEntry[], Statuses> = defineConcept
       columns: entries.map(({ id, see, formerly }) => ({ name: id, kind: 'int' as const, see, ...(formerly && { formerly }) })),
     },
   ],
-  attach: (world, entries) => ({ table: world.table('statuses'), ids: entries.map((entry) => entry.id) }),
+  attach: (world, entries) => ({ table: world.table('statuses'), ids: entries.map(({ id }) => id) }),
   vocabulary: (ids) => ({
     functions: [
       {
@@ -37,22 +58,7 @@ export const statuses: Concept<readonly StatusEntry[], Statuses> = defineConcept
       },
     ],
   }),
-  events: {
-    statusGained: {
-      label: 'a status begins',
-      when: 'The first grant of a status is on an actor.',
-      carries: { entries: { status: 'statuses' } },
-      see: (data, seeEntry) => seeEntry('statuses', String(data['status'])),
-      sentence: (e, speak) => `${e.who} is now ${speak.label('statuses', String(e.data['status'])).toLowerCase()}`,
-    },
-    statusLost: {
-      label: 'a status ends',
-      when: 'The last grant of a status is off an actor.',
-      carries: { entries: { status: 'statuses' } },
-      see: (data, seeEntry) => seeEntry('statuses', String(data['status'])),
-      sentence: (e, speak) => `${e.who} is no longer ${speak.label('statuses', String(e.data['status'])).toLowerCase()}`,
-    },
-  },
+  events,
   actions: {
     grant: {
       label: 'grant a status',
@@ -93,6 +99,6 @@ export function changeStatus(world: World, actor: number, status: number, by: 1 
   const before = grants[row];
   world.touch(row);
   grants[row] = Math.max(0, before + by);
-  if (before === 0 && by === 1) world.emit('statusGained', { subject: actor }, { status: ids[status] });
-  if (before === 1 && by === -1) world.emit('statusLost', { subject: actor }, { status: ids[status] });
+  if (before === 0 && by === 1) world.emit(events.statusGained, { subject: actor }, { status: ids[status] });
+  if (before === 1 && by === -1) world.emit(events.statusLost, { subject: actor }, { status: ids[status] });
 }

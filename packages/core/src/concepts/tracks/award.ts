@@ -10,6 +10,7 @@ import { givePoints } from '../trees/index.js';
 import type { Track } from './compile.js';
 import { tracks } from './index.js';
 import type { Share } from './schema.js';
+import { events } from './events.js';
 
 /** Who gets what of an amount that somebody earned. */
 type Parts = readonly { readonly actor: number; readonly amount: number }[];
@@ -71,7 +72,7 @@ export function award(world: World, actor: number, index: number, amount: number
   experience.data[row] = toGrid(experience.data[row] + given);
   world.touch(row);
   const data = { track: track.id, asked: toGrid(amount), given, lost: toGrid(amount - given), level: level.data[row] };
-  world.follow('experienceGained', { subject: actor, source }, data, () => rise(world, actor, track));
+  world.follow(events.experienceGained, { subject: actor, source }, data, () => rise(world, actor, track));
 }
 
 /** How much more somebody can earn before the top. Where nothing is carried over, every grant ends at the next level at most. */
@@ -98,7 +99,7 @@ function rise(world: World, actor: number, track: Track): void {
     if (track.growth.length > 0) settle(world, attributes.in(world), row);
     if (first) for (const { tree, each } of track.points) givePoints(world, actor, tree, each);
     const parties: Parties = World.alone(actor);
-    world.follow('levelReached', { subject: actor, source: actor }, { track: track.id, level: reached }, () => {
+    world.follow(events.levelReached, { subject: actor, source: actor }, { track: track.id, level: reached }, () => {
       for (const { from, to, every, then } of first ? track.onLevel : [])
         if (reached >= from && reached <= to && (reached - from) % every === 0) then(world, parties);
     });
@@ -131,7 +132,7 @@ export function loseByFall(world: World, event: GameEvent): void {
     if (lost === 0) continue;
     world.touch(row);
     if (level.data[row] !== before) settle(world, attributes.in(world), row, true);
-    world.emit('experienceLost', { subject: actor, source: event.source }, { track: track.id, lost, level: level.data[row] });
+    world.emit(events.experienceLost, { subject: actor, source: event.source }, { track: track.id, lost, level: level.data[row] });
   }
 }
 

@@ -5,10 +5,10 @@ import type { CompileContext, Amount } from '../../ruleset/context.js';
 import type { Path } from '../../ruleset/problem.js';
 import { actionList, type Then } from '../../ruleset/registry.js';
 import { defineConcept } from '../../world/concept.js';
-import type { EventData, EventSpec } from '../../world/events.js';
 import type { World } from '../../world/world.js';
 import { attributes, changeAttribute, hasAttribute, highOf, lowOf, readAttribute } from '../attributes/index.js';
 import { ledger, noteLine } from '../ledger/index.js';
+import { events } from './events.js';
 
 /** So much of an attribute. */
 export interface Part {
@@ -111,59 +111,6 @@ export function exchange(
   return undefined;
 }
 
-/** Why a deal does not come about, in words. `reason` is one of {@link Shortage}'s, or what a market or shop has against it. */
-export function refusalWords(
-  { reason, says, attribute, needs, present }: EventData,
-  label: (chapter: string, id: string) => string,
-): string {
-  if (typeof says === 'string') return says;
-  const what = attribute === undefined ? '' : label('attributes', String(attribute)).toLowerCase();
-  switch (reason) {
-    case 'tooPoor':
-      return `It takes ${String(needs)} ${what}: you have ${String(present)}.`;
-    case 'noRoom':
-      return `There is no room for ${String(needs)} ${what}: ${String(present)} more would fit.`;
-    case 'soldOut':
-      return 'There is none left.';
-    case 'topTier':
-      return 'You have the highest tier.';
-    case 'atMost':
-      return 'You have as many as one may have.';
-    case 'tooFar':
-      return 'You are too far away.';
-    case 'notSold':
-      return 'Nobody here trades in that.';
-    case 'ruined':
-      return 'You are ruined: nobody trades with you.';
-    case 'over':
-      return 'You have reached the goal: the books are closed.';
-    case 'settling':
-      return 'The day is being settled: sell what you have first.';
-    case 'notReady':
-      return 'The day can’t be ended now.';
-    default:
-      return 'That does not come about.';
-  }
-}
-
-const events: Readonly<Record<string, EventSpec>> = {
-  tradeRefused: {
-    label: 'a deal is refused',
-    when: 'Somebody asked for a deal and something stands against it; nothing has changed hands.',
-    see: 'owner',
-    announced: true,
-    refusal: true,
-    sentence: (e, speak) => refusalWords(e.data, (chapter, id) => speak.label(chapter, id)),
-  },
-  traded: {
-    label: 'things change hands',
-    when: 'All that is paid is paid and all that is received is there: both, or neither.',
-    carries: {},
-    see: 'owner',
-    sentence: (e) => `${e.who} trades`,
-  },
-};
-
 /** Trade: paying and receiving as one step that is done whole or not at all. */
 export const trade = defineConcept({
   id: 'trade',
@@ -182,8 +129,8 @@ export const trade = defineConcept({
             side.map((one) => ({ attribute: one.attribute, amount: one.amount.run(world, { ...parties, owner: actor }) }));
           const about = { subject: actor, source: parties.source, target: parties.target };
           const short = exchange(world, actor, now(pays), now(gets), world.nameOf(parties.target) || 'A deal', parties.target || actor);
-          if (short) world.follow('tradeRefused', about, { ...short }, () => no(world, { ...parties, owner: actor }));
-          else world.follow('traded', about, {}, () => yes(world, { ...parties, owner: actor }));
+          if (short) world.follow(events.tradeRefused, about, { ...short }, () => no(world, { ...parties, owner: actor }));
+          else world.follow(events.traded, about, {}, () => yes(world, { ...parties, owner: actor }));
         };
       },
     },

@@ -14,6 +14,7 @@ import { findings } from './findings.js';
 import { legalPart, spentOn } from './legal.js';
 import { schema } from './schema.js';
 import { giveAgain, givePoints, learn, makeLegal, respec, tellBack, unlearn } from './spending.js';
+import { isTold } from '../../ruleset/visible.js';
 
 export { type Tree, type Node as TreeNode } from './compile.js';
 export { type Hindrance, hindrance, hindranceBack, isLegal, legalPart, type Means, needsByPosition, type Shape, spentOn } from './legal.js';
@@ -146,8 +147,9 @@ export const trees: Concept<CompiledTrees, Trees> = defineConcept<CompiledTrees,
         label: entry.label,
         see: entry.see,
         how: entry.respec.how,
-        ...(tree.price?.amount.constant !== undefined && { price: { attribute: tree.price.id, amount: tree.price.amount.constant } }),
-        tracks: rules.chapters.get('tracks')?.ids ?? [],
+        ...(tree.price?.amount.constant !== undefined &&
+          isTold(rules, 'attributes', tree.price.id) && { price: { attribute: tree.price.id, amount: tree.price.amount.constant } }),
+        tracks: (rules.chapters.get('tracks')?.ids ?? []).map((id) => (isTold(rules, 'tracks', id) ? id : '')),
         excludes: tree.excludes,
         nodes: entry.nodes.map(({ id, label, note = '', x, y }, i) => ({
           id,

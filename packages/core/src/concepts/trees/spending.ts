@@ -9,6 +9,7 @@ import type { Tree } from './compile.js';
 import { trees } from './index.js';
 import { type Hindrance, hindrance, hindranceBack, legalPart, type Means, spentOn } from './legal.js';
 import { hindranceWords } from './words.js';
+import { events, type LearnRefused } from './events.js';
 
 /** The ranks that an actor has learned in a tree, by node. */
 export function ranksOf(world: World, row: number, tree: number): number[] {
@@ -36,16 +37,18 @@ export function givePoints(world: World, actor: number, tree: number, count: num
   if (row < 0 || whole <= 0 || !isPlayer(world, row)) return;
   const { list, cells } = trees.in(world);
   cells[tree].earned.data[row] += whole;
-  world.emit('pointsGained', { subject: actor }, { tree: list[tree].id, points: whole });
+  world.emit(events.pointsGained, { subject: actor }, { tree: list[tree].id, points: whole });
 }
 
 function refuse(world: World, actor: number, tree: Tree, node: number, why: Hindrance): void {
   const says = hindranceWords(tree.nodes, world.rules.chapters.get('tracks')?.ids ?? [], node, why, speakerOf(world.rules));
-  world.emit('learnRefused', { subject: actor }, { tree: tree.id, node: tree.nodes[node].id, reason: why.reason, says });
+  const track = why.reason === 'level' ? world.rules.chapters.get('tracks')!.ids[why.track] : undefined;
+  const about = { tree: tree.id, node: tree.nodes[node].id, ...(track !== undefined && { track }) };
+  world.emit(events.learnRefused, { subject: actor }, { ...about, reason: why.reason, says });
 }
 
-const refuseWith = (world: World, actor: number, tree: string, node: string, reason: string, says: string) =>
-  world.emit('learnRefused', { subject: actor }, { tree, node, reason, says });
+const refuseWith = (world: World, actor: number, tree: string, node: string, reason: LearnRefused, says: string) =>
+  world.emit(events.learnRefused, { subject: actor }, { tree, node, reason, says });
 
 /** The tree and the node that a request names; refused where there is none. */
 function asked(world: World, actor: number, treeId: string, nodeId?: string): { row: number; tree: Tree; node: number } | undefined {
@@ -72,7 +75,7 @@ export function learn(world: World, actor: number, treeId: string, nodeId: strin
   giveAll(world, row, tree);
   const { id, label } = tree.nodes[node];
   world.emit(
-    'nodeLearned',
+    events.nodeLearned,
     { subject: actor },
     { tree: tree.id, node: id, label, rank: ranks[node], points: tree.nodes[node].costs[ranks[node] - 1] },
   );
@@ -97,7 +100,7 @@ export function unlearn(world: World, actor: number, treeId: string, nodeId: str
   writeRanks(world, row, tree, ranks);
   giveAll(world, row, tree);
   const { id, label } = tree.nodes[node];
-  world.emit('nodeForgotten', { subject: actor }, { tree: tree.id, node: id, label, rank: ranks[node], points });
+  world.emit(events.nodeForgotten, { subject: actor }, { tree: tree.id, node: id, label, rank: ranks[node], points });
 }
 
 /** Gives all points of a tree back, for its price where it has one: both or neither. */
@@ -113,13 +116,16 @@ export function respec(world: World, actor: number, treeId: string): void {
     const present = readAttribute(world, actor, tree.price.attribute);
     const label = speakerOf(world.rules).label('attributes', tree.price.id).toLowerCase();
     if (present < price)
-      return void refuseWith(
-        world,
-        actor,
-        tree.id,
-        '',
-        'tooExpensive',
-        `This takes ${price} ${label}, and you have ${Math.floor(present)}.`,
+      return world.emit(
+        events.learnRefused,
+        { subject: actor },
+        {
+          tree: tree.id,
+          node: '',
+          reason: 'tooExpensive',
+          says: `This takes ${price} ${label}, and you have ${Math.floor(present)}.`,
+          attribute: tree.price.id,
+        },
       );
     changeAttribute(world, actor, tree.price.attribute, -price, actor, 'cost');
   }
@@ -141,7 +147,8 @@ function returnPoints(world: World, row: number, tree: Tree, keep: readonly numb
   giveAll(world, row, tree);
   if (points === 0) return;
   const actor = world.actors.handle(row);
-  if (why === 'respec') return world.emit('pointsReturned', { subject: actor }, { tree: tree.id, points, why, nodes: gone.join(', ') });
+  if (why === 'respec')
+    return world.emit(events.pointsReturned, { subject: actor }, { tree: tree.id, points, why, nodes: gone.join(', ') });
   // Rules are edited and players loaded between ticks, when nobody would hear of it: it is told at the next.
   const { back } = trees.in(world).cells[tree.index];
   back.data[row] += points;
@@ -155,7 +162,7 @@ export function tellBack(world: World, actor: number, index: number): void {
   if (row < 0 || !list[index] || cells[index].back.data[row] === 0) return;
   const points = cells[index].back.data[row];
   cells[index].back.data[row] = 0;
-  world.emit('pointsReturned', { subject: actor }, { tree: list[index].id, points, why: 'edit', nodes: '' });
+  world.emit(events.pointsReturned, { subject: actor }, { tree: list[index].id, points, why: 'edit', nodes: '' });
 }
 
 /**

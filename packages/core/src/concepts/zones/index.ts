@@ -3,7 +3,8 @@ import type { CompileContext, CompiledThen } from '../../ruleset/context.js';
 import type { Path } from '../../ruleset/problem.js';
 import { labelOf, type Rules } from '../../ruleset/rules.js';
 import { defineConcept } from '../../world/concept.js';
-import type { EventSpec } from '../../world/events.js';
+import { entry } from '../../world/event-fields.js';
+import { defineEvents, type EventSpec } from '../../world/events.js';
 import type { Table } from '../../world/table.js';
 import { World } from '../../world/world.js';
 import { followPlaced, type PlacedAs, placements } from '../arena/index.js';
@@ -34,27 +35,30 @@ interface Zones {
   readonly table: Table;
 }
 
-const carries = { entries: { zone: 'zones' } };
-const events: Readonly<Record<string, EventSpec>> = {
+const fields = { zone: entry('zones') };
+const patterns = ['zone'];
+const events = defineEvents({
   zoneEntered: {
     label: 'a zone is entered',
     when: 'After movement, once somebody for whom it is a zone has their middle in it.',
-    carries,
+    fields,
+    patterns,
     arises: { from: 'zones', field: 'zone' },
     see: 'owner',
     announced: true,
-    sentence: (e, speak) => `${e.who} enters ${speak.label('zones', String(e.data['zone'])).toLowerCase()}`,
+    sentence: (e, speak) => `${e.who} enters ${speak.label('zones', e.data['zone']).toLowerCase()}`,
   },
   zoneLeft: {
     label: 'a zone is left',
     when: 'After movement, once somebody who was in it has left it, or it is no longer a zone for them.',
-    carries,
+    fields,
+    patterns,
     arises: { from: 'zones', field: 'zone' },
     see: 'owner',
     announced: true,
-    sentence: (e, speak) => `${e.who} leaves ${speak.label('zones', String(e.data['zone'])).toLowerCase()}`,
+    sentence: (e, speak) => `${e.who} leaves ${speak.label('zones', e.data['zone']).toLowerCase()}`,
   },
-};
+});
 
 function compileZone(context: CompileContext, entry: ZoneEntry, own: Partial<ZoneEntry>, at: Path, placed: Path): ZoneRules {
   const all = { ...entry, ...own };
@@ -179,7 +183,7 @@ function leaveUnseen(world: World): void {
     const who = actor[at];
     const zone = list.find(({ index }) => index === placed[at]);
     table.remove(at);
-    if (zone) announce(world, 'zoneLeft', zone, who, zone.onLeave);
+    if (zone) announce(world, events.zoneLeft, zone, who, zone.onLeave);
   }
 }
 
@@ -196,13 +200,13 @@ function enter(world: World, zone: PlacedZone, actor: number): void {
     next: zone.every === 0 ? 0 : world.tick + zone.every,
   };
   table.write(at, cells);
-  announce(world, 'zoneEntered', zone, actor, zone.onEnter);
+  announce(world, events.zoneEntered, zone, actor, zone.onEnter);
 }
 
-function announce(world: World, name: string, { id }: PlacedZone, actor: number, then: CompiledThen): void {
+function announce(world: World, event: EventSpec<typeof fields>, { id }: PlacedZone, actor: number, then: CompiledThen): void {
   const row = world.actors.rowOf(actor);
   world.since(row < 0 ? 0 : headingCause(world, row), () =>
-    world.follow(name, { subject: actor, source: actor }, { zone: id }, () => then(world, World.alone(actor))),
+    world.follow(event, { subject: actor, source: actor }, { zone: id }, () => then(world, World.alone(actor))),
   );
 }
 

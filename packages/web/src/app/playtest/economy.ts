@@ -188,7 +188,7 @@ function wareOf(
     costs: phrase(-1) || 'nothing',
     gets: phrase(1),
     upkeep: upkeep > 0 ? `then ${upkeep} a day` : '',
-    against: reason === '' ? '' : reason === 'noRoom' ? 'There is no room for it.' : tradeRefusalWords(data, (_, one) => labelOf(one)),
+    against: reason === '' ? '' : reason === 'noRoom' ? 'There is no room for it.' : tradeRefusalWords(data, { label: (_, one) => labelOf(String(one)) }),
   };
 }
 
