@@ -119,7 +119,14 @@ describe('What is kept of players, over HTTP', () => {
     const north = harness.screen(room.id, room.seats[0].join);
     await north.ready();
     expect(north.value('scrip')).toBe(0);
-    await north.until('it is said', () => north.errors.some((text) => text.includes('set aside')));
+    const [truth, south] = [harness.screen(room.id), harness.screen(room.id, room.seats[1].join)];
+    await Promise.all([truth.ready(), south.ready()]);
+    await north.until('it is said', () => north.errors.length > 0);
+    await truth.until('it is said', () => truth.errors.length > 0);
+    // What was in it is for who can mend it, and none of the other players' business.
+    expect(north.errors).toEqual(['What was kept of you can’t be read. It is set aside untouched, and you begin anew.']);
+    expect(truth.errors).toEqual([jasmine.stringContaining('What was kept of north can’t be read (/attributes/scrip: Scrip: a number')]);
+    expect(south.errors).toEqual([]);
     const { aside } = await harness.json<List>(`/api/rulesets/${id}/players`);
     expect(aside.map(({ name, saved, reason }) => [name, saved, reason])).toEqual([
       ['north', spoiled, '/attributes/scrip: Scrip: a number is expected, and this is "a great deal".'],

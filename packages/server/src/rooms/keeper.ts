@@ -10,6 +10,7 @@ import { AwakeRooms } from './awake-rooms.js';
 import { FIRST, SEAT_NAMES, SECOND } from './names.js';
 import type { Client, Goodbye } from './client.js';
 import { Room, type RoomRules } from './room.js';
+import type { Unreadable } from './unreadable.js';
 import { RoomHold } from './room-hold.js';
 import { newLink, seatsOf } from './seat-links.js';
 import { machineTime, type Time } from './time.js';
@@ -124,9 +125,9 @@ export class RoomKeeper {
       if (!hold) return undefined;
       const { id: rulesetId, document, revision } = await findRuleset(row.rulesetId);
       const rules = rulesFrom(document);
-      const { saved, notices } = await this.playersOf(rulesetId, rules, names);
+      const { saved, unreadable } = await this.playersOf(rulesetId, rules, names);
       const stood = await hold.read(rules, revision);
-      const room = new Room(row.id, { rules, rulesetId, revision }, row.seed, seats, saved, stood, notices);
+      const room = new Room(row.id, { rules, rulesetId, revision }, row.seed, seats, saved, stood, unreadable);
       if (edited && edited.revision > revision) room.edited(edited);
       return new AwakeRoom(room, hold, {
         all: this.awake,
@@ -145,7 +146,7 @@ export class RoomKeeper {
     rulesetId: string,
     rules: Rules,
     names: readonly string[],
-  ): Promise<{ saved: Map<string, SavedPlayer>; notices: readonly string[] }> {
+  ): Promise<{ saved: Map<string, SavedPlayer>; unreadable: readonly Unreadable[] }> {
     const saved = new Map<string, SavedPlayer>();
     for (const player of await Player.findAll({ where: { rulesetId, name: [...names] } })) {
       const [problem] = savedProblems(rules, player.saved);
@@ -158,13 +159,7 @@ export class RoomKeeper {
         });
     }
     const aside = await SetAside.findAll({ where: { rulesetId, name: [...names] } });
-    return {
-      saved,
-      notices: aside.map(
-        ({ name, reason }) =>
-          `What was kept of ${name} can’t be read (${reason}). It is set aside untouched under Players, and ${name} begins anew.`,
-      ),
-    };
+    return { saved, unreadable: aside.map(({ name, reason }) => ({ player: name, reason })) };
   }
 
   /**

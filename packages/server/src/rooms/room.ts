@@ -1,7 +1,7 @@
 import {
   abilitiesNow,
   actorOfSeat,
-  announcementsFor,
+  Announcer,
   checkAction,
   checkInput,
   type ClientMessage,
@@ -25,6 +25,7 @@ import {
   World,
 } from '@eager-ember/core';
 import type { Client, Goodbye } from './client.js';
+import { type Unreadable, unreadableWords } from './unreadable.js';
 
 /** A room as it stands, to be stored, with the rules that it stands under. */
 export interface RoomState {
@@ -36,6 +37,7 @@ export interface RoomState {
 
 interface Connection {
   readonly client: Client;
+  readonly announcer: Announcer;
   acknowledged: number;
 }
 
@@ -82,9 +84,6 @@ export class Room {
   private readonly homeless = new Map<string, SavedPlayer>();
   /** What is wrong with it for the moment. */
   private readonly troubles = new Map<string, string>();
-  /** What every screen that comes is told besides. */
-  private readonly notices: readonly string[];
-
   constructor(
     readonly id: string,
     rules: RoomRules,
@@ -93,9 +92,9 @@ export class Room {
     players: ReadonlyMap<string, SavedPlayer>,
     /** The world as it stood when the room was last stored, already under these rules. */
     stood?: World,
-    notices: readonly string[] = [],
+    /** The players of whom what was kept can't be read. */
+    private readonly unreadable: readonly Unreadable[] = [],
   ) {
-    this.notices = notices;
     this.current = rules;
     this.world = stood ?? World.start(rules.rules, seed);
     this.publisher = new Publisher(this.world);
@@ -160,10 +159,10 @@ export class Room {
   }
 
   connect(client: Client): void {
-    this.connections.set(client, { client, acknowledged: 0 });
+    this.connections.set(client, { client, announcer: new Announcer(), acknowledged: 0 });
     this.welcome(client);
     this.tellSeats(client);
-    for (const message of this.notices) client.send(encodeMessage({ t: 'error', message, final: false }));
+    for (const message of unreadableWords(this.unreadable, client.seat)) client.send(encodeMessage({ t: 'error', message, final: false }));
     if (this.trouble !== '') client.send(encodeMessage({ t: 'trouble', message: this.trouble }));
   }
 
@@ -280,7 +279,7 @@ export class Room {
       const { client } = connection;
       const viewer = this.viewerOf(client);
       if (told && !client.congested) client.send(this.publisher.frameFor(viewer, connection.acknowledged));
-      const items = [...announcementsFor(this.world, events, viewer)];
+      const items = [...connection.announcer.tell(this.world, events, viewer)];
       if (items.length > 0) client.send(encodeMessage({ t: 'news', items }));
     }
   }
