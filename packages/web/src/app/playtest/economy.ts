@@ -188,7 +188,12 @@ function wareOf(
     costs: phrase(-1) || 'nothing',
     gets: phrase(1),
     upkeep: upkeep > 0 ? `then ${upkeep} a day` : '',
-    against: reason === '' ? '' : reason === 'noRoom' ? 'There is no room for it.' : tradeRefusalWords(data, { label: (_, one) => labelOf(String(one)) }),
+    against:
+      reason === ''
+        ? ''
+        : reason === 'noRoom'
+          ? 'There is no room for it.'
+          : tradeRefusalWords(data, { label: (_, one) => labelOf(String(one)) }),
   };
 }
 

@@ -99,6 +99,27 @@ describe('A link to a room', () => {
     expect(link.word()).toBe('');
   });
 
+  it('forgets what a seat was told over an earlier connection: it is counted anew', () => {
+    const item = { serial: 1, tick: 3, event: 'abilityUsed', cause: 0, who: 'north', text: 'north uses torch', refusal: false, data: {} };
+    const told = (seat?: string) => {
+      socket().onopen?.();
+      socket().hear({ ...welcome(), ...(seat && { seat }) } as ServerMessage);
+      socket().hear({ t: 'news', items: [item] });
+      // The rules were edited: the same connection goes on.
+      socket().hear({ ...welcome(), ...(seat && { seat }) } as ServerMessage);
+      return link.news().length;
+    };
+    const again = () => {
+      socket().onclose?.();
+      jasmine.clock().tick(10_000);
+    };
+    expect(told('north')).toBe(1);
+    again();
+    expect(told('north')).toBe(1);
+    again();
+    expect(told()).toBe(2);
+  });
+
   it('does not come back where there is nothing to come back to', () => {
     socket().hear({ t: 'error', message: 'This room was closed.', final: true });
     jasmine.clock().tick(10_000);

@@ -73,6 +73,8 @@ export class RoomLink {
   private retry: ReturnType<typeof setTimeout> | undefined;
   private counted = { second: 0, bytes: 0 };
   private ended = false;
+  /** It was connected, and not welcomed since. */
+  private anew = false;
 
   /**
    * `shutFor` says why there is nothing to come back to, or nothing where there may be: a socket that is refused at the door
@@ -117,6 +119,7 @@ export class RoomLink {
     socket.onopen = () => {
       if (socket !== this.socket) return socket.close();
       refused = false;
+      this.anew = true;
       this.trouble.set({ text: '', until: undefined });
       this.state.set('open');
     };
@@ -171,6 +174,9 @@ export class RoomLink {
         this.speed.set(message.speed);
         this.live();
         this.welcome.set(message);
+        // A seat's announcements are counted from 1 by each connection.
+        if (this.anew && message.seat !== undefined) this.news.set([]);
+        this.anew = false;
         return;
       case 'pace':
         this.speed.set(message.speed);
