@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import { duration, toMilliseconds } from '../../ruleset/fields.js';
 import { defineConcept } from '../../world/concept.js';
+import { amount } from '../../world/event-fields.js';
+import { defineEvents } from '../../world/events.js';
 import type { Table } from '../../world/table.js';
 import type { World } from '../../world/world.js';
 
@@ -11,6 +13,17 @@ export const DAY = 86_400;
 const AGREES = 5;
 
 const clock = z.number().min(0, 'Seconds since 1970 are expected.').max(1e11, 'Seconds since 1970 are expected.');
+
+const events = defineEvents({
+  clockSetBack: {
+    label: 'the server’s clock is set back',
+    when: 'It is earlier than it was, by more than clocks differ; what waits by the clock has to wait no longer than it would have had to.',
+    arises: 'core',
+    fields: { seconds: amount() },
+    see: 'server',
+    sentence: (e) => `the server’s clock was set back by ${e.data['seconds']} s`,
+  },
+});
 
 /**
  * The calendar: what time it is on the server, for what comes back another day. A world has no clock of its own: the time
@@ -30,6 +43,7 @@ export const calendar = defineConcept<undefined, { readonly table: Table }>({
     },
   ],
   attach: (world) => ({ table: world.table('calendar') }),
+  events,
   commands: { clock: { args: { now: clock }, run: (world, { now }) => setClock(world, Number(now)) } },
   actions: {
     passTime: {
@@ -55,10 +69,19 @@ function rowOf(world: World): number {
 
 function setClock(world: World, now: number): void {
   const { table } = calendar.in(world);
-  // A clock that is set back would have what was over begin anew; one that agrees is left as it is.
-  if (now + table.column('ahead').data[rowOf(world)] < serverNow(world) + AGREES) return;
-  table.column('now').data[0] = now;
-  table.column('at').data[0] = world.tick;
+  const row = rowOf(world);
+  const by = now + table.column('ahead').data[row] - serverNow(world);
+  if (isKnown(world) && by > -AGREES && by < AGREES) return;
+  const before = isKnown(world);
+  table.column('now').data[row] = now;
+  table.column('at').data[row] = world.tick;
+  if (before && by < 0) world.emit(events.clockSetBack, {}, { seconds: -by });
+}
+
+/** Whether anybody has said what time it is. */
+export function isKnown(world: World): boolean {
+  const { table } = calendar.in(world);
+  return table.count > 0 && table.column('now').data[0] > 0;
 }
 
 /** The time on the server, in seconds since 1970. */

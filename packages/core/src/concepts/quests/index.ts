@@ -9,7 +9,7 @@ import { findings } from './findings.js';
 import { show, showAll } from './log.js';
 import { complete, countByAction, forgetQuests, hear, look, lookBack, makeSound, startByAction } from './progress.js';
 import { type QuestEntry, schema } from './schema.js';
-import { answer, askForQuests, fail, offer, offerFromStart } from './taking.js';
+import { mendWaits, answer, askForQuests, fail, offer, offerFromStart } from './taking.js';
 
 export { stretch } from './events.js';
 export { OFFERED, STANDINGS, type Standing } from './columns.js';
@@ -130,11 +130,17 @@ export const quests: Concept<CompiledQuests, Quests> = defineConcept<CompiledQue
   lifecycle: {
     playerLoaded: (world, row) => {
       makeSound(world, row);
+      mendWaits(world, row);
       showOne(world, row);
     },
     rulesAdopted: (world) => {
       for (let row = 0; row < world.actors.high; row++) if (world.actors.live[row] === 1) makeSound(world, row);
       showAll(world);
+    },
+  },
+  listeners: {
+    clockSetBack: (world, { data }) => {
+      for (let row = 0; row < world.actors.high; row++) if (world.actors.live[row] === 1) mendWaits(world, row, Number(data['seconds']));
     },
   },
   hears: hear,

@@ -1,4 +1,4 @@
-import { compileRuleset, wireSchemaOf } from '../../index.js';
+import { compileRuleset, serverNow, wireSchemaOf } from '../../index.js';
 import { HURT, goal, step, quest, pay, parts, crew, fell, ask, offer, begin, told, cell, rows, saved } from '../../testing/quests.js';
 import { input, join, rulesetWith, Trial } from '../../testing/rulesets.js';
 
@@ -247,11 +247,50 @@ describe('A quest', () => {
     clock(86_400 * 101 + 10);
     for (const id of ['day', 'hour']) once(id);
     expect(times()).toEqual([2, 1, 2]);
-    // A clock that is set back changes nothing.
-    clock(86_400 * 100);
     clock(86_400 * 101 + 3700);
     for (const id of ['day', 'hour']) once(id);
     expect(times()).toEqual([2, 2, 2]);
+  });
+
+  it('waits by a clock that was set back for as long as it would have had to, and no quest comes twice', () => {
+    const trial = Trial.of(parts(quest('day', { repeats: 'daily' }), quest('hour', { repeats: 'after', after: '3600s' })));
+    const clock = (now: number) => trial.step({ kind: 'clock', args: { now } });
+    const times = () =>
+      ['day', 'hour'].map((id) => {
+        offer(trial, id);
+        ask(trial, 'accept', id);
+        fell(trial);
+        return cell(trial, `${id}.times`);
+      });
+    const [wrong, right] = [86_400 * 500 + 60_000, 86_400 * 100 + 60_000];
+    clock(wrong);
+    expect(times()).toEqual([1, 1]);
+    clock(right);
+    expect(serverNow(trial.world)).toBe(right);
+    expect(trial.named('clockSetBack').map(({ data }) => data['seconds'])).toEqual([wrong - right]);
+    expect(times()).toEqual([1, 1]);
+    clock(right + 3000);
+    expect(times()).toEqual([1, 1]);
+    clock(right + 3700);
+    expect(times()).toEqual([1, 2]);
+    clock(86_400 * 101 + 1);
+    expect(times()).toEqual([2, 3]);
+    // Clocks differ by a little; that is nothing set back.
+    clock(86_400 * 101 - 2);
+    expect(trial.named('clockSetBack').length).toBe(1);
+  });
+
+  it('of a player who was away while the clock was wrong waits no longer than the quest says', () => {
+    const rules = parts(quest('day', { repeats: 'daily' }));
+    const saved = { quests: { day: 3, 'day.times': 1, 'day.again': 86_400 * 501 } };
+    const world = (now?: number) =>
+      new Trial(compileRuleset(rulesetWith(rules)), [
+        ...(now === undefined ? [] : [{ kind: 'clock', args: { now } }]),
+        join('north', { saved }),
+      ]);
+    expect(cell(world(86_400 * 100 + 5), 'day.again')).toBe(86_400 * 101);
+    // Where nobody has said what time it is, it stays as it was kept.
+    expect(cell(world(), 'day.again')).toBe(86_400 * 501);
   });
 
   it('is kept with its player: where they stand, what was counted, how much time is left', () => {

@@ -1,6 +1,6 @@
 import { World } from '../../world/world.js';
 import { allActors, teamOf } from '../actors/index.js';
-import { DAY, serverNow } from '../calendar/index.js';
+import { DAY, isKnown, serverNow } from '../calendar/index.js';
 import { ABANDONED, ACTIVE, AHEAD, CURRENT, DECLINED, DONE, FAILED, NONE, PASSED, READY } from './columns.js';
 import type { Quest } from './compile.js';
 import { quests } from './index.js';
@@ -32,6 +32,22 @@ function nextTime(world: World, { repeats, after }: Quest): number {
   const now = serverNow(world);
   if (repeats === 'daily') return (Math.floor(now / DAY) + 1) * DAY;
   return repeats === 'after' ? now + after : 0;
+}
+
+/**
+ * Nobody waits longer than a quest says, whatever clocks have said in between.
+ * @param setBack seconds by which the clock was just set back: what waits for a stretch of time waits for as much as before
+ */
+export function mendWaits(world: World, row: number, setBack = 0): void {
+  if (!isKnown(world) || !isPlayer(world, row)) return;
+  const { list, cells } = quests.in(world);
+  list.forEach((quest, q) => {
+    const { again } = cells[q];
+    if (again.data[row] === 0 || nextTime(world, quest) === 0) return;
+    const waits = quest.repeats === 'after' ? again.data[row] - setBack : again.data[row];
+    again.data[row] = Math.max(0, Math.min(waits, nextTime(world, quest)));
+    show(world, row, q);
+  });
 }
 
 /** Offers a quest to a player, or gives it to them at once where they are not asked; nothing where they may not have it. */
