@@ -43,6 +43,33 @@ describe('ember link', () => {
   });
 });
 
+describe('ember backup and restore', () => {
+  it('say which database they can’t find', () => {
+    const home = mkdtempSync(join(tmpdir(), 'ember-home-'));
+    const run = (args: readonly string[], env: Record<string, string> = {}) => {
+      const { DATABASE_URL: _, ...rest } = process.env;
+      const { status, stderr } = spawnSync(process.execPath, [BIN, ...args], {
+        encoding: 'utf8',
+        env: { ...rest, EMBER_HOME: home, ...env },
+      });
+      return [status, stderr] as const;
+    };
+    const file = join(home, 'backup');
+    expect(run(['backup', file])).toEqual([
+      2,
+      `There is no database of npm start (${join(home, 'database.json')}). Say by --database, or in DATABASE_URL, which one is meant.\n`,
+    ]);
+    expect(run(['restore', file, '--database', 'nonsense'])).toEqual([2, 'A database is a postgres:// address.\n']);
+    expect(run(['restore', file], { DATABASE_URL: 'postgres://127.0.0.1:1/none' })).toEqual([2, `There is no file ${file}.\n`]);
+    writeFileSync(join(home, 'database.json'), JSON.stringify({ port: 1, password: 'none' }));
+    expect(run(['backup', file])).toEqual([
+      2,
+      jasmine.stringMatching(/^The database can’t be reached: .*Start the server, or say by --database/),
+    ]);
+    rmSync(home, { recursive: true });
+  });
+});
+
 describe('ember', () => {
   let folder: string;
   beforeAll(() => (folder = mkdtempSync(join(tmpdir(), 'ember-cli-'))));

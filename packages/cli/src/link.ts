@@ -5,10 +5,11 @@ import { fileURLToPath } from 'node:url';
 /** How long the server may take to answer. */
 const PATIENCE_MS = 10_000;
 
-/** Where the start command puts the control socket. */
-function usualSocket({ CONTROL_SOCKET, EMBER_HOME }: NodeJS.ProcessEnv): string {
-  return CONTROL_SOCKET ?? join(EMBER_HOME ?? fileURLToPath(new URL('../../../.data', import.meta.url)), 'control.sock');
-}
+/** Where the start command keeps what is its own. */
+export const usualHome = ({ EMBER_HOME }: NodeJS.ProcessEnv): string =>
+  EMBER_HOME ?? fileURLToPath(new URL('../../../.data', import.meta.url));
+
+const usualSocket = (env: NodeJS.ProcessEnv): string => env['CONTROL_SOCKET'] ?? join(usualHome(env), 'control.sock');
 
 /** `ember link`: prints a sign-in link and returns the exit code. */
 export async function link(socket = usualSocket(process.env)): Promise<number> {

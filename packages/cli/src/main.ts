@@ -1,6 +1,7 @@
 import { Command, CommanderError, InvalidArgumentError, Option } from 'commander';
 import { duration, toMilliseconds } from '@eager-ember/core';
 import { exportTypes, findings, schema } from './export.js';
+import { backup, restore } from './backup.js';
 import { link } from './link.js';
 import { run } from './run.js';
 import { validate } from './validate.js';
@@ -20,7 +21,7 @@ function seed(text: string): number {
 export async function main(args: readonly string[]): Promise<number> {
   let code = 0;
   const program = new Command('ember')
-    .description('Validates and plays Eager Ember rulesets, without a server; asks the server of this machine for a sign-in link.')
+    .description('Validates and plays Eager Ember rulesets, without a server; looks after the server of this machine.')
     .exitOverride();
   program
     .command('validate')
@@ -73,6 +74,26 @@ export async function main(args: readonly string[]): Promise<number> {
     .option('--socket <path>', 'the control socket of the server, where it is not that of the start command')
     .action(async (options: { socket?: string }) => {
       code = await link(options.socket);
+    });
+  const database = () => new Option('--database <url>', 'which database, where it is neither that of DATABASE_URL nor that of npm start');
+  program
+    .command('backup')
+    .description('writes a backup of all that the server keeps, or of one ruleset with its history and players')
+    .argument('<file>', 'where to; only its owner can read it')
+    .option('--ruleset <id>', 'this ruleset alone')
+    .addOption(database())
+    .action(async (file: string, options: { ruleset?: string; database?: string }) => {
+      code = await backup(file, options);
+    });
+  program
+    .command('restore')
+    .description('puts a backup back: all of it or nothing')
+    .argument('<file>', 'what backup wrote')
+    .option('--replace', 'a whole backup takes the place of all there is')
+    .option('--copy', 'one ruleset goes beside the one that is there')
+    .addOption(database())
+    .action(async (file: string, options: { replace?: boolean; copy?: boolean; database?: string }) => {
+      code = await restore(file, options);
     });
   try {
     await program.parseAsync(args, { from: 'user' });

@@ -1,3 +1,6 @@
+export { backup, type Contents } from './backup/backup.js';
+export { restore } from './backup/restore.js';
+export { BackupProblem } from './backup/tools.js';
 export { type Config, readConfig } from './config.js';
 export { connect } from './database/models.js';
 export { migrate } from './database/migrations.js';
