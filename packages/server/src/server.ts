@@ -6,6 +6,7 @@ import type { Config } from './config.js';
 import { openControl } from './control.js';
 import { migrate } from './database/migrations.js';
 import { connect } from './database/models.js';
+import { sayInUse } from './database/presence.js';
 import { seed } from './database/seed.js';
 import proxyAddr from 'proxy-addr';
 import { createApp } from './http/app.js';
@@ -26,6 +27,17 @@ export interface RunningServer {
 
 /** Migrates, seeds, and serves until closed. */
 export async function startServer(config: Config, log: Logger = pino({ level: config.LOG_LEVEL })): Promise<RunningServer> {
+  const leave = await sayInUse(config.DATABASE_URL, log);
+  try {
+    const server = await serve(config, log);
+    return { ...server, close: () => server.close().finally(leave) };
+  } catch (error) {
+    await leave();
+    throw error;
+  }
+}
+
+async function serve(config: Config, log: Logger): Promise<RunningServer> {
   const sequelize = connect(config.DATABASE_URL, (sql) => log.trace(sql));
   for (const step of await migrate(sequelize)) log.info(`migrated: ${step}`);
   await seed(config.DEMO_RULESET);

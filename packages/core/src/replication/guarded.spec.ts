@@ -68,28 +68,37 @@ function audited(seed: number, ticks: number): { faults: string[]; told: number;
 
 describe('What seats are sent', () => {
   it('is nothing that they may not know, in any ruleset and whatever happens', () => {
-    const news = new Set<string>();
-    let told = 0;
     fc.assert(
       fc.property(fc.integer({ min: 1, max: 1_000_000 }), (seed) => {
-        const result = audited(seed, GUARDED_TICKS / 3);
-        result.news.forEach((name) => news.add(name));
-        told += result.told;
-        expect(result.faults.slice(0, 5)).withContext(`ruleset ${seed}`).toEqual([]);
+        expect(audited(seed, GUARDED_TICKS / 3).faults.slice(0, 5))
+          .withContext(`ruleset ${seed}`)
+          .toEqual([]);
       }),
-      { numRuns: 25 },
+      { numRuns: 12 },
     );
-    // There was something to hear, and others' to see.
+  });
+
+  it('is nothing of that where there is much to hear, and others’ to see', () => {
+    const news = new Set<string>();
+    let told = 0;
+    for (let seed = 1; seed <= 12; seed++) {
+      const result = audited(seed, GUARDED_TICKS / 2);
+      expect(result.faults.slice(0, 5)).withContext(`ruleset ${seed}`).toEqual([]);
+      result.news.forEach((name) => news.add(name));
+      told += result.told;
+    }
     expect(told).toBeGreaterThan(100);
     for (const name of [
-      'castBroken',
       'abilityRefused',
+      'castBroken',
       'effectRefused',
+      'goodSold',
+      'itemTaken',
       'learnRefused',
       'lootFound',
-      'tradeRefused',
       'questRefused',
-      'itemTaken',
+      'tradeRefused',
+      'visitRefused',
     ])
       expect(news).withContext(name).toContain(name);
   });

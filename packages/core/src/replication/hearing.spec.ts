@@ -166,7 +166,7 @@ describe('What a display is told of the rules', () => {
   });
 });
 
-describe('Announcements', () => {
+describe('What a seat hears', () => {
   it('are numbered as a seat hears them: what it does not hear leaves no gap and is no cause', () => {
     const company = new Company();
     expect(company.numbered('south', ...use('weld', 'south'))).toEqual([['castStarted', 1, 0]]);

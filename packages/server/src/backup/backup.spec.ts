@@ -3,6 +3,8 @@ import { mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { QueryTypes, Sequelize } from 'sequelize';
+import { pino } from 'pino';
+import { sayInUse } from '../database/presence.js';
 import { Harness } from '../testing/harness.js';
 import { backup } from './backup.js';
 import { restore } from './restore.js';
@@ -83,10 +85,9 @@ describe('A backup', () => {
     writeFileSync(cut, readFileSync(whole).subarray(0, statSync(whole).size - 2000));
     await expectAsync(restore(other, cut, { replace: true })).toBeRejectedWithError(/^pg_restore: /);
     expect(await all(other)).toEqual(before);
-    await on(other, async (sequelize) => {
-      await sequelize.query('SELECT 1');
-      await expectAsync(restore(other, whole, { replace: true })).toBeRejectedWithError(/stop the server first/);
-    });
+    const leave = await sayInUse(other, pino({ level: 'silent' }));
+    await expectAsync(restore(other, whole, { replace: true })).toBeRejectedWithError(/A server uses this database: stop it first/);
+    await leave();
     await restore(other, whole, { replace: true });
     expect(await all(other)).toEqual(await all(harness.database));
   });

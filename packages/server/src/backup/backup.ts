@@ -1,7 +1,6 @@
 import { randomBytes } from 'node:crypto';
 import { chmodSync, existsSync, renameSync, rmSync, writeFileSync } from 'node:fs';
-import { QueryTypes, type Sequelize, Transaction } from 'sequelize';
-import { connect } from '../database/models.js';
+import { QueryTypes, Sequelize, Transaction } from 'sequelize';
 import { BackupProblem, postgres } from './tools.js';
 
 /** What one ruleset is made of, in the order in which it can be put back; rooms are no part of it. */
@@ -32,7 +31,8 @@ export async function contentsOf(sequelize: Sequelize, transaction?: Transaction
 
 /** Works on a database, and lets go of it afterwards. @throws BackupProblem where it can't be reached */
 export async function withDatabase<T>(database: string, work: (sequelize: Sequelize) => Promise<T>): Promise<T> {
-  const sequelize = connect(database);
+  // Not the server's own connection: that one brings its models along, and there is one of those in a process.
+  const sequelize = new Sequelize(database, { logging: false, retry: { max: 0 } });
   try {
     await sequelize.authenticate().catch((error: Error) => {
       throw new BackupProblem(`The database can’t be reached: ${error.message}. Start the server, or say by --database where it is.`);

@@ -1,6 +1,7 @@
 import { existsSync } from 'node:fs';
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import { migrate } from '../database/migrations.js';
+import { keepUnused } from '../database/presence.js';
 import { type Contents, contentsOf, COPY_SCHEMA, OF_A_RULESET, withDatabase } from './backup.js';
 import { BackupProblem, postgres } from './tools.js';
 
@@ -44,16 +45,20 @@ async function putAll(sequelize: Sequelize, database: string, file: string, repl
     throw new BackupProblem(
       'This database is not empty. Make an empty one and say it by --database, or have all there is go by --replace.',
     );
-  const others = `SELECT 1 FROM pg_stat_activity WHERE datname = current_database() AND pid <> pg_backend_pid() AND backend_type = 'client backend'`;
-  if (!isEmpty && (await isThere(sequelize, others))) throw new BackupProblem('Something else uses this database: stop the server first.');
   if (await isThere(sequelize, `SELECT 1 FROM pg_namespace WHERE nspname = '${ASIDE}'`))
     throw new BackupProblem(
       `An earlier restore was broken off: what was there before it is in the schema ${ASIDE}. Rename or drop it first.`,
     );
-  // Until the other is there whole, what was there is only out of the way.
+  return sequelize.transaction(async (transaction) => {
+    if (!(await keepUnused(sequelize, transaction))) throw new BackupProblem('A server uses this database: stop it first.');
+    return inPlaceOf(sequelize, database, file);
+  });
+}
+
+/** Until what takes its place is there whole, what was there is only out of the way. */
+async function inPlaceOf(sequelize: Sequelize, database: string, file: string): Promise<Contents> {
   await sequelize.query(`ALTER SCHEMA public RENAME TO ${ASIDE}; CREATE SCHEMA public`);
   try {
-    // The dump makes the schema where it is not that of every new database.
     await postgres('pg_restore', [...RESTORE, '--schema=public', '--dbname', nameOf(database), file], database);
     await migrate(sequelize);
     const contents = await contentsOf(sequelize);
