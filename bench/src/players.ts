@@ -2,7 +2,7 @@ import { chmodSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { actorOfSeat, compileRuleset, renameEntry, type Rules, savePlayer, World } from '@eager-ember/core';
-import { batches, connect, followPlayers, migrate, Player, Ruleset, samplePlayers } from '@eager-ember/server';
+import { batches, connect, DraftingDesk, followPlayers, migrate, Player, Ruleset, samplePlayers } from '@eager-ember/server';
 import jsonPatch, { type Operation } from 'fast-json-patch';
 import { startPostgres } from '../../scripts/lib/postgres.mjs';
 import { rounded, type Row } from './measure.js';
@@ -28,6 +28,7 @@ export async function players(): Promise<readonly Row[]> {
   chmodSync(home, 0o755);
   const cluster = await startPostgres(home, { durable: true });
   const sequelize = connect(cluster.url);
+  const desk = new DraftingDesk();
   try {
     await migrate(sequelize);
     const before = compileRuleset(DEMO);
@@ -54,7 +55,9 @@ export async function players(): Promise<readonly Row[]> {
     });
     const reference = (performance.now() - rewriting) / 1000;
     const began = performance.now();
-    await sequelize.transaction((transaction) => followPlayers(ruleset, after, transaction));
+    const draft = await desk.compare(ruleset.document, after.document);
+    await sequelize.transaction((transaction) => followPlayers(ruleset, draft, transaction));
+    draft.drop();
     const world = World.start(after, 1);
     const used: number[] = [];
     let levels = 0;
@@ -82,6 +85,7 @@ export async function players(): Promise<readonly Row[]> {
       },
     ];
   } finally {
+    await desk.close();
     await sequelize.close();
     cluster.stop('immediate');
     rmSync(home, { recursive: true, force: true });

@@ -7,6 +7,7 @@ export { migrate } from './database/migrations.js';
 export { createSchema, patchSchema } from './http/rulesets.js';
 export { type RunningServer, startServer } from './server.js';
 export type { Client } from './rooms/client.js';
+export { DraftingDesk } from './drafts/desk.js';
 export { Room } from './rooms/room.js';
 export { Player, Ruleset } from './database/models.js';
 export { samplePlayers } from './database/sample-players.js';

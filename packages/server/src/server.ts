@@ -9,6 +9,7 @@ import { connect } from './database/models.js';
 import { sayInUse } from './database/presence.js';
 import { seed } from './database/seed.js';
 import proxyAddr from 'proxy-addr';
+import { DraftingDesk } from './drafts/desk.js';
 import { createApp } from './http/app.js';
 import { Hosts } from './http/hosts.js';
 import { Sessions } from './http/sessions.js';
@@ -46,7 +47,8 @@ async function serve(config: Config, log: Logger): Promise<RunningServer> {
   const buckets = [0.0005, 0.001, 0.002, 0.005, 0.01, 0.02, 0.05];
   const ticks = new Histogram({ name: 'ember_tick_seconds', help: 'Time a room takes for a tick', buckets, registers: [metrics] });
   const late = new Histogram({ name: 'ember_tick_late_seconds', help: 'How late a tick came', buckets, registers: [metrics] });
-  const keeper = new RoomKeeper(sequelize, log, { tickSeconds: (s) => ticks.observe(s), lateSeconds: (s) => late.observe(s) });
+  const desk = new DraftingDesk();
+  const keeper = new RoomKeeper(sequelize, desk, log, { tickSeconds: (s) => ticks.observe(s), lateSeconds: (s) => late.observe(s) });
   new Gauge({
     name: 'ember_rooms',
     help: 'Open rooms',
@@ -60,7 +62,7 @@ async function serve(config: Config, log: Logger): Promise<RunningServer> {
   const sessions = new Sessions(trail);
   const publicHost = config.PUBLIC_URL === undefined ? [] : [new URL(config.PUBLIC_URL).hostname];
   const hosts = new Hosts([config.HOST, ...publicHost, ...config.ALLOWED_HOSTS]);
-  const server = createServer(createApp({ config, log, sequelize, sessions, keeper, metrics, hosts, trail }));
+  const server = createServer(createApp({ config, log, sequelize, sessions, keeper, desk, metrics, hosts, trail }));
   const trusted = proxyAddr.compile(config.TRUSTED_PROXIES);
   const sockets = attachSockets(server, { keeper, sessions, hosts, trail, log, addressOf: (request) => proxyAddr(request, trusted) });
   await listen(server, config.PORT, config.HOST);
@@ -86,6 +88,7 @@ async function serve(config: Config, log: Logger): Promise<RunningServer> {
       server.closeAllConnections();
     });
     await trail.flush();
+    await desk.close();
     await sequelize.close();
   };
   return { url, signIn: newLink(), newLink, close };

@@ -8,6 +8,7 @@ import type { Logger } from 'pino';
 import type { Registry } from 'prom-client';
 import type { Sequelize } from 'sequelize';
 import type { Config } from '../config.js';
+import type { DraftingDesk } from '../drafts/desk.js';
 import type { RoomKeeper } from '../rooms/keeper.js';
 import { playerRoutes } from './players.js';
 import { HttpProblem, noSuchPath, problemHandler } from './problems.js';
@@ -24,6 +25,7 @@ export interface AppParts {
   readonly sequelize: Sequelize;
   readonly sessions: Sessions;
   readonly keeper: RoomKeeper;
+  readonly desk: DraftingDesk;
   readonly metrics: Registry;
   readonly hosts: Hosts;
   readonly trail: Trail;
@@ -48,7 +50,7 @@ const policy = helmet({
 });
 
 /** The HTTP side of the server. */
-export function createApp({ config, log, sequelize, sessions, keeper, metrics, hosts, trail }: AppParts): Express {
+export function createApp({ config, log, sequelize, sessions, keeper, desk, metrics, hosts, trail }: AppParts): Express {
   const app = express();
   app.disable('x-powered-by').set('etag', false).set('trust proxy', config.TRUSTED_PROXIES);
   app.use(hosts.required, policy);
@@ -77,9 +79,9 @@ export function createApp({ config, log, sequelize, sessions, keeper, metrics, h
   api.use(sessions.routes());
   api.use(
     '/rulesets',
-    rulesetRoutes(sequelize, trail, (id, rules, revision) => keeper.edited(id, rules, revision)),
+    rulesetRoutes(sequelize, desk, trail, (id, document, revision) => keeper.edited(id, document, revision)),
   );
-  api.use('/rulesets/:id/players', playerRoutes(keeper, trail));
+  api.use('/rulesets/:id/players', playerRoutes(keeper, desk, trail));
   api.use('/rulesets/:id/trail', trailRoutes(trail));
   api.use('/trail', trailRoutes(trail));
   api.use('/rooms', roomRoutes(keeper, trail));

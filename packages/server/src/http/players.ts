@@ -1,24 +1,16 @@
-import {
-  followSaved,
-  type Loss,
-  savedProblems,
-  sheetOf,
-  type SavedPlayer,
-  Upgrade,
-  keptSections,
-  type Rules,
-  readRuleset,
-} from '@eager-ember/core';
+import type { SavedPlayer } from '@eager-ember/core';
 import { Router } from 'express';
 import { Op, type Transaction } from 'sequelize';
 import { z } from 'zod';
 import { Player, type Ruleset, SetAside } from '../database/models.js';
+import type { Draft, DraftingDesk } from '../drafts/desk.js';
+import type { PlayerLoss } from '../drafts/jobs.js';
 import { PlayersElsewhere, type RoomKeeper } from '../rooms/keeper.js';
 import { pageOf } from './pages.js';
 import { HttpProblem, notFound } from './problems.js';
 import { userOf } from './sessions.js';
 import type { Trail } from '../trail/trail.js';
-import { findRuleset, rulesFrom } from './rulesets.js';
+import { findRuleset } from './rulesets.js';
 
 /** The name of a player: that of the seat they take. */
 const playerName = z
@@ -47,48 +39,26 @@ export async function* batches(rulesetId: string, transaction?: Transaction, siz
 }
 
 /** What is kept of players follows renamed entries in the same step: a room that opens later finds it under its new name. */
-export async function followPlayers({ id, document, revision }: Ruleset, after: Rules, transaction: Transaction): Promise<void> {
-  const { rules: before } = readRuleset(document);
-  if (!before) return;
+export async function followPlayers({ id, revision }: Ruleset, draft: Draft, transaction: Transaction): Promise<void> {
   for await (const players of batches(id, transaction)) {
-    const moved = players.flatMap((player) => {
-      // What can't be read is set aside when its player comes; nobody touches it here.
-      if (savedProblems(before, player.saved).length > 0) return [];
-      const saved = followSaved(before, after, player.saved);
-      return JSON.stringify(saved) === JSON.stringify(player.saved)
-        ? []
-        : [{ rulesetId: id, name: player.name, saved, revision: revision + 1 }];
-    });
-    if (moved.length > 0) await Player.bulkCreate(moved, { updateOnDuplicate: ['saved', 'revision', 'updatedAt'], transaction });
+    const moved = await draft.followed(players.map(({ name, saved }) => ({ name, saved })));
+    const rows = moved.map(({ name, saved }) => ({ rulesetId: id, name, saved, revision: revision + 1 }));
+    if (rows.length > 0) await Player.bulkCreate(rows, { updateOnDuplicate: ['saved', 'revision', 'updatedAt'], transaction });
   }
 }
 
-export interface PlayerLoss extends Loss {
-  readonly player: string;
-}
-
 /** What saved players would lose by an edit, before it is made: of those who played last, and not of everybody where they are many. */
-export async function lossesOf({ id, document }: Ruleset, after: Rules, transaction: Transaction): Promise<readonly PlayerLoss[]> {
-  const next = after.document as Readonly<Record<string, unknown>>;
-  const { rules: before } = readRuleset(document);
-  if (!before) return [];
-  const same = [...keptSections(before), ...keptSections(after)].every(
-    (key) => JSON.stringify(before.document[key]) === JSON.stringify(next[key]),
-  );
-  if (same) return [];
+export async function lossesOf({ id }: Ruleset, draft: Draft, transaction: Transaction): Promise<readonly PlayerLoss[]> {
+  if (draft.keeps) return [];
   const players = await Player.findAll({ where: { rulesetId: id }, order: [['updatedAt', 'DESC']], limit: MOST_ASKED, transaction });
   if (players.length === 0) return [];
-  const upgrade = new Upgrade(before, after);
-  return players
-    .filter(({ saved }) => savedProblems(before, saved).length === 0)
-    .flatMap(({ name, saved }) => upgrade.lossesOf(saved).map((loss) => ({ player: name, ...loss })))
-    .slice(0, MOST_LOSSES);
+  return (await draft.lossesOf(players.map(({ name, saved }) => ({ name, saved })))).slice(0, MOST_LOSSES);
 }
 
 const versionOf = ({ updatedAt }: Player) => `"${updatedAt.getTime()}"`;
 
 /** What is kept of a ruleset's players: to be read, put right, reset in part, carried from one place to another. */
-export function playerRoutes(keeper: RoomKeeper, trail: Trail): Router {
+export function playerRoutes(keeper: RoomKeeper, desk: DraftingDesk, trail: Trail): Router {
   const router = Router({ mergeParams: true });
   const named = (name: string): string => {
     const read = playerName.safeParse(name);
@@ -108,8 +78,8 @@ export function playerRoutes(keeper: RoomKeeper, trail: Trail): Router {
       throw error;
     }
   };
-  const strict = (rules: Rules, saved: unknown): SavedPlayer => {
-    const problems = savedProblems(rules, saved, true);
+  const strict = async (document: unknown, saved: unknown): Promise<SavedPlayer> => {
+    const problems = await desk.strict(document, saved);
     if (problems.length > 0) throw new HttpProblem(422, 'That cannot be kept of a player', 'Nothing was stored.', { problems });
     return saved as SavedPlayer;
   };
@@ -136,15 +106,14 @@ export function playerRoutes(keeper: RoomKeeper, trail: Trail): Router {
     const ruleset = await findRuleset((request.params as unknown as { id: string }).id);
     await keeper.stored(ruleset.id);
     const player = await find(ruleset.id, named(request.params.name));
-    const rules = rulesFrom(ruleset.document);
-    const problems = savedProblems(rules, player.saved);
+    const { problems, sheet } = await desk.sheet(ruleset.document, player.saved);
     response.set('ETag', versionOf(player)).json({
       name: player.name,
       revision: player.revision,
       updatedAt: player.updatedAt,
       saved: player.saved,
       problems,
-      sheet: problems.length > 0 ? { parts: [], homeless: [] } : sheetOf(rules, player.saved),
+      sheet,
     });
   });
 
@@ -156,7 +125,7 @@ export function playerRoutes(keeper: RoomKeeper, trail: Trail): Router {
     const expected = request.get('If-Match');
     const player = await alone(id, name, async () => {
       const ruleset = await findRuleset(id);
-      const saved = strict(rulesFrom(ruleset.document), body.data.saved);
+      const saved = await strict(ruleset.document, body.data.saved);
       const known = await Player.findOne({ where: { rulesetId: id, name } });
       if (known && expected === undefined) throw new HttpProblem(428, 'Say which state you change', 'Send its ETag as If-Match.');
       if (known && expected !== versionOf(known))

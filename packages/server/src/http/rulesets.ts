@@ -1,11 +1,12 @@
 import { readRuleset, registry, type Rules } from '@eager-ember/core';
 import { Router } from 'express';
 import type { Operation } from 'fast-json-patch';
-import type { Sequelize } from 'sequelize';
+import type { Sequelize, Transaction } from 'sequelize';
 import { z } from 'zod';
 import { Revision, Ruleset } from '../database/models.js';
 import { MOST_PATHS, type Trail } from '../trail/trail.js';
 import { followPlayers, lossesOf } from './players.js';
+import type { Draft, DraftingDesk } from '../drafts/desk.js';
 import { userOf } from './sessions.js';
 import { pageOf } from './pages.js';
 import { patched } from './patching.js';
@@ -61,10 +62,28 @@ const whole = (ruleset: Ruleset) => ({
 });
 
 /** Tells running rooms of edited rules. */
-export type OnEdit = (rulesetId: string, rules: Rules, revision: number) => void;
+export type OnEdit = (rulesetId: string, document: Readonly<Record<string, unknown>>, revision: number) => void;
+
+/**
+ * Has what is kept of players follow an edit.
+ * @throws HttpProblem where it is not sound, or would take something from players that nobody has been shown
+ */
+async function accept(ruleset: Ruleset, draft: Draft, lossesAccepted: boolean, transaction: Transaction): Promise<void> {
+  draft.requireSound();
+  // What an upgrade would take from somebody is shown first: only who has seen it may send it again so.
+  const losses = lossesAccepted ? [] : await lossesOf(ruleset, draft, transaction);
+  if (losses.length > 0)
+    throw new HttpProblem(
+      409,
+      'Saved players would lose something',
+      'Nothing was stored. Send it again with X-Losses: accept to have it so.',
+      { losses },
+    );
+  await followPlayers(ruleset, draft, transaction);
+}
 
 /** Rulesets as documents: ETag is the revision, edits are JSON Patches on a revision one names. */
-export function rulesetRoutes(sequelize: Sequelize, trail: Trail, onEdit: OnEdit): Router {
+export function rulesetRoutes(sequelize: Sequelize, desk: DraftingDesk, trail: Trail, onEdit: OnEdit): Router {
   const router = Router();
 
   router.get('/', async (request, response) => {
@@ -81,7 +100,7 @@ export function rulesetRoutes(sequelize: Sequelize, trail: Trail, onEdit: OnEdit
       name: body.data.name ?? 'New ruleset',
       tickRate: 20,
     };
-    rulesFrom(document);
+    await desk.requireSound(document);
     const ruleset = await Ruleset.create({ name: String(document['name']), document, revision: 1 });
     trail.note({ who: userOf(response), ruleset: ruleset.id, what: 'begun', about: { name: ruleset.name } });
     response.status(201).location(`/api/rulesets/${ruleset.id}`).set('ETag', '"1"').json(whole(ruleset));
@@ -99,7 +118,7 @@ export function rulesetRoutes(sequelize: Sequelize, trail: Trail, onEdit: OnEdit
     if (!patch.success)
       throw new HttpProblem(400, 'A JSON Patch is expected', `${patch.error.issues[0].path.join('/')}: ${patch.error.issues[0].message}`);
     await findRuleset(request.params.id);
-    const { ruleset, rules } = await sequelize.transaction(async (transaction) => {
+    const ruleset = await sequelize.transaction(async (transaction) => {
       // What only refers to it, such as a player that a room stores, does not wait for the edit.
       const locked = await Ruleset.findByPk(request.params.id, { transaction, lock: transaction.LOCK.NO_KEY_UPDATE });
       if (!locked) throw notFound('ruleset');
@@ -111,19 +130,12 @@ export function rulesetRoutes(sequelize: Sequelize, trail: Trail, onEdit: OnEdit
           { revision: locked.revision },
         );
       const document = patched(locked.document, patch.data as Operation[]);
-      const edited = rulesFrom(document);
-      // What an upgrade would take from somebody is shown first: only who has seen it may send it again so.
-      const losses = request.get('X-Losses') === 'accept' ? [] : await lossesOf(locked, edited, transaction);
-      if (losses.length > 0)
-        throw new HttpProblem(
-          409,
-          'Saved players would lose something',
-          'Nothing was stored. Send it again with X-Losses: accept to have it so.',
-          {
-            losses,
-          },
-        );
-      await followPlayers(locked, edited, transaction);
+      const draft = await desk.compare(locked.document, document);
+      try {
+        await accept(locked, draft, request.get('X-Losses') === 'accept', transaction);
+      } finally {
+        draft.drop();
+      }
       locked.document = document;
       // A new object of the same shape may compare equal to the old one; it is a new revision all the same.
       locked.changed('document', true);
@@ -140,9 +152,9 @@ export function rulesetRoutes(sequelize: Sequelize, trail: Trail, onEdit: OnEdit
         paths: patch.data.slice(0, MOST_PATHS).map(({ path }) => path),
       };
       await trail.within(transaction, { who: userOf(response), ruleset: locked.id, what: 'edited', about });
-      return { ruleset: locked, rules: edited };
+      return locked;
     });
-    onEdit(ruleset.id, rules, ruleset.revision);
+    onEdit(ruleset.id, ruleset.document, ruleset.revision);
     response.set('ETag', `"${ruleset.revision}"`).json({ id: ruleset.id, revision: ruleset.revision, updatedAt: ruleset.updatedAt });
   });
 

@@ -1,9 +1,10 @@
 import { randomInt } from 'node:crypto';
-import { type Rules, type SavedPlayer, savedProblems, seatProblems } from '@eager-ember/core';
+import { type Rules, type SavedPlayer, savedProblems } from '@eager-ember/core';
 import type { Logger } from 'pino';
 import type { Sequelize } from 'sequelize';
 import { Player, Room as RoomRow, type Ruleset, Seat, SetAside } from '../database/models.js';
 import { HttpProblem } from '../http/problems.js';
+import type { DraftingDesk } from '../drafts/desk.js';
 import { findRuleset, rulesFrom } from '../http/rulesets.js';
 import { AwakeRoom, type Measures } from './awake-room.js';
 import { AwakeRooms } from './awake-rooms.js';
@@ -39,6 +40,7 @@ export class RoomKeeper {
 
   constructor(
     private readonly sequelize: Sequelize,
+    private readonly desk: DraftingDesk,
     private readonly log: Logger,
     private readonly measures: Measures,
     private readonly time: Time = machineTime,
@@ -46,9 +48,8 @@ export class RoomKeeper {
 
   /** A new room with one to four seats; the rules say which team each comes into, those of `party` into one while there is room. */
   async create(ruleset: Ruleset, count = 2, party: readonly string[] = []): Promise<RoomRow> {
-    const rules = rulesFrom(ruleset.document);
-    const [problem] = seatProblems(rules, {});
-    if (problem) throw new HttpProblem(422, 'Nobody could take a seat', problem.message);
+    const problem = await this.desk.seats(ruleset.document);
+    if (problem !== '') throw new HttpProblem(422, 'Nobody could take a seat', problem);
     return this.sequelize.transaction(async (transaction) => {
       const id = await this.freeName();
       const row = await RoomRow.create({ id, rulesetId: ruleset.id, seed: randomInt(1, 2 ** 31 - 1) }, { transaction });
@@ -230,9 +231,12 @@ export class RoomKeeper {
     });
   }
 
-  edited(rulesetId: string, rules: Rules, revision: number): void {
-    const edited = { rules, rulesetId, revision };
-    for (const { room } of this.playing(rulesetId)) room.edited(edited);
+  /** Has rooms that are awake, or about to be, go by an edited document. Where there are none nothing is compiled here. */
+  edited(rulesetId: string, document: Readonly<Record<string, unknown>>, revision: number): void {
+    const playing = [...this.playing(rulesetId)];
+    if (playing.length === 0 && this.waking.size === 0) return;
+    const edited = { rules: rulesFrom(document), rulesetId, revision };
+    for (const { room } of playing) room.edited(edited);
     for (const hear of this.waking) hear(edited);
   }
 
