@@ -3,7 +3,7 @@ import { duration, toMilliseconds } from '../../ruleset/fields.js';
 import { defineConcept } from '../../world/concept.js';
 import { amount } from '../../world/event-fields.js';
 import { defineEvents } from '../../world/events.js';
-import type { Table } from '../../world/table.js';
+import { type Column, columnsOf, type Table } from '../../world/table.js';
 import type { World } from '../../world/world.js';
 
 /** Seconds of a day. Days turn at midnight UTC. */
@@ -13,6 +13,13 @@ export const DAY = 86_400;
 const AGREES = 5;
 
 const clock = z.number().min(0, 'Seconds since 1970 are expected.').max(1e11, 'Seconds since 1970 are expected.');
+
+interface Calendar {
+  readonly table: Table;
+  readonly now: Column;
+  readonly at: Column;
+  readonly ahead: Column;
+}
 
 const events = defineEvents({
   clockSetBack: {
@@ -29,7 +36,7 @@ const events = defineEvents({
  * The calendar: what time it is on the server, for what comes back another day. A world has no clock of its own: the time
  * comes in as a command, is part of the tape, and runs on with the ticks in between.
  */
-export const calendar = defineConcept<undefined, { readonly table: Table }>({
+export const calendar = defineConcept<undefined, Calendar>({
   id: 'calendar',
   tables: () => [
     {
@@ -42,7 +49,10 @@ export const calendar = defineConcept<undefined, { readonly table: Table }>({
       ],
     },
   ],
-  attach: (world) => ({ table: world.table('calendar') }),
+  attach: (world) => {
+    const table = world.table('calendar');
+    return { table, ...columnsOf(table, ['now', 'at', 'ahead']) };
+  },
   events,
   commands: { clock: { args: { now: clock }, run: (world, { now }) => setClock(world, Number(now)) } },
   actions: {
@@ -53,7 +63,7 @@ export const calendar = defineConcept<undefined, { readonly table: Table }>({
       steer: (args, _context, _path, rest) => {
         const seconds = toMilliseconds(String(args['time'])) / 1000;
         return (world, parties) => {
-          calendar.in(world).table.column('ahead').data[rowOf(world)] += seconds;
+          calendar.in(world).ahead.data[rowOf(world)] += seconds;
           rest(world, parties);
         };
       },
@@ -68,26 +78,25 @@ function rowOf(world: World): number {
 }
 
 function setClock(world: World, now: number): void {
-  const { table } = calendar.in(world);
+  const cells = calendar.in(world);
   const row = rowOf(world);
-  const by = now + table.column('ahead').data[row] - serverNow(world);
-  if (isKnown(world) && by > -AGREES && by < AGREES) return;
+  const by = now + cells.ahead.data[row] - serverNow(world);
   const before = isKnown(world);
-  table.column('now').data[row] = now;
-  table.column('at').data[row] = world.tick;
+  if (before && by > -AGREES && by < AGREES) return;
+  cells.now.data[row] = now;
+  cells.at.data[row] = world.tick;
   if (before && by < 0) world.emit(events.clockSetBack, {}, { seconds: -by });
 }
 
 /** Whether anybody has said what time it is. */
 export function isKnown(world: World): boolean {
-  const { table } = calendar.in(world);
-  return table.count > 0 && table.column('now').data[0] > 0;
+  const { table, now } = calendar.in(world);
+  return table.count > 0 && now.data[0] > 0;
 }
 
 /** The time on the server, in seconds since 1970. */
 export function serverNow(world: World): number {
-  const { table } = calendar.in(world);
+  const { table, now, at, ahead } = calendar.in(world);
   if (table.count === 0) return Math.floor(world.tick / world.rules.tickRate);
-  const [now, at, ahead] = ['now', 'at', 'ahead'].map((name) => table.column(name).data[0]);
-  return Math.floor(now + ahead + (world.tick - at) / world.rules.tickRate);
+  return Math.floor(now.data[0] + ahead.data[0] + (world.tick - at.data[0]) / world.rules.tickRate);
 }

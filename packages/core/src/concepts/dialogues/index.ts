@@ -12,7 +12,7 @@ import { actorsWithin, placeOf } from '../movement/index.js';
 import { choose, CHOOSE_ARGS } from './choices.js';
 import { findings } from './findings.js';
 import { type DialogueEntry, schema, type Speaker } from './schema.js';
-import { type DialogueEnd, events, type fields, type Heard } from './events.js';
+import { type DialogueEnd, events, type fields } from './events.js';
 
 export { type DialogueEntry, SPEAKERS } from './schema.js';
 
@@ -93,7 +93,7 @@ export const dialogues = defineConcept<readonly Dialogue[], Dialogues>({
   tables: (_, rules) => {
     const see = {
       column: 'dialogue',
-      of: (rules.chapters.get('dialogues')!.entries as unknown as readonly DialogueEntry[]).map((entry) => entry.heard as Heard),
+      of: (rules.chapters.get('dialogues')!.entries as unknown as readonly DialogueEntry[]).map((entry) => entry.heard),
     };
     return [
       {
