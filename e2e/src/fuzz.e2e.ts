@@ -1,4 +1,4 @@
-import { fuzz } from './fuzz.js';
+import { fuzz } from './fuzz/fuzz.js';
 
 describe('A server that is sent what it should not be sent', () => {
   it('answers all of it without failing, and lets others play on', async () => {
