@@ -89,16 +89,28 @@ describe('What seats are sent', () => {
     }
     expect(told).toBeGreaterThan(100);
     for (const name of [
+      'abilityHit',
+      'abilityMissed',
       'abilityRefused',
+      'actorDefeated',
+      'actorReturned',
       'castBroken',
+      'channelEnded',
+      'choiceMade',
+      'dialogueEnded',
       'effectRefused',
       'goodSold',
       'itemTaken',
       'learnRefused',
+      'lineSpoken',
       'lootFound',
+      'pickupRefused',
+      'pickupTaken',
       'questRefused',
       'tradeRefused',
       'visitRefused',
+      'zoneEntered',
+      'zoneLeft',
     ])
       expect(news).withContext(name).toContain(name);
   });

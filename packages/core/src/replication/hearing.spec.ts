@@ -142,6 +142,27 @@ describe('A refusal', () => {
   });
 });
 
+describe('A hit', () => {
+  const sneak = (see: string) => ({
+    abilities: [
+      {
+        id: 'sneak',
+        label: 'Sneak',
+        see,
+        target: { at: 'nearest', range: 300, who: 'foes', sight: false },
+        onHit: [{ do: 'hurt', attribute: 'suit', amount: 1 }],
+      },
+    ],
+  });
+  const heard = (see: string) => new Company(sneak(see)).hear('abilityHit', use('sneak')).map((text) => text.includes('sneak'));
+
+  it('is told to whom it hits only where they may see what it was', () => {
+    expect(heard('everyone')).toEqual([true, true, true]);
+    expect(heard('team')).toEqual([true, true, false]);
+    expect(heard('owner')).toEqual([true, false, false]);
+  });
+});
+
 describe('What a display is told of the rules', () => {
   it('names no cost, good, price or level in what only the server knows', () => {
     const parts = {

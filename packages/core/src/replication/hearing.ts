@@ -1,6 +1,6 @@
 import type { Rules } from '../ruleset/rules.js';
 import { visibilityOf } from '../ruleset/visible.js';
-import { toldFields } from '../world/event-fields.js';
+import { type EventParty, toldFields } from '../world/event-fields.js';
 import type { EventData, EventSpec, GameEvent } from '../world/events.js';
 import type { Visibility } from '../world/table.js';
 import type { World } from '../world/world.js';
@@ -12,7 +12,7 @@ type SeatViewer = Exclude<Viewer, 'truth'>;
 export function heardBy(world: World, event: GameEvent, viewer: SeatViewer): boolean {
   const spec = world.rules.registry.events.get(event.name);
   if (!spec || !(typeof spec.announced === 'function' ? spec.announced(event.data) : spec.announced)) return false;
-  return maySee(world, hearingOf(world.rules, spec, event), event.subject, viewer);
+  return maySee(world, hearingOf(world.rules, spec, event), event[partyOf(spec)], viewer);
 }
 
 /** What of an event's data a seat may know, were it told of it. */
@@ -27,6 +27,11 @@ export function knownTo(
     seesEntry: (chapter, id, of) => maySee(world, visibilityOf(world.rules, chapter, id), event[of], viewer),
   });
   return Object.fromEntries(Object.entries(event.data).filter(([field]) => told.has(field)));
+}
+
+/** Whom the visibility of an event is counted from. */
+function partyOf({ see, fields }: EventSpec): EventParty {
+  return typeof see === 'object' ? (fields[see.as].of ?? 'subject') : 'subject';
 }
 
 function hearingOf(rules: Rules, { see, fields }: EventSpec, { data }: GameEvent): Visibility {

@@ -1,31 +1,11 @@
 import type { Command } from '../index.js';
-import { drawn } from './mutations.js';
+import { type Mark, type MarkedAttribute, Marking, SEES, type Token } from './marking.js';
 import { input, join } from './rulesets.js';
-
-/** Who may be told of something: by what its entry says, and whose it is. */
-type See = 'owner' | 'team' | 'everyone' | 'server';
 
 export const GUARDED_SEATS = ['north', 'east', 'south', 'west'] as const;
 export const CREWS = ['copper', 'pewter'] as const;
 /** Longest that a guarded world is run: ticks then stay below every mark of an attribute. */
 export const GUARDED_TICKS = 300;
-
-/** A word that stands for one entry wherever it turns up, as its id or its label. */
-export interface Token {
-  readonly word: string;
-  readonly see: See;
-  /** The seat whose it is; undefined for what belongs to nobody in particular. */
-  readonly seat: number | undefined;
-  /** No seat knows that there is such a thing before it is told of it. */
-  readonly unknown: boolean;
-}
-
-/** A number of which every amount of one attribute is a multiple, and no other number of the ruleset is. */
-export interface Mark {
-  readonly prime: number;
-  readonly see: See;
-  readonly seat: number | undefined;
-}
 
 /** A ruleset in which everything says whose it is, and what random play in it can ask for. */
 export interface Guarded {
@@ -38,55 +18,18 @@ export interface Guarded {
   readonly joining: readonly Command[];
 }
 
-const SEES: readonly See[] = ['owner', 'team', 'everyone', 'server'];
-/** Primes from here on; handles of rows are no multiples of those that are taken. */
-const FIRST_MARK = 2003;
-const ROW_UNIT = 1 << 20;
-
-function* marks(): Generator<number> {
-  const isPrime = (n: number) => {
-    for (let d = 3; d * d <= n; d += 2) if (n % d === 0) return false;
-    return true;
-  };
-  const isNoHandle = (n: number) => {
-    for (let generation = 1; generation < 80; generation++)
-      for (let row = 0; row < 80; row++) if ((generation * ROW_UNIT + row) % n === 0) return false;
-    return true;
-  };
-  for (let n = FIRST_MARK; ; n += 2) if (isPrime(n) && isNoHandle(n)) yield n;
-}
-/** They are the same for every ruleset, and take a while to find. */
-const PRIMES: readonly number[] = (() => {
-  const source = marks();
-  return Array.from({ length: 24 }, () => source.next().value as number);
-})();
-
 /** A random ruleset with every visibility: each seat has a kind of actor of its own, whose entries are nobody else's. */
 export function guardedRuleset(seed: number): Guarded {
-  const draw = drawn(seed);
-  const one = <T>(of: readonly T[]): T => of[Math.floor(draw() * of.length)];
-  const below = (n: number) => Math.floor(draw() * n);
-  const tokens: Token[] = [];
-  const found: Mark[] = [];
-  const name = (seat: number | undefined, see: See, unknown = see === 'server') => {
-    const word = `zq${100 + tokens.length}q`;
-    tokens.push({ word, see, seat, unknown });
-    return { id: word, label: `Lb${word}` };
-  };
-  const shown = (seat: number, most: readonly See[] = SEES) => {
-    const see = one(most);
-    return { ...name(seat, see), see };
-  };
-  const attribute = (seat: number | undefined, see: See, more: Record<string, unknown>) => {
-    const prime = PRIMES[found.length];
-    found.push({ prime, see, seat });
-    const times = (n: number) => n * prime;
-    const entry: Record<string, unknown> & { id: string } = { ...name(seat, see), see, ...more };
-    return { times, entry };
-  };
+  const marking = new Marking(seed);
+  const { tokens, marks } = marking;
+  const draw = () => marking.draw();
+  const one = <T>(of: readonly T[]): T => marking.one(of);
+  const below = (n: number) => marking.below(n);
+  const name: Marking['name'] = (...of) => marking.name(...of);
+  const shown: Marking['shown'] = (...of) => marking.shown(...of);
   // What all have in common; nobody's, but for who may see no other's.
-  const coin = attribute(undefined, one(SEES), { kind: 'counter' });
-  const gem = attribute(undefined, one(SEES), { kind: 'counter' });
+  const coin = marking.attribute(undefined, { kind: 'counter' });
+  const gem = marking.attribute(undefined, { kind: 'counter' });
   const shared = [coin, gem].map(({ entry, times }) => ({ ...entry, start: times(5) }));
   const purse = { attribute: coin.entry.id, start: coin.times(5) };
   const pouch = { attribute: gem.entry.id, start: gem.times(5) };
@@ -95,23 +38,29 @@ export function guardedRuleset(seed: number): Guarded {
   const shop = name(undefined, 'everyone');
   const offer = name(undefined, 'everyone');
 
-  const sides = GUARDED_SEATS.map((_, seat) => {
-    const air = attribute(seat, one(SEES), { kind: 'pool' });
-    const hull = attribute(seat, one(SEES), { kind: 'pool' });
-    const silt = attribute(seat, one(SEES), { kind: 'counter' });
-    const pull = attribute(seat, one(SEES), { kind: 'stat' });
+  const bodies = GUARDED_SEATS.map((_, seat) => ({
+    air: marking.attribute(seat, { kind: 'pool' }),
+    hull: marking.attribute(seat, { kind: 'pool' }),
+    silt: marking.attribute(seat, { kind: 'counter' }),
+    pull: marking.attribute(seat, { kind: 'stat' }),
+  }));
+  const changeOf = (attributes: readonly MarkedAttribute[]) => {
+    const { entry, times } = one(attributes);
+    return {
+      do: entry['kind'] === 'counter' ? one(['give', 'take']) : one(['hurt', 'heal']),
+      attribute: entry.id,
+      amount: times(1 + below(4)),
+    };
+  };
+  // Whoever is hit has only what is theirs of it.
+  const blow = () => bodies.map(({ air, hull, silt }) => changeOf([air, hull, silt]));
+
+  const sides = bodies.map(({ air, hull, silt, pull }, seat) => {
     const pools = [air, hull];
     const all = [air, hull, silt, pull];
     const [wet, dazed] = [shown(seat), shown(seat)];
-    const drifting = { ...shown(seat), while: dazed.id };
-    const change = (whose = all) => {
-      const { entry, times } = one(whose);
-      return {
-        do: entry['kind'] === 'counter' ? one(['give', 'take']) : one(['hurt', 'heal']),
-        attribute: entry.id,
-        amount: times(1 + below(4)),
-      };
-    };
+    const drifting = { ...shown(seat), while: dazed.id, ...(draw() < 0.7 && { allows: ['move', 'use'] }) };
+    const change = (whose = all) => changeOf(whose);
     const modified = { attribute: pull.entry.id, operation: 'add', amount: pull.times(1 + below(3)) };
     const chill = {
       ...shown(seat),
@@ -121,7 +70,12 @@ export function guardedRuleset(seed: number): Guarded {
       modifiers: [modified],
       grants: [wet.id],
     };
-    const ward = { ...shown(seat), lifetime: 'lasting', stacking: 'once', grants: [dazed.id] };
+    const ward = {
+      ...shown(seat),
+      lifetime: 'lasting',
+      stacking: 'once',
+      grants: [dazed.id],
+    };
     const sting = {
       ...shown(seat),
       lifetime: 'timed',
@@ -147,8 +101,24 @@ export function guardedRuleset(seed: number): Guarded {
         cast: { time: '600ms' },
         brokenBy: { damage: 1, movement: draw() < 0.5, statuses: [dazed.id], player: draw() < 0.5 },
       }),
-      then: [change(), { do: 'apply', effect: one(effects).id }],
+      then: [change(), { do: one(['apply', 'apply', 'end']), effect: one(effects).id }],
     }));
+    const aim = { range: 90, who: 'others', sight: false };
+    const strike = {
+      ...shown(seat, own),
+      ...one<Record<string, unknown>>([
+        { target: { at: 'nearest', count: 2, ...aim }, cast: { time: '200ms' } },
+        {
+          target: { at: 'direction' },
+          deliver: { by: 'projectile', count: 3, spread: 90, speed: 200, radius: 8, lifetime: '500ms', pierce: 2, who: 'foes' },
+        },
+        { target: { at: 'self' }, deliver: { by: 'area', radius: 20, who: 'foes' } },
+        { target: { at: 'nearest', ...aim }, channel: { every: '100ms', lasts: '300ms', then: [change()] } },
+      ]),
+      onHit: blow(),
+      then: [{ do: 'end', effect: ward.id }],
+      onMiss: [change([silt])],
+    };
     const track = {
       ...shown(seat),
       levels: 4,
@@ -204,6 +174,27 @@ export function guardedRuleset(seed: number): Guarded {
       sight: false,
       who: `${pull.entry.id} > 0`,
     };
+    const heard = one(own);
+    // What is said in it nobody knows before it is said.
+    const words = () => name(seat, heard, true).label;
+    const banter = {
+      ...name(seat, heard),
+      heard,
+      lines: [
+        {
+          id: 'first',
+          speaker: one(['character', 'visitor', 'crew']),
+          text: words(),
+          for: '400ms',
+          then: [change()],
+          choices: [
+            { text: words(), then: [change()] },
+            { text: words(), if: `${silt.entry.id} > ${silt.times(2)}`, next: 'end' },
+          ],
+        },
+        { id: 'second', text: words(), for: '300ms', if: `${air.entry.id} > ${air.times(4)}` },
+      ],
+    };
     const valve = {
       ...name(undefined, 'everyone'),
       prompt: 'Turn',
@@ -213,6 +204,24 @@ export function guardedRuleset(seed: number): Guarded {
       busy: '200ms',
       serves: 'each',
     };
+    const eddy = {
+      ...name(undefined, 'everyone'),
+      who: `${pull.entry.id} > 0`,
+      onEnter: [change()],
+      onLeave: [change()],
+      every: { time: '700ms', then: [change()] },
+    };
+    const shell = {
+      ...name(undefined, 'everyone'),
+      radius: 30,
+      who: `${pull.entry.id} > 0`,
+      // Those who are refused are all others, and they are told.
+      ...(draw() < 0.5 && { refusal: 'Not yours.' }),
+      gone: one(['forAll', 'perPlayer']),
+      returns: '1s',
+      then: [change()],
+    };
+    const lying = { ...name(seat, 'everyone'), radius: 30, gone: 'forAll', lasts: '2s', then: [change()] };
     const chest = { ...name(undefined, 'everyone'), kind: 'prop', container: crate.id, interactions: [valve.id] };
     const diver = {
       ...name(undefined, 'everyone'),
@@ -225,15 +234,22 @@ export function guardedRuleset(seed: number): Guarded {
         purse,
         pouch,
       ],
-      abilities: abilities.map(({ id }) => id),
+      abilities: [...abilities, strike].map(({ id }) => id),
+      life: hull.entry.id,
+      respawn: { after: '1s' },
     };
-    const bounded = pools.map(({ entry, times }) => ({ ...entry, max: times(20), refill: { rate: times(20), every: '1s' } }));
+    const bounded = pools.map(({ entry, times }) => ({
+      ...entry,
+      max: times(20),
+      // Without it, one falls now and then.
+      ...(entry !== hull.entry && { refill: { rate: times(20), every: '1s' } }),
+    }));
     return {
       attributes: [...bounded, silt.entry, pull.entry],
       statuses: [wet, dazed],
       states: [drifting],
       effects,
-      abilities,
+      abilities: [...abilities, strike],
       tracks: [track],
       trees: [tree],
       quests: [quest],
@@ -241,9 +257,13 @@ export function guardedRuleset(seed: number): Guarded {
       loot: [haul],
       containers: [crate],
       interactions: [valve],
+      dialogues: [banter],
+      zones: [eddy],
+      pickups: [shell, lying],
       actors: [diver, chest],
       reactions: [{ ...name(seat, 'server', true), on: { on: 'statusGained', status: wet.id }, do: [change([hull])] }],
       diver,
+      strike,
       change,
       first,
       second,
@@ -261,6 +281,9 @@ export function guardedRuleset(seed: number): Guarded {
     'loot',
     'containers',
     'interactions',
+    'dialogues',
+    'zones',
+    'pickups',
   ] as const;
   const listed = Object.fromEntries(chapters.map((chapter) => [chapter, sides.flatMap((side): readonly unknown[] => side[chapter])]));
   const ruleset = {
@@ -275,7 +298,12 @@ export function guardedRuleset(seed: number): Guarded {
     arena: {
       width: 100,
       height: 100,
-      placed: sides.map(({ actors: [, chest] }, n) => ({ actor: chest.id, x: 20 + n * 20, y: 50 })),
+      starts: GUARDED_SEATS.map((_, n) => ({ x: 20 + n * 20, y: 50, team: CREWS[n >> 1] })),
+      placed: sides.flatMap(({ actors: [, chest], zones: [eddy], pickups: [shell] }, n) => [
+        { actor: chest.id, x: 20 + n * 20, y: 50 },
+        { zone: eddy.id, x: 20 + n * 20, y: 50, radius: 15 },
+        { pickup: shell.id, x: 20 + n * 20, y: 60 },
+      ]),
     },
     economy: { currency: coin.entry.id },
     markets: [{ ...market, goods: [{ good: gem.entry.id, price: { range: [coin.times(1), coin.times(1)] } }] }],
@@ -288,12 +316,12 @@ export function guardedRuleset(seed: number): Guarded {
     const side = sides[seat];
     // What somebody may guess: anything that they have no way of knowing.
     const guess = () => one(tokens.filter((token) => token.seat === seat || token.unknown)).word;
-    const ability = () => (draw() < 0.9 ? one(side.abilities).id : guess());
+    const ability = () => (draw() < 0.9 ? (draw() < 0.4 ? side.strike : one(side.abilities)).id : guess());
     return input(
       GUARDED_SEATS[seat],
       one<() => Record<string, unknown>>([
-        () => ({ do: 'use', ability: ability() }),
-        () => ({ do: 'use', ability: ability() }),
+        () => ({ do: 'use', ability: ability(), x: below(100), y: below(100) }),
+        () => ({ do: 'use', ability: ability(), x: below(100), y: below(100) }),
         () => ({ do: 'cancel' }),
         () => ({ do: 'move', x: below(3) - 1, y: below(3) - 1 }),
         () => ({ do: 'learn', tree: draw() < 0.9 ? side.trees[0].id : guess(), node: one([side.first, side.second]).id }),
@@ -301,7 +329,10 @@ export function guardedRuleset(seed: number): Guarded {
         () => ({ do: 'respec', tree: side.trees[0].id }),
         () => ({ do: one(['acceptQuest', 'declineQuest', 'abandonQuest']), quest: draw() < 0.7 ? side.quests[0].id : guess() }),
         () => ({ do: 'interact' }),
-        () => ({ do: 'take', item: below(8) }),
+        () => ({ do: 'interact' }),
+        () => ({ do: 'choose', choice: below(3) }),
+        () => ({ do: 'take', item: below(4) }),
+        () => ({ do: 'take', item: below(3) }),
         () => ({ do: 'buy', offer: draw() < 0.8 ? offer.id : guess() }),
         () => ({ do: 'sell', good: draw() < 0.8 ? gem.entry.id : guess(), amount: 1 + below(3) }),
         () => ({ do: 'switch', team: draw() < 0.8 ? one(CREWS) : guess() }),
@@ -320,6 +351,8 @@ export function guardedRuleset(seed: number): Guarded {
       () => ({ do: 'use', ability: one(side.abilities).id }),
       () => ({ do: 'enter', state: side.states[0].id }),
       () => ({ do: 'endDay' }),
+      () => ({ do: 'talk', dialogue: side.dialogues[0].id }),
+      () => ({ do: 'spawn', pickup: side.pickups[1].id }),
     ])();
     // Who brings a drop about is the one who finds it.
     const from = action['do'] === 'drop' ? GUARDED_SEATS[seat] : one(GUARDED_SEATS);
@@ -328,8 +361,8 @@ export function guardedRuleset(seed: number): Guarded {
   return {
     ruleset,
     tokens,
-    marks: found,
+    marks,
     joining: GUARDED_SEATS.map((seat, n) => join(seat, { team: CREWS[n >> 1], actor: sides[n].diver.id })),
-    commands: () => [...(draw() < 0.5 ? [asking(below(4))] : []), ...(draw() < 0.4 ? [meddling(below(4))] : [])],
+    commands: () => [...(draw() < 0.8 ? [asking(below(4))] : []), ...(draw() < 0.4 ? [meddling(below(4))] : [])],
   };
 }

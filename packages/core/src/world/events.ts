@@ -55,7 +55,7 @@ export interface EventDeclaration {
   readonly fields?: EventFields;
   /** The fields that patterns can ask for. An event without, not even an empty list, is waited for by none. */
   readonly patterns?: readonly string[];
-  /** Which seats are told, counted from the subject: as the entry in a field is seen, or by what it says of itself. */
+  /** Which seats are told: as the entry in a field is seen, counted from whose it is; or by what it says of itself, counted from the subject. */
   readonly see: Visibility | { readonly as: string } | ((data: EventData) => Visibility);
   /** Told to seats as an announcement on the reliable lane, not only to the trace. */
   readonly announced?: boolean | ((data: EventData) => boolean);

@@ -1,4 +1,4 @@
-import { actorOfSeat, compileRuleset, World } from '@eager-ember/core';
+import { actorOfSeat, compileRuleset, encodeMessage, World } from '@eager-ember/core';
 import { Audit } from '../../../core/src/testing/audit.js';
 import { GUARDED_SEATS, guardedRuleset } from '../../../core/src/testing/guarded.js';
 import type { Client } from './client.js';
@@ -11,6 +11,7 @@ function audited(seed: number, ticks: number): { faults: string[]; told: number 
   // Seats have all the same kind of actor where nobody says otherwise; here each has come with its own.
   const world = World.start(rules, seed);
   world.step(guarded.joining);
+  const edited = { ...guarded.ruleset, name: 'Edited', achievements: [], reactions: [] };
   const faults: string[] = [];
   // Crews stay what they are here: two and two.
   const audit = new Audit(guarded, (seat) => seat >> 1);
@@ -38,8 +39,13 @@ function audited(seed: number, ticks: number): { faults: string[]; told: number 
       const seat = GUARDED_SEATS.findIndex((name) => name === args['seat']);
       if (kind === 'poke')
         room.poke(truth, { t: 'poke', seat: GUARDED_SEATS[seat], from: String(args['from']), action: args['action'] as never });
-      else if ((args['input'] as { do: string }).do !== 'switch') room.input(clients[seat], ++n, args['input']);
+      else if ((args['input'] as { do: string }).do !== 'switch') {
+        const problem = room.input(clients[seat], ++n, args['input']);
+        if (problem !== undefined) clients[seat].send(encodeMessage({ t: 'error', message: problem, final: false }));
+      }
     }
+    // What the author edits while they play is told to them as all else is.
+    if (tick === Math.floor(ticks / 2)) room.edited({ rules: compileRuleset(edited), rulesetId: 'one', revision: 2 });
     room.tick();
     clients.forEach((one, seat) => room.abilities(one, { t: 'abilities', row: rows[seat] }));
   }

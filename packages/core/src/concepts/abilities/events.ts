@@ -128,7 +128,8 @@ export const events = defineEvents({
     label: 'an ability hits somebody',
     when: 'What an ability sent out has met somebody who counts; what it does there is still to come.',
     arises: { from: 'abilities', field: 'ability' },
-    fields,
+    // It is its user's: whoever is hit may not know it.
+    fields: { ability: entry('abilities', 'source') },
     patterns,
     see,
     announced: true,
