@@ -261,7 +261,7 @@ export function guardedRuleset(seed: number): Guarded {
       zones: [eddy],
       pickups: [shell, lying],
       actors: [diver, chest],
-      reactions: [{ ...name(seat, 'server', true), on: { on: 'statusGained', status: wet.id }, do: [change([hull])] }],
+      reactions: [{ ...name(seat, 'server', true), on: { on: 'statusGained', status: wet.id }, then: [change([hull])] }],
       diver,
       strike,
       change,
@@ -284,6 +284,7 @@ export function guardedRuleset(seed: number): Guarded {
     'dialogues',
     'zones',
     'pickups',
+    'reactions',
   ] as const;
   const listed = Object.fromEntries(chapters.map((chapter) => [chapter, sides.flatMap((side): readonly unknown[] => side[chapter])]));
   const ruleset = {

@@ -127,7 +127,7 @@ export const schema = z.strictObject({
   onHit: actionList().optional(),
   onMiss: actionList().optional(),
   onBreak: actionList().optional(),
-  /** Who sees its casts, projectiles and areas, counted from its user. */
+  /** Who sees its casts, projectiles, areas and hits, counted from its user. */
   see: z.enum(['owner', 'team', 'everyone'], 'One of owner, team, everyone is expected.').default('everyone'),
   tooltip: z
     .strictObject({
