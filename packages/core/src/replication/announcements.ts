@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { Rules } from '../ruleset/rules.js';
-import type { GameEvent } from '../world/events.js';
+import type { EventData, GameEvent } from '../world/events.js';
 import type { World } from '../world/world.js';
 import { heardBy, knownTo } from './hearing.js';
 import type { Viewer } from './publisher.js';
@@ -31,10 +31,20 @@ export function sentenceOf(rules: Rules, event: GameEvent): string {
   return rules.registry.events.get(event.name)?.sentence(event, speakerOf(rules)) ?? event.name;
 }
 
-function toAnnouncement(rules: Rules, event: GameEvent): Announcement {
-  const { serial, tick, name, cause, who, data } = event;
+/** Events in words, by the names of the fields that were told of: most viewers are told the same of one, and words take time. */
+const spoken = new WeakMap<GameEvent, Map<string, Announcement>>();
+
+function toAnnouncement(rules: Rules, event: GameEvent, data: EventData): Announcement {
+  const told = spoken.get(event) ?? new Map<string, Announcement>();
+  spoken.set(event, told);
+  const fields = Object.keys(data).join();
+  const known = told.get(fields);
+  if (known) return known;
+  const { serial, tick, name, cause, who } = event;
   const refusal = rules.registry.events.get(name)?.refusal === true;
-  return { serial, tick, event: name, cause, who, text: sentenceOf(rules, event), refusal, data: { ...data } };
+  const made = { serial, tick, event: name, cause, who, text: sentenceOf(rules, { ...event, data }), refusal, data: { ...data } };
+  told.set(fields, made);
+  return made;
 }
 
 /**
@@ -48,10 +58,10 @@ export class Announcer {
 
   /** What a viewer is told of a tick's events, in order. */
   tell(world: World, events: readonly GameEvent[], viewer: Viewer): readonly Announcement[] {
-    if (viewer === 'truth') return events.map((event) => toAnnouncement(world.rules, event));
+    if (viewer === 'truth') return events.map((event) => toAnnouncement(world.rules, event, event.data));
     return events.flatMap((event) => {
       if (!heardBy(world, event, viewer)) return [];
-      const told = toAnnouncement(world.rules, { ...event, data: knownTo(world, event, viewer) });
+      const told = toAnnouncement(world.rules, event, knownTo(world, event, viewer));
       return [{ ...told, serial: this.number(event.serial), cause: this.numbers.get(event.cause) ?? 0 }];
     });
   }

@@ -79,7 +79,7 @@ export function why(world: World, actor: number, id: string): Why | undefined {
   const high = attribute.max ? highOf(world, attribute, actor, low) : undefined;
   const modifiers = modifiersOn(world, row, index);
   const base = cells.own.data[row];
-  const before = attribute.kind === 'stat' ? combine(base, sumModifiers(grip, row, index)) : base;
+  const before = attribute.kind === 'stat' ? combine(base, sumModifiers(world, grip, row, index)) : base;
   const { refill } = attribute;
   const own = { owner: actor, source: 0, target: 0 };
   const rate = refill && (refill.while === undefined || refill.while(world, own) !== 0 ? refill.rate.run(world, own) : 0);

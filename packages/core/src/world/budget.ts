@@ -1,6 +1,7 @@
 /**
  * How many steps a tick may take. A step is an event that is announced, an action on one actor, a number that is drawn, or a
- * reaction that is asked whether an event is meant for it; somebody who comes into the arena is {@link SPAWN_STEPS}. Counted,
+ * reaction that is asked whether an event is meant for it; somebody who comes into the arena is {@link SPAWN_STEPS}, and
+ * {@link ROWS_A_STEP} rows that are looked through are one. Counted,
  * not timed: the same tick is cut at the same place wherever it runs. A step takes some two microseconds, so a tick that is
  * cut has taken less than the 50 ms that a room at 20 ticks a second has for it. The largest of the demo's ticks takes some
  * hundreds.
@@ -11,22 +12,27 @@ export const SPAWN_STEPS = 40;
 /** What it takes to lay something down in it. */
 export const LAY_STEPS = 4;
 
+/** The place of the rule at work where it is the core itself. */
+export const NO_RULE = -1;
+/** So many rows are looked through for a step, such as bodies near by, walls, or what is on an actor; a power of two, so that parts of a step add up. */
+export const ROWS_A_STEP = 32;
+
 /** What a tick may still do, and which rule has taken how much of it. Empty between ticks: no part of what is stored. */
 export class Budget {
   /** No bound outside a tick: what is worked out beside the game is its own affair. */
   private left = Infinity;
-  private readonly taken: Int32Array;
+  private readonly taken: Float64Array;
   /** The rule at work, by its place among those of the ruleset; -1 where it is the core itself. */
-  rule = -1;
+  rule = NO_RULE;
 
   constructor(rules: number) {
-    this.taken = new Int32Array(rules);
+    this.taken = new Float64Array(rules);
   }
 
   begin(): void {
     this.left = MOST_STEPS;
     this.taken.fill(0);
-    this.rule = -1;
+    this.rule = NO_RULE;
   }
 
   end(): void {

@@ -1,13 +1,14 @@
 import type { Parties } from '../formula/index.js';
 import type { Rules } from '../ruleset/rules.js';
 import { adoptTables } from './adopt.js';
-import { Budget } from './budget.js';
+import { Budget, NO_RULE, ROWS_A_STEP } from './budget.js';
 import { PHASES } from './concept.js';
 import type { EventFields } from './event-fields.js';
 import { DEEPEST_CAUSE, type Declared, type EventData, type EventParties, type EventSpec, type GameEvent, MOST_EVENTS } from './events.js';
 import { Hasher } from './hash.js';
 import { Luck } from './rolls.js';
 import { Table, type TableContent, type TableSpec } from './table.js';
+import { Timers, TIMERS } from './timers.js';
 
 /** A change from outside: an input of a seat, a seat taken or left, a poke. What a tape consists of, beside the seed. */
 export interface Command {
@@ -26,16 +27,7 @@ export interface Snapshot {
 export const ACTORS = 'actors';
 
 const KERNEL_TABLES: readonly TableSpec[] = [
-  {
-    name: 'timers',
-    hidden: true,
-    columns: [
-      { name: 'due', kind: 'tick', see: 'server' },
-      { name: 'handler', kind: 'int', see: 'server' },
-      { name: 'actor', kind: 'actor', see: 'server' },
-      { name: 'a', kind: 'int', see: 'server' },
-    ],
-  },
+  TIMERS,
   {
     name: 'rolls',
     hidden: true,
@@ -62,6 +54,7 @@ export class World {
   readonly attached = new Map<string, unknown>();
   readonly actors: Table;
   private readonly luck: Luck;
+  private readonly timers: Timers;
   private readonly budget: Budget;
   private overspent = false;
   private header = [0, 0, 0, 0];
@@ -74,7 +67,6 @@ export class World {
   private marks = new Int32Array(64);
   /** How often any actor was touched. */
   touches = 0;
-  private nextDue = { version: -1, tick: 0 };
 
   private constructor(readonly rules: Rules) {
     for (const spec of [...KERNEL_TABLES, ...rules.tables]) {
@@ -83,6 +75,7 @@ export class World {
     }
     this.actors = this.table(ACTORS);
     this.luck = new Luck(this.table('rolls'));
+    this.timers = new Timers(this, this.table('timers'));
     this.budget = new Budget(rules.acting.length);
     for (const concept of rules.registry.concepts)
       this.attached.set(concept.id, concept.attach?.(this, rules.compiled.get(concept.id) as never));
@@ -191,9 +184,9 @@ export class World {
       this.current = undefined;
     }
     for (const phase of PHASES) {
-      if (phase === 'timers') this.fireTimers();
+      if (phase === 'timers') this.timers.fire();
       for (const system of registry.systems[phase]) {
-        this.budget.rule = -1;
+        this.budget.rule = NO_RULE;
         system(this);
         this.current = undefined;
       }
@@ -216,6 +209,19 @@ export class World {
     const largest = this.budget.largest;
     this.record('tickCut', {}, { rule: this.rules.acting[largest.rule] ?? '', share: largest.steps / Math.max(1, this.budget.steps) }, 0);
     return false;
+  }
+
+  /**
+   * Takes what it costs to look through so many rows out of what a tick may do, for the rule at work. Returns whether the tick
+   * has any steps left: where it has not, whoever asked takes it that there is nothing to be found.
+   */
+  lookThrough(rows: number): boolean {
+    return this.spend(rows / ROWS_A_STEP);
+  }
+
+  /** Whether the tick has steps left. What looks for itself from now on does so for a rule. */
+  goesOn(rule: number): boolean {
+    return this.spend(0, rule);
   }
 
   /** How many steps this tick has taken so far; 0 between ticks. */
@@ -325,35 +331,17 @@ export class World {
     this.queue = [];
   }
 
-  /** Has a timer fire at the start of tick `now + ticks`; one set for 0 ticks fires at the next tick. */
-  setTimer(handler: number, ticks: number, actor: number, a: number): void {
-    const timers = this.table('timers');
-    const row = timers.add();
-    timers.column('due').data[row] = this.tick + Math.max(1, ticks);
-    timers.column('handler').data[row] = handler;
-    timers.column('actor').data[row] = actor;
-    timers.column('a').data[row] = a;
+  /**
+   * Has a timer fire at the start of tick `now + ticks`; one set for 0 ticks fires at the next tick.
+   * Returns its handle, by which it can be cancelled.
+   */
+  setTimer(handler: number, ticks: number, actor: number, a: number): number {
+    return this.timers.set(handler, ticks, actor, a);
   }
 
-  private fireTimers(): void {
-    const timers = this.table('timers');
-    if (this.nextDue.version === timers.version && this.nextDue.tick > this.tick) return;
-    const due = timers.column('due').data;
-    let soonest = Number.MAX_SAFE_INTEGER;
-    let fired = false;
-    for (let row = 0; row < timers.high; row++) {
-      if (timers.live[row] === 0) continue;
-      if (due[row] > this.tick) {
-        if (due[row] < soonest) soonest = due[row];
-        continue;
-      }
-      const [handler, actor, a] = ['handler', 'actor', 'a'].map((name) => timers.column(name).data[row]);
-      timers.remove(row);
-      fired = true;
-      this.rules.registry.timers[handler].run(this, actor, a);
-    }
-    // What fired may have set a timer in a row already passed: then the next tick looks again.
-    this.nextDue = { version: fired ? -1 : timers.version, tick: soonest };
+  /** Has a timer not fire. One that has, or 0, is left as it is. */
+  cancelTimer(timer: number): void {
+    this.timers.cancel(timer);
   }
 
   /** The next random number of this purpose and actor: from 0 (included) to 1 (excluded). */

@@ -2,7 +2,7 @@ import { distanceOf, type Point } from '../../math/distance.js';
 import { toGrid } from '../../math/grid.js';
 import { World } from '../../world/world.js';
 import { counts } from '../actors/index.js';
-import { arena, isInSight } from '../arena/index.js';
+import { arena, sees } from '../arena/index.js';
 import { actorsWithin, bodyRadius, facingOf, placeOf } from '../movement/index.js';
 import { isDown } from '../states/index.js';
 import type { Ability } from './compile.js';
@@ -83,7 +83,7 @@ export function actorRefusal(world: World, ability: Ability, row: number, other:
   const [from, to] = [placeOf(world, row), placeOf(world, other)];
   const distance = Math.max(0, distanceOf(from, to) - bodyRadius(world, other));
   if (distance > reach) return { reason: 'outOfRange', range: reach, distance };
-  return sight && !isInSight(arena.of(world.rules), from.x, from.y, to.x, to.y) ? { reason: 'outOfSight' } : undefined;
+  return sight && !sees(world, from, to) ? { reason: 'outOfSight' } : undefined;
 }
 
 function pointAim(world: World, { target }: Ability, row: number, request: AimRequest): Aim | Refusal {
@@ -100,7 +100,7 @@ function pointAim(world: World, { target }: Ability, row: number, request: AimRe
   if (x < 0 || y < 0 || x > ground.width || y > ground.height) return { reason: 'outOfArena' };
   const distance = distanceOf(at, point);
   if (distance > reach + 1e-6) return { reason: 'outOfRange', range: reach, distance };
-  if (target.sight && !isInSight(ground, at.x, at.y, x, y)) return { reason: 'outOfSight' };
+  if (target.sight && !sees(world, at, point)) return { reason: 'outOfSight' };
   return { x: toGrid(x), y: toGrid(y), target: 0 };
 }
 
@@ -109,7 +109,7 @@ export function targetsNear(world: World, { target }: Ability, row: number): rea
   const at = placeOf(world, row);
   const reach = target.range!.run(world, World.alone(world.actors.handle(row)));
   return actorsWithin(world, at.x, at.y, reach)
-    .filter((other) => counts(world, row, other, target.who) && sees(world, target.sight, at, placeOf(world, other)))
+    .filter((other) => counts(world, row, other, target.who) && (!target.sight || sees(world, at, placeOf(world, other))))
     .map((other) => ({ other, distance: distanceOf(at, placeOf(world, other)) }))
     .sort((a, b) => a.distance - b.distance || a.other - b.other)
     .map(({ other }) => other);
@@ -123,8 +123,4 @@ export function targetsInCone(world: World, ability: Ability, row: number, direc
     const distance = distanceOf(at, to);
     return distance === 0 || ((to.x - at.x) * direction.x + (to.y - at.y) * direction.y) / distance >= ability.target.edge - 1e-9;
   });
-}
-
-function sees(world: World, needed: boolean, from: Point, to: Point): boolean {
-  return !needed || isInSight(arena.of(world.rules), from.x, from.y, to.x, to.y);
 }

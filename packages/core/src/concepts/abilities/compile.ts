@@ -55,6 +55,7 @@ export interface Target {
 
 export interface Ability {
   readonly index: number;
+  readonly rule: number;
   readonly id: string;
   readonly label: string;
   readonly costs: readonly Cost[];
@@ -108,6 +109,7 @@ function compileOne(context: CompileContext, entry: AbilityEntry, index: number,
   checkShape(context, entry, path);
   return {
     index,
+    rule: context.ruleAt(path),
     id: entry.id,
     label: entry.label,
     costs: entry.costs.map((cost, k) => compileCost(context, cost, index, [...path, 'costs', k])),

@@ -1,5 +1,6 @@
 import type { Rules } from '../../ruleset/rules.js';
 import { defineConcept } from '../../world/concept.js';
+import type { World } from '../../world/world.js';
 import { findings } from './findings.js';
 import { type Arena, PLACEABLE, type Placeable, type Placed, type PlacedAs, schema, type Wall } from './schema.js';
 
@@ -73,6 +74,12 @@ export function followPlaced(before: Rules, now: Rules, kind: Placeable): Readon
  */
 export function isInSight({ walls }: Pick<Arena, 'walls'>, fromX: number, fromY: number, toX: number, toY: number): boolean {
   return walls.every((wall) => crossing(wall, 0, fromX, fromY, toX, toY) === undefined);
+}
+
+/** Whether one place can be seen from another, as far as the tick has steps left to find out. */
+export function sees(world: World, from: Readonly<{ x: number; y: number }>, to: Readonly<{ x: number; y: number }>): boolean {
+  const ground = arena.of(world.rules);
+  return world.lookThrough(ground.walls.length) && isInSight(ground, from.x, from.y, to.x, to.y);
 }
 
 /**

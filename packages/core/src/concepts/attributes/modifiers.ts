@@ -43,15 +43,19 @@ export function stacked(operation: number, amount: number, stacks: number): numb
 }
 
 /** Sums an actor's modifiers of one attribute, smallest amounts first: the order of coming and going leaves no trace. */
-export function sumModifiers(a: Attributes, row: number, index: number): Sums {
+export function sumModifiers(world: World, a: Attributes, row: number, index: number): Sums {
   const { attribute, operation, amount, stacks, muted, next } = a.of;
   let lists: number[][] | undefined;
+  let seen = 0;
   for (let at = a.heads.columns[0].data[row]; at !== 0; at = next.data[at - 1]) {
     const k = at - 1;
+    seen++;
     if (attribute.data[k] !== index || muted.data[k] === 1) continue;
     lists ??= OPERATIONS.map(() => []);
     lists[operation.data[k]].push(stacked(operation.data[k], amount.data[k], stacks.data[k]));
   }
+  // A value is whole whatever the tick has left: what it costs is missing for what comes after.
+  world.lookThrough(seen);
   if (!lists) return NO_SUMS;
   const [add, percent, times, set, atLeast, atMost] = lists.map((list) => (list.length > 1 ? list.sort((x, y) => x - y) : list));
   return {
@@ -132,6 +136,9 @@ export function removeModifiers(a: Attributes, row: number, holder: number): voi
   }
 }
 
+/** What it costs to work out a live amount, in rows that are looked through. */
+const ROWS_OF_AMOUNT = 8;
+
 /** The parties of a live amount; one object for all, since they are asked at every change. */
 const asking = { owner: 0, source: 0, target: 0 };
 
@@ -140,10 +147,13 @@ export function refreshLive(world: World, a: Attributes, row: number): boolean {
   if (world.rules.amounts.size === 0) return false;
   const { live, amount, source, actor, next } = a.of;
   let moved = false;
+  let seen = 0;
   for (let at = a.heads.columns[0].data[row]; at !== 0; at = next.data[at - 1]) {
     const k = at - 1;
+    seen++;
     const asked = live.data[k] === 0 ? undefined : world.rules.amounts.get(live.data[k]);
     if (!asked) continue;
+    seen += ROWS_OF_AMOUNT;
     asking.owner = actor.data[k];
     asking.source = source.data[k];
     asking.target = actor.data[k];
@@ -152,6 +162,7 @@ export function refreshLive(world: World, a: Attributes, row: number): boolean {
     amount.data[k] = now;
     moved = true;
   }
+  world.lookThrough(seen);
   return moved;
 }
 

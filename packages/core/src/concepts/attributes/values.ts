@@ -73,7 +73,7 @@ function settleOne(world: World, a: Attributes, row: number, index: number, stil
   }
   if (attribute.kind === 'stat') {
     const base = cells.own.data[row];
-    const whole = a.heads.columns[0].data[row] === 0 ? base : combine(base, sumModifiers(a, row, index));
+    const whole = a.heads.columns[0].data[row] === 0 ? base : combine(base, sumModifiers(world, a, row, index));
     value[row] = toGrid(clamp(attribute.whole ? Math.floor(whole + 0.5) : whole, low, high));
   } else value[row] = clamp(value[row], low, high);
 }
@@ -103,9 +103,10 @@ export function startValues(world: World, a: Attributes, row: number, only?: Rea
     if (!has(world, attribute, row) || (only && !only.has(index))) continue;
     const value = beginning(world, attribute, attribute.starts[type], row);
     a.cells[index].own.data[row] = attribute.whole ? Math.floor(value + 1e-9) : value;
-    // A later start may read this one's value: bounds and stats have to stand before it is asked.
-    settle(world, a, row, true);
+    // A later start may read this one's value, never an earlier: its bounds have to stand before that is asked.
+    settleOne(world, a, row, index, true);
   }
+  settle(world, a, row, true);
 }
 
 /** Gives an actor another first value than its kind has. */
@@ -158,5 +159,4 @@ export function restart(world: World, row: number, besides?: ReadonlySet<number>
   const a = attributes.in(world);
   const pools = new Set(a.compiled.list.flatMap((attribute, i) => (attribute.kind === 'pool' && !besides?.has(i) ? [i] : [])));
   startValues(world, a, row, pools);
-  settle(world, a, row, true);
 }

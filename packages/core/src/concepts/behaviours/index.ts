@@ -1,11 +1,11 @@
 import { distanceOf } from '../../math/distance.js';
 import type { CompileContext } from '../../ruleset/context.js';
 import { defineConcept } from '../../world/concept.js';
-import type { Table } from '../../world/table.js';
+import { columnsOf, type Table } from '../../world/table.js';
 import { abilities, canUse, useAbility } from '../abilities/index.js';
 import type { Ability } from '../abilities/compile.js';
 import { type ActorEntry, counts } from '../actors/index.js';
-import { arena, isInSight, type PlacedAs } from '../arena/index.js';
+import { arena, sees, type PlacedAs } from '../arena/index.js';
 import { homeOf, lives } from '../lives/index.js';
 import { actorsWithin, bodyRadius, headFor, placeOf, sendTo } from '../movement/index.js';
 import { isDown } from '../states/index.js';
@@ -21,6 +21,7 @@ const THERE = 2;
 
 interface Mind {
   readonly behaviour: BehaviourEntry | undefined;
+  readonly rule: number;
   /** What luck decides where a wanderer goes. */
   readonly luck: readonly [number, number];
   readonly pause: number;
@@ -77,6 +78,7 @@ function compileMind(context: CompileContext, entry: ActorEntry, i: number): Min
     context.problem([...path, 'do'], `${entry.label} has no speed: it can only stand. Say which stat is its speed.`);
   return {
     behaviour,
+    rule: context.ruleAt(path),
     luck: [context.purpose([...path, 'x']), context.purpose([...path, 'y'])],
     pause: behaviour && 'pause' in behaviour && behaviour.pause !== undefined ? context.ticks(behaviour.pause) : 0,
   };
@@ -87,20 +89,26 @@ const thinkingTicks = (world: World) => Math.max(1, Math.round(THINKING * world.
 function thinkAll(world: World): void {
   const { list, table, any } = behaviours.in(world);
   if (!any) return;
-  const { live, high } = world.actors;
-  const type = world.actors.column('type').data;
-  const [thinks, wasX, wasY] = ['thinks', 'wasX', 'wasY'].map((name) => table.column(name).data);
+  const { actors } = world;
+  const type = actors.column('type');
+  // Looked up at each use: who thinks may bring somebody in, and a table that grows has other arrays from then on.
+  const of = columnsOf(table, ['thinks', 'wasX', 'wasY']);
   const rest = thinkingTicks(world);
-  for (let row = 0; row < high; row++) {
-    if (live[row] === 0 || thinks[row] > world.tick) continue;
-    const mind = list[type[row]];
-    if (!mind.behaviour) continue;
-    thinks[row] = world.tick + rest;
+  const due: number[] = [];
+  for (let row = 0; row < actors.high; row++)
+    if (actors.live[row] === 1 && of.thinks.data[row] <= world.tick && list[type.data[row]].behaviour) due.push(row);
+  // Who found a tick without steps for it comes first at the next one.
+  due.sort((a, b) => of.thinks.data[a] - of.thinks.data[b] || a - b);
+  for (const row of due) {
+    if (actors.live[row] === 0) continue;
+    const mind = list[type.data[row]];
+    if (!world.goesOn(mind.rule)) return;
+    of.thinks.data[row] = world.tick + rest;
     if (isDown(world, row)) continue;
     think(world, row, mind);
     const { x, y } = placeOf(world, row);
-    wasX[row] = x;
-    wasY[row] = y;
+    of.wasX.data[row] = x;
+    of.wasY.data[row] = y;
   }
 }
 
@@ -128,14 +136,13 @@ function nearest(
   { who = 'foes', sight = false }: { who?: ActorWho | undefined; sight?: boolean | undefined },
 ): number {
   const at = placeOf(world, row);
-  const ground = arena.of(world.rules);
   let best = -1;
   let least = Infinity;
   for (const other of actorsWithin(world, at.x, at.y, within)) {
     if (!counts(world, row, other, who)) continue;
     const place = placeOf(world, other);
     const apart = distanceOf(at, place);
-    if (apart >= least || (sight && !isInSight(ground, at.x, at.y, place.x, place.y))) continue;
+    if (apart >= least || (sight && !sees(world, at, place))) continue;
     best = other;
     least = apart;
   }

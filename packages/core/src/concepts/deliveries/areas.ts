@@ -5,7 +5,7 @@ import { abilities } from '../abilities/index.js';
 import { counts } from '../actors/index.js';
 import { actorsWithin } from '../movement/index.js';
 import type { Area } from './compile.js';
-import { deliveries, type Deliveries } from './index.js';
+import { deliveries, type Deliveries, isRoomFor } from './index.js';
 import { events } from './events.js';
 
 /** Marks a circle of ground for an ability: it lands there after its delay, where it was aimed. */
@@ -14,6 +14,7 @@ export function layArea(world: World, index: number, kind: Area, user: number, x
   const parties = World.alone(user);
   const ticks = (seconds: number) => Math.max(0, Math.ceil(seconds * world.rules.tickRate - 1e-9));
   const lands = world.tick + ticks(kind.delay.run(world, parties));
+  if (!isRoomFor(world, grip.areas, index)) return;
   const row = grip.areas.add();
   const cells = {
     ability: index,
@@ -42,6 +43,7 @@ function advance(world: World, grip: Deliveries, row: number): void {
   const { areas, ground } = grip;
   const ability = abilities.of(world.rules).list[ground.ability.data[row]];
   if (ability?.deliver?.by !== 'area') return areas.remove(row);
+  world.goesOn(ability.rule);
   const kind = ability.deliver;
   const lands = ground.lands.data[row];
   if (lands > world.tick) return;

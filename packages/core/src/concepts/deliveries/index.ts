@@ -1,14 +1,19 @@
+import { LAY_STEPS } from '../../world/budget.js';
 import { defineConcept } from '../../world/concept.js';
 import type { Column, Table } from '../../world/table.js';
 import type { World } from '../../world/world.js';
 import type { Aim } from '../abilities/aim.js';
 import { type AbilityEntry, abilities } from '../abilities/index.js';
+import { events as livesEvents } from '../lives/events.js';
 import { placeOf } from '../movement/index.js';
 import { landAll, layArea } from './areas.js';
 import { flyAll, launchProjectiles } from './projectiles.js';
 import { events } from './events.js';
 
 export { DELIVERIES, type DeliveryEntry } from './schema.js';
+
+/** At most so many projectiles are under way in an arena, and as many areas. */
+export const MOST_SENT = 2000;
 
 const FLYING = ['ability', 'user', 'x', 'y', 'wayX', 'wayY', 'speed', 'ends', 'pierce', 'target', 'cause'] as const;
 const GROUND = ['ability', 'user', 'x', 'y', 'radius', 'lands', 'ends', 'pulse', 'cause'] as const;
@@ -92,6 +97,18 @@ export const deliveries = defineConcept<undefined, Deliveries>({
     },
   },
 });
+
+/**
+ * Whether another projectile or area of an ability has room in a table, and the tick has steps left for it. Where there is no
+ * room, that is said.
+ */
+export function isRoomFor(world: World, table: Table, index: number): boolean {
+  const { id, rule } = abilities.of(world.rules).list[index];
+  if (!world.spend(LAY_STEPS, rule)) return false;
+  if (table.count < MOST_SENT) return true;
+  world.emit(livesEvents.arenaFull, {}, { ability: id });
+  return false;
+}
 
 /** Sends an ability on its way to where it was aimed. */
 export function launch(world: World, index: number, user: number, aim: Aim): void {

@@ -7,7 +7,10 @@ import { arena, crossing } from '../arena/index.js';
 import { actorsWithin, bodyRadius, onGrid, placeOf } from '../movement/index.js';
 import { isDown } from '../states/index.js';
 import type { Projectile } from './compile.js';
-import { deliveries, type Deliveries } from './index.js';
+import { deliveries, type Deliveries, isRoomFor } from './index.js';
+
+/** Whom projectiles have gone through is remembered this often: past that one ends in whom it hits. */
+const MOST_STRIKES = 20_000;
 
 interface Point {
   readonly x: number;
@@ -22,6 +25,7 @@ export function launchProjectiles(world: World, index: number, kind: Projectile,
   const speed = Math.max(0, kind.speed.run(world, parties));
   const ticks = Math.max(1, Math.ceil(kind.lifetime.run(world, parties) * world.rules.tickRate - 1e-9));
   for (let i = 0; i < kind.count; i++) {
+    if (!isRoomFor(world, grip.projectiles, index)) return;
     const turn = kind.count === 1 ? 0 : (i / (kind.count - 1) - 0.5) * kind.spread;
     const [c, s] = [cosine(turn), sine(turn)];
     const row = grip.projectiles.add();
@@ -57,6 +61,8 @@ function fly(world: World, grip: Deliveries, row: number): void {
   // An edit may have made something else of the ability: what flies of the old one is gone.
   if (ability?.deliver?.by !== 'projectile') return end(grip, row);
   const kind = ability.deliver;
+  // Where the tick has no steps left, it hangs where it is: it must go through no wall.
+  if (!world.goesOn(ability.rule) || !world.lookThrough(arena.of(world.rules).walls.length)) return;
   if (kind.homing) turnTowards(world, grip, row, kind);
   const from = { x: flying.x.data[row], y: flying.y.data[row] };
   const way = flying.speed.data[row] / world.rules.tickRate;
@@ -68,7 +74,7 @@ function fly(world: World, grip: Deliveries, row: number): void {
     if (at > stop) break;
     const target = world.actors.handle(other);
     remember(grip, handle, target);
-    const last = flying.pierce.data[row] <= 0;
+    const last = flying.pierce.data[row] <= 0 || grip.strikes.count >= MOST_STRIKES;
     if (last) end(grip, row);
     else flying.pierce.data[row]--;
     hit(world, ability, user, target);
@@ -112,14 +118,15 @@ function metOn(
   const near = actorsWithin(world, (from.x + to.x) / 2, (from.y + to.y) / 2, Math.sqrt(square) / 2 + kind.radius);
   const met: { other: number; at: number }[] = [];
   for (const other of near) {
-    if (other === user || !isFor(world, user, other, kind) || wasHit(grip, handle, world.actors.handle(other))) continue;
+    if (other === user || !isFor(world, user, other, kind)) continue;
     const place = placeOf(world, other);
     const reach = kind.radius + bodyRadius(world, other);
     const along = square === 0 ? 0 : ((place.x - from.x) * dx + (place.y - from.y) * dy) / square;
     const at = along < 0 ? 0 : along > 1 ? 1 : along;
     const offX = from.x + dx * at - place.x;
     const offY = from.y + dy * at - place.y;
-    if (offX * offX + offY * offY <= reach * reach) met.push({ other, at });
+    if (offX * offX + offY * offY > reach * reach || wasHit(world, grip, handle, world.actors.handle(other))) continue;
+    met.push({ other, at });
   }
   return met.sort((a, b) => a.at - b.at || a.other - b.other);
 }
@@ -134,7 +141,7 @@ function turnTowards(world: World, grip: Deliveries, row: number, kind: Projecti
   const { flying } = grip;
   const from = { x: flying.x.data[row], y: flying.y.data[row] };
   let other = world.actors.rowOf(flying.target.data[row]);
-  if (other >= 0 && (isDown(world, other) || wasHit(grip, grip.projectiles.handle(row), world.actors.handle(other)))) other = -1;
+  if (other >= 0 && (isDown(world, other) || wasHit(world, grip, grip.projectiles.handle(row), world.actors.handle(other)))) other = -1;
   if (other < 0) other = nearest(world, grip, row, kind, from);
   if (other < 0) return;
   const to = placeOf(world, other);
@@ -153,10 +160,10 @@ function nearest(world: World, grip: Deliveries, row: number, kind: Projectile, 
   let best = -1;
   let least = Infinity;
   for (const other of actorsWithin(world, from.x, from.y, reach)) {
-    if (other === user || !isFor(world, user, other, kind) || wasHit(grip, projectiles.handle(row), world.actors.handle(other))) continue;
+    if (other === user || !isFor(world, user, other, kind)) continue;
     const { x, y } = placeOf(world, other);
     const apart = (x - from.x) * (x - from.x) + (y - from.y) * (y - from.y);
-    if (apart >= least) continue;
+    if (apart >= least || wasHit(world, grip, projectiles.handle(row), world.actors.handle(other))) continue;
     best = other;
     least = apart;
   }
@@ -169,8 +176,9 @@ function remember({ strikes }: Deliveries, projectile: number, target: number): 
   strikes.column('target').data[row] = target;
 }
 
-function wasHit(grip: Deliveries, projectile: number, target: number): boolean {
-  return findStrike(grip, projectile, target);
+/** Whether it has hit somebody before; also where the tick has no steps left to find out. */
+function wasHit(world: World, grip: Deliveries, projectile: number, target: number): boolean {
+  return !world.lookThrough(grip.strikes.count) || findStrike(grip, projectile, target);
 }
 
 function hasHit(grip: Deliveries, projectile: number): boolean {

@@ -52,7 +52,7 @@ export const events = defineEvents({
   effectRefused: {
     label: 'an effect does not take',
     when: 'An effect was to start and something kept it off; nothing was changed.',
-    fields: { ...fields, why: word(['once', 'most', 'blocked'], 'by'), by: entry({ field: 'chapter' }), chapter: text('by') },
+    fields: { ...fields, why: word(['once', 'most', 'blocked', 'full'], 'by'), by: entry({ field: 'chapter' }), chapter: text('by') },
     patterns,
     see,
     announced: true,
@@ -61,6 +61,7 @@ export const events = defineEvents({
       const words = {
         once: ': it is on already',
         most: ': it is on as often as it can be',
+        full: ': more than there can be at a time are on already',
         blocked: `: ${speak.label(String(chapter), blocker).toLowerCase()} keeps it off`,
       }[String(why)];
       return `${speak.label('effects', effect)} does not take on ${e.who}${words ?? ''}`;

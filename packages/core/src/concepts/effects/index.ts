@@ -60,6 +60,8 @@ function tables({ entries }: CompiledEffects): TableSpec[] {
         { name: 'source', kind: 'actor', see },
         // The tick at which it ends; 0 where nothing but an event ends it.
         { name: 'ends', kind: 'tick', see },
+        // The handle of the timer that ends it; 0 for none.
+        { name: 'timer', kind: 'int', see: 'server' },
         { name: 'stacks', kind: 'int', see },
         { name: 'uses', kind: 'int', see },
         { name: 'pulse', kind: 'tick', see: 'server' },

@@ -2,6 +2,7 @@ import type { Parties } from '../../formula/index.js';
 import { toGrid } from '../../math/grid.js';
 import { movedPositions } from '../../ruleset/rules.js';
 import type { Column, Table } from '../../world/table.js';
+import { NO_RULE } from '../../world/budget.js';
 import type { World } from '../../world/world.js';
 import { addModifier, attributes, modifiersOf, removeModifiers, settle } from '../attributes/index.js';
 import { changeStatus, hasStatus } from '../statuses/index.js';
@@ -10,7 +11,23 @@ import { effects } from './index.js';
 import type { Reason } from './schema.js';
 import { events } from './events.js';
 
-export const EFFECT_COLUMNS = ['actor', 'effect', 'source', 'ends', 'stacks', 'uses', 'pulse', 'muted', 'strength', 'cause'] as const;
+export const EFFECT_COLUMNS = [
+  'actor',
+  'effect',
+  'source',
+  'ends',
+  'timer',
+  'stacks',
+  'uses',
+  'pulse',
+  'muted',
+  'strength',
+  'cause',
+] as const;
+
+/** At most so many instances are on all actors together, and at most so many modifiers of theirs. */
+export const MOST_INSTANCES = 10_000;
+export const MOST_MODIFIERS = 20_000;
 
 /** The effects' grip on a world. */
 export interface Effects extends CompiledEffects {
@@ -39,7 +56,9 @@ export function applyEffect(world: World, actor: number, index: number, source: 
   const effect = grip.list[index];
   const parties = { subject: actor, source };
   if (!world.mayFollow('effectStarted', parties)) return;
-  const refuse = (why: 'once' | 'most') => world.emit(events.effectRefused, parties, { effect: effect.id, why });
+  // What is on anybody is looked through to find what is on this one.
+  if (!world.lookThrough(grip.table.count)) return;
+  const refuse = (why: 'once' | 'most' | 'full') => world.emit(events.effectRefused, parties, { effect: effect.id, why });
   const blocker = blockerOf(world, grip, effect, actor);
   if (blocker)
     return world.emit(events.effectRefused, parties, { effect: effect.id, why: 'blocked', by: blocker.id, chapter: blocker.chapter });
@@ -51,10 +70,13 @@ export function applyEffect(world: World, actor: number, index: number, source: 
     );
   }
   const group = instancesOf(world, actor, index).filter((at) => !effect.perSource || grip.of.source.data[at] === source);
-  if (group.length === 0) return startInstance(world, grip, index, actor, source);
+  const { modifiers } = attributes.in(world);
+  const isFull = grip.table.count >= MOST_INSTANCES || modifiers.count + effect.modifiers.length > MOST_MODIFIERS;
+  if (group.length === 0) return isFull ? refuse('full') : startInstance(world, grip, index, actor, source);
   if (effect.stacking === 'once') return refuse('once');
   if (effect.stacking === 'refresh' || effect.stacking === 'extend') return stackInstance(world, grip, group[0], source);
   if (effect.most !== undefined && group.length >= effect.most) return refuse('most');
+  if (isFull) return refuse('full');
   startInstance(world, grip, index, actor, source);
 }
 
@@ -97,7 +119,7 @@ function startInstance(world: World, grip: Effects, index: number, actor: number
   );
   if (effect.stacking === 'strongest') muteWeaker(world, grip, actor, index, source);
   if (effect.modifiers.length > 0) settle(world, stats, row);
-  if (ticks > 0) world.setTimer(grip.endTimer, ticks, actor, handle);
+  if (ticks > 0) grip.of.timer.data[at] = world.setTimer(grip.endTimer, ticks, actor, handle);
   world.follow(events.effectStarted, { subject: actor, source }, { effect: effect.id, ticks }, () => {
     grip.of.cause.data[at] = world.cause;
     effect.grants.forEach((status) => changeStatus(world, actor, status, 1));
@@ -117,7 +139,7 @@ function stackInstance(world: World, grip: Effects, at: number, source: number):
   const handle = grip.table.handle(at);
   const parties = { owner: actor, source, target: actor };
   const ticks = effect.lasts ? ticksOf(world, effect.lasts.run(world, parties)) : 0;
-  const { ends, stacks, uses } = grip.of;
+  const { ends, timer, stacks, uses } = grip.of;
   if (effect.stacking === 'extend') {
     const most = effect.most === undefined ? Infinity : world.tick + effect.most * ticks;
     ends.data[at] = Math.min(LATEST, most, ends.data[at] + ticks);
@@ -128,7 +150,10 @@ function stackInstance(world: World, grip: Effects, at: number, source: number):
     grip.of.source.data[at] = source;
     restate(world, grip, at, parties);
   }
-  if (ticks > 0) world.setTimer(grip.endTimer, ends.data[at] - world.tick, actor, handle);
+  if (ticks > 0) {
+    world.cancelTimer(timer.data[at]);
+    timer.data[at] = world.setTimer(grip.endTimer, ends.data[at] - world.tick, actor, handle);
+  }
   const data = { effect: effect.id, stacks: stacks.data[at], ticks: ends.data[at] === 0 ? 0 : ends.data[at] - world.tick };
   world.follow(events.effectStacked, { subject: actor, source }, data, () => effect.onStack?.(world, parties));
 }
@@ -175,6 +200,7 @@ export function endEffect(world: World, at: number, reason: Reason): void {
   const handle = grip.table.handle(at);
   const row = world.actors.rowOf(actor);
   const cause = grip.of.cause.data[at];
+  world.cancelTimer(grip.of.timer.data[at]);
   grip.table.remove(at);
   if (row < 0) return;
   removeModifiers(attributes.in(world), row, handle);
@@ -195,6 +221,8 @@ export function runOut(world: World, handle: number): void {
   const grip = effects.in(world);
   const at = grip.table.rowOf(handle);
   if (at < 0 || grip.of.ends.data[at] > world.tick || grip.of.ends.data[at] === 0) return;
+  // Where the tick has no steps left it runs out at the next one.
+  if (!world.goesOn(NO_RULE)) return void (grip.of.timer.data[at] = world.setTimer(grip.endTimer, 1, grip.of.actor.data[at], handle));
   if (grip.of.pulse.data[at] !== 0 && grip.of.pulse.data[at] <= world.tick) pulse(world, grip, at);
   if (grip.table.rowOf(handle) === at) endEffect(world, at, 'ranOut');
 }

@@ -14,12 +14,18 @@ export const events = defineEvents({
   },
   arenaFull: {
     label: 'the arena is full',
-    when: 'Somebody was to be brought in, or something laid down, and was not: the arena holds no more actors, or pickups.',
-    fields: { type: entry('actors'), pickup: entry('pickups') },
+    when: 'Somebody was to be brought in, or something laid down or sent on its way, and was not: the arena holds no more of them.',
+    fields: { type: entry('actors'), pickup: entry('pickups'), ability: entry('abilities') },
     see: 'server',
     refusal: true,
     sentence: ({ data }, speak) => {
-      const what = data['pickup'] === undefined ? speak.label('actors', data['type']) : speak.label('pickups', data['pickup']);
+      const { type, pickup, ability } = data;
+      const what =
+        ability !== undefined
+          ? speak.label('abilities', ability)
+          : pickup !== undefined
+            ? speak.label('pickups', pickup)
+            : speak.label('actors', type);
       return `no room for another ${what.toLowerCase()}`;
     },
   },

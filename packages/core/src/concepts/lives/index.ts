@@ -12,6 +12,7 @@ import { attributes, lowOf, restart } from '../attributes/index.js';
 import { endEffectsOf } from '../effects/index.js';
 import { headFor, placeActor, placeOf, startPoint } from '../movement/index.js';
 import { enterState, isDown, leaveState, states } from '../states/index.js';
+import { Names } from './names.js';
 import { bringIn, compilePlaced, followPopulation, type PlacedLife, populate } from './population.js';
 import { events } from './events.js';
 
@@ -39,6 +40,7 @@ interface CompiledLives {
 interface Lives extends CompiledLives {
   readonly table: Table;
   readonly harm: Table;
+  readonly names: Names;
 }
 
 /** Lives: who falls when a pool is empty, who did it and who helped, and how it comes back. */
@@ -99,7 +101,7 @@ export const lives = defineConcept<CompiledLives, Lives>({
       ],
     },
   ],
-  attach: (world, compiled) => ({ ...compiled, table: world.table('lives'), harm: world.table('harm') }),
+  attach: (world, compiled) => ({ ...compiled, table: world.table('lives'), harm: world.table('harm'), names: new Names() }),
   events,
   selectors: {
     helpers: {

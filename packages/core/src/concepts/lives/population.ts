@@ -68,8 +68,11 @@ export function bringIn(world: World, type: number, team: number, { x, y }: Poin
     world.emit(events.arenaFull, {}, { type: entry.id });
     return 0;
   }
-  const own = lives.in(world).placed.get((from.listed ?? 0) - 1);
-  const actor = spawnActor(world, type, team, freeName(world, own?.label ?? entry.label));
+  const { names, placed } = lives.in(world);
+  const own = placed.get((from.listed ?? 0) - 1);
+  const name = names.free(world, own?.label ?? entry.label);
+  const actor = spawnActor(world, type, team, name);
+  names.note(world, name);
   const row = world.actors.rowOf(actor);
   if (row < 0) return 0;
   for (const { attribute, start } of own?.starts ?? []) beginWith(world, row, attribute, start);
@@ -79,16 +82,6 @@ export function bringIn(world: World, type: number, team: number, { x, y }: Poin
   const { x: homeX, y: homeY } = placeOf(world, row);
   settleAt(world, row, homeX, homeY, from);
   return actor;
-}
-
-/** The label, or the label with the first number that nobody is called by. */
-function freeName(world: World, label: string): string {
-  const taken = new Set<string>();
-  for (let row = 0; row < world.actors.high; row++) if (world.actors.live[row] === 1) taken.add(world.nameOf(world.actors.handle(row)));
-  if (!taken.has(label)) return label;
-  let n = 2;
-  while (taken.has(`${label} ${n}`)) n++;
-  return `${label} ${n}`;
 }
 
 /**

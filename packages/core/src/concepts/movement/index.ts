@@ -202,9 +202,13 @@ function push(world: World, actor: number, from: number, distance: number): void
   moveStraight(world, movement.in(world), row, (dx / length) * way, (dy / length) * way);
 }
 
+/** What it costs to find a body near by, in rows that are looked through. */
+const ROWS_OF_BODY = 8;
+
 /** The actors whose body touches a circle and that are not down, ascending by row. */
 export function actorsWithin(world: World, x: number, y: number, radius: number): readonly number[] {
-  return movement.in(world).near.touching(world, x, y, radius);
+  const found = movement.in(world).near.touching(world, x, y, radius);
+  return world.lookThrough(found.length * ROWS_OF_BODY) ? found : [];
 }
 
 /** Actors whose body touches a circle around one, that one left out. */

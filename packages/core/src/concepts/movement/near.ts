@@ -55,8 +55,9 @@ export class Near {
         }
     // Mostly nobody is there: nothing is made then.
     if (this.count === 0) return NOBODY_NEAR;
-    const rows = this.found.slice(0, this.count);
-    return this.count === 1 ? rows : rows.sort((a, b) => a - b);
+    if (this.count === 1) return [this.found[0]];
+    // Typed, since it then sorts numbers as such, several times as fast.
+    return Array.from(Int32Array.from(this.found.slice(0, this.count)).sort());
   }
 
   private cell(value: number, count: number): number {

@@ -24,9 +24,10 @@ export interface Pickup {
   readonly label: string;
   readonly radius: number;
   readonly shape: PickupEntry['shape'];
+  readonly rule: number;
   readonly who: FormulaFunction | undefined;
   /** The condition as it is written, and what its author says to whom it refuses. */
-  readonly rule: string;
+  readonly condition: string;
   readonly refusal: string | undefined;
   readonly then: CompiledThen;
   readonly perPlayer: boolean;
@@ -51,15 +52,16 @@ interface Pickups extends CompiledPickups {
   readonly returnTimer: number;
 }
 
-function compilePickup(context: CompileContext, entry: PickupEntry, path: Path): Pickup {
+function compilePickup(context: CompileContext, entry: PickupEntry, path: Path, rule: number): Pickup {
   const ticks = (time: string | undefined) => (time === undefined ? 0 : Math.max(1, context.ticks(time)));
   return {
     id: entry.id,
     label: entry.label,
     radius: entry.radius,
     shape: entry.shape,
+    rule,
     who: entry.who === undefined ? undefined : context.condition(entry.who),
-    rule: entry.who ?? '',
+    condition: entry.who ?? '',
     refusal: entry.refusal,
     then: context.then(entry.then, [...path, 'then']),
     perPlayer: entry.gone === 'perPlayer',
@@ -83,10 +85,10 @@ export const pickups = defineConcept<CompiledPickups, Pickups>({
       // What is not said anew keeps its place, and with it its luck.
       const own = { ...entry, ...(thing.with as Partial<PickupEntry>) };
       const path = 'then' in thing.with ? ['arena', 'placed', index, 'with'] : ['pickups', entries.indexOf(entry)];
-      return [[index, compilePickup(context, own, path)] as const];
+      return [[index, compilePickup(context, own, path, context.ruleAt(['pickups', entries.indexOf(entry)]))] as const];
     });
     return {
-      list: entries.map((entry, i) => compilePickup(context, entry, ['pickups', i])),
+      list: entries.map((entry, i) => compilePickup(context, entry, ['pickups', i], context.ruleAt(['pickups', i]))),
       variants: new Map(variants),
       taken: context.purpose(['pickups', 'taken']),
     };
@@ -257,6 +259,8 @@ function takeTouched(world: World): void {
   for (let row = 0; row < high; row++) {
     if (table.live[row] === 0) continue;
     const pickup = pickupAt(grip, row);
+    // Where the tick has no steps left, whoever touches the rest does so at the next one.
+    if (!world.goesOn(pickup.rule)) return;
     for (const who of actorsWithin(world, xs[row], ys[row], pickup.radius)) {
       const actor = world.actors.handle(who);
       const only = grip.of.owner.data[row];
@@ -276,15 +280,16 @@ function takeTouched(world: World): void {
 /** Tells once, when they touch, why a pickup is not for somebody. */
 function refuse(world: World, row: number, pickup: Pickup, actor: number): void {
   const { table, refused } = pickups.in(world);
+  if (!world.lookThrough(refused.count)) return;
   const thing = table.handle(row);
   const [actors, things] = ['actor', 'thing'].map((name) => refused.column(name).data);
   for (let at = 0; at < refused.high; at++)
     if (refused.live[at] === 1 && actors[at] === actor && things[at] === thing) return void (refused.column('tick').data[at] = world.tick);
   const at = refused.add();
   refused.write(at, { actor, thing, tick: world.tick });
-  const { id, rule, refusal } = pickup;
+  const { id, condition, refusal } = pickup;
   world.since(headingCause(world, world.actors.rowOf(actor)), () =>
-    world.emit(events.pickupRefused, { subject: actor }, { pickup: id, rule, ...(refusal !== undefined && { says: refusal }) }),
+    world.emit(events.pickupRefused, { subject: actor }, { pickup: id, rule: condition, ...(refusal !== undefined && { says: refusal }) }),
   );
 }
 

@@ -26,6 +26,8 @@ import { isTold } from '../../ruleset/visible.js';
 const CONTAINER = -1;
 /** At most this many offers at a time. */
 const MOST_OFFERS = 6;
+/** What it costs to find out whether something is offered, in rows that are looked through. */
+const ROWS_OF_OFFER = 32;
 
 interface Offer {
   readonly thing: number;
@@ -143,10 +145,13 @@ function offersTo(world: World, visitor: number): readonly Offer[] {
   for (const { other } of near) {
     const thing = world.actors.handle(other);
     const parties = { owner: visitor, source: visitor, target: thing };
+    const offered = interactionsOf(world, other);
+    // The nearest are asked first: where the tick has no steps left for more, there is no more.
+    if (found.length >= MOST_OFFERS || !world.lookThrough((1 + offered.length) * ROWS_OF_OFFER)) break;
     const container = containerAt(world, other);
     if (container && isReached(world, visitor, thing, container) === true && container.who?.(world, parties) !== 0)
       found.push({ thing, what: CONTAINER, price: 0, currency: -1 });
-    for (const what of interactionsOf(world, other)) {
+    for (const what of offered) {
       const one = interactionWith(world, thing, what);
       if (isReached(world, visitor, thing, one) !== true || one.who?.(world, parties) === 0) continue;
       found.push({ thing, what, price: priceFor(world, one, visitor, thing), currency: one.price?.attribute ?? -1 });

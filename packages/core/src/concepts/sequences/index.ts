@@ -2,12 +2,32 @@ import { z } from 'zod';
 import type { AmountSource } from '../../ruleset/fields.js';
 import { amount, condition, duration } from '../../ruleset/fields.js';
 import { actionList, type Then } from '../../ruleset/registry.js';
+import { NO_RULE } from '../../world/budget.js';
 import { type ActionSpec, defineConcept } from '../../world/concept.js';
+import { text } from '../../world/event-fields.js';
+import { defineEvents } from '../../world/events.js';
 import type { Table } from '../../world/table.js';
 import type { World } from '../../world/world.js';
 
 const PARTIES = ['source', 'target'] as const;
 const MOST_BRANCHES = 20;
+/** At most so many lists of actions wait in a world. */
+export const MOST_WAITING = 10_000;
+
+const events = defineEvents({
+  listDropped: {
+    label: 'a list of actions is dropped',
+    when: 'A list was to wait, and as many wait already as can; what was still to come in it is left undone.',
+    arises: 'core',
+    fields: { rule: text() },
+    see: 'server',
+    refusal: true,
+    sentence: (e, speak) => {
+      const [chapter, id] = String(e.data['rule']).split('/');
+      return `${MOST_WAITING} lists of actions wait already: ${id === undefined ? 'one' : `one of ${speak.label(chapter, id)}`} is dropped`;
+    },
+  },
+});
 
 interface Sequences {
   readonly table: Table;
@@ -27,8 +47,11 @@ const actions: Readonly<Record<string, ActionSpec>> = {
     steer: (args, context, path, rest) => {
       const ticks = context.ticks(String(args['for']));
       const piece = context.keep(path, rest);
+      const rule = context.ruleAt(path);
       return (world, parties) => {
         const { table, resumeTimer } = sequences.in(world);
+        if (table.count >= MOST_WAITING)
+          return world.emit(events.listDropped, { subject: parties.owner }, { rule: world.rules.acting[rule] ?? '' });
         const row = table.add();
         const { owner, source, target, scope = 0 } = parties;
         const cells: Record<string, number> = { owner, source, target, piece, scope, cause: world.cause };
@@ -96,6 +119,7 @@ export const sequences = defineConcept<undefined, Sequences>({
   ],
   attach: (world) => ({ table: world.table('waits'), resumeTimer: world.rules.registry.timer('sequences.resume') }),
   actions,
+  events,
   timers: { resume: (world, _actor, handle) => resume(world, handle) },
 });
 
@@ -103,6 +127,8 @@ function resume(world: World, handle: number): void {
   const { table } = sequences.in(world);
   const row = table.rowOf(handle);
   if (row < 0) return;
+  // Where the tick has no steps left it goes on at the next one.
+  if (!world.goesOn(NO_RULE)) return void world.setTimer(sequences.in(world).resumeTimer, 1, table.column('owner').data[row], handle);
   const names = ['owner', 'source', 'target', 'piece', 'scope', 'cause'];
   const [owner, source, target, piece, scope, cause] = names.map((name) => table.column(name).data[row]);
   table.remove(row);

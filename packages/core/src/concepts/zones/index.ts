@@ -16,6 +16,7 @@ export type { ZoneEntry } from './schema.js';
 
 interface ZoneRules {
   readonly id: string;
+  readonly rule: number;
   readonly who: FormulaFunction | undefined;
   readonly onEnter: CompiledThen;
   readonly onLeave: CompiledThen;
@@ -67,6 +68,7 @@ function compileZone(context: CompileContext, entry: ZoneEntry, own: Partial<Zon
   const ticks = all.every === undefined ? 0 : context.ticks(all.every.time);
   return {
     id: entry.id,
+    rule: context.ruleAt(at),
     who: all.who === undefined ? undefined : context.condition(all.who),
     onEnter: context.then(all.onEnter, path('onEnter')),
     onLeave: context.then(all.onLeave, path('onLeave')),
@@ -138,12 +140,15 @@ export function isInZone({ x: mx, y: my, radius, width = 0, height = 0 }: Placed
   return Math.abs(dx) * 2 <= width && Math.abs(dy) * 2 <= height;
 }
 
-/** Those in a zone for whom it is one, ascending by row. */
-function insiders(world: World, { thing, who }: PlacedZone): readonly number[] {
+/** What it costs to know of somebody in a zone whether they were before, in rows that are looked through. */
+const ROWS_INSIDE = 56;
+
+/** Those in a zone for whom it is one, ascending by row; undefined where the tick has no steps left to find out. */
+function insiders(world: World, { thing, who }: PlacedZone): readonly number[] | undefined {
   const { x, y, radius, width = 0, height = 0 } = thing;
   const reach = radius ?? Math.sqrt(width * width + height * height) / 2;
   const near = actorsWithin(world, x, y, reach);
-  if (near.length === 0) return near;
+  if (!world.lookThrough(near.length * ROWS_INSIDE)) return undefined;
   return near.filter((row) => {
     const at = placeOf(world, row);
     return isInZone(thing, at.x, at.y) && (!who || who(world, World.alone(world.actors.handle(row))) !== 0);
@@ -163,25 +168,41 @@ function crossAll(world: World): void {
   const [actor, placed, seen] = ['actor', 'placed', 'seen'].map((name) => table.column(name).data);
   for (let at = 0; at < table.high; at++) if (table.live[at] === 1) known.set(pairOf(placed[at], actor[at]), at);
   const fresh: { zone: PlacedZone; actor: number }[] = [];
-  for (const zone of list)
-    for (const row of insiders(world, zone)) {
+  const unasked = new Set<number>();
+  for (const zone of list) {
+    const rows = world.goesOn(zone.rule) ? insiders(world, zone) : undefined;
+    if (!rows) {
+      unasked.add(zone.index);
+      continue;
+    }
+    for (const row of rows) {
       const handle = world.actors.handle(row);
       const at = known.get(pairOf(zone.index, handle));
       if (at === undefined) fresh.push({ zone, actor: handle });
       else seen[at] = world.tick;
     }
+  }
+  // Where the tick had no steps left to look, those who were inside are.
+  if (unasked.size > 0) for (const at of known.values()) if (unasked.has(placed[at])) seen[at] = world.tick;
   if (table.count > 0) leaveUnseen(world);
   for (const { zone, actor: entering } of fresh) enter(world, zone, entering);
   if (table.count > 0) pulseAll(world);
 }
 
+/** Finds zones by their position among the placed things. */
+function byPlace(list: readonly PlacedZone[]): (placed: number) => PlacedZone | undefined {
+  const places = new Map(list.map((zone) => [zone.index, zone]));
+  return (placed) => places.get(placed);
+}
+
 function leaveUnseen(world: World): void {
   const { list, table } = zones.in(world);
+  const zoneOf = byPlace(list);
   const [actor, placed, seen] = ['actor', 'placed', 'seen'].map((name) => table.column(name).data);
   for (let at = 0; at < table.high; at++) {
     if (table.live[at] === 0 || seen[at] === world.tick) continue;
     const who = actor[at];
-    const zone = list.find(({ index }) => index === placed[at]);
+    const zone = zoneOf(placed[at]);
     table.remove(at);
     if (zone) announce(world, events.zoneLeft, zone, who, zone.onLeave);
   }
@@ -212,10 +233,11 @@ function announce(world: World, event: EventSpec<typeof fields>, { id }: PlacedZ
 
 function pulseAll(world: World): void {
   const { list, table } = zones.in(world);
+  const zoneOf = byPlace(list);
   const [actor, placed, next] = ['actor', 'placed', 'next'].map((name) => table.column(name).data);
   for (let at = 0; at < table.high; at++) {
     if (table.live[at] === 0 || next[at] === 0 || next[at] > world.tick) continue;
-    const zone = list.find(({ index }) => index === placed[at]);
+    const zone = zoneOf(placed[at]);
     if (!zone) continue;
     next[at] = zone.every === 0 ? 0 : world.tick + zone.every;
     zone.inside(world, World.alone(actor[at]));

@@ -1,0 +1,61 @@
+import { columnsOf, type Table, type TableSpec } from './table.js';
+import type { World } from './world.js';
+
+export const TIMERS: TableSpec = {
+  name: 'timers',
+  hidden: true,
+  columns: [
+    { name: 'due', kind: 'tick', see: 'server' },
+    { name: 'handler', kind: 'int', see: 'server' },
+    { name: 'actor', kind: 'actor', see: 'server' },
+    { name: 'a', kind: 'int', see: 'server' },
+  ],
+};
+
+/** What is to happen at a tick to come, in the order of the table in which it stands. */
+export class Timers {
+  /** The soonest tick at which one is due, as of a version of the table. */
+  private next = { version: -1, tick: 0 };
+
+  constructor(
+    private readonly world: World,
+    private readonly table: Table,
+  ) {}
+
+  set(handler: number, ticks: number, actor: number, a: number): number {
+    const { table } = this;
+    const row = table.add();
+    const cells = { due: this.world.tick + Math.max(1, ticks), handler, actor, a };
+    table.write(row, cells);
+    return table.handle(row);
+  }
+
+  cancel(timer: number): void {
+    const row = timer === 0 ? -1 : this.table.rowOf(timer);
+    if (row >= 0) this.table.remove(row);
+  }
+
+  fire(): void {
+    const { world, table } = this;
+    if (this.next.version === table.version && this.next.tick > world.tick) return;
+    const of = columnsOf(table, ['due', 'handler', 'actor', 'a']);
+    let soonest = Number.MAX_SAFE_INTEGER;
+    let fired = false;
+    // What is set meanwhile is never due yet.
+    const { high } = table;
+    for (let row = 0; row < high; row++) {
+      if (table.live[row] === 0) continue;
+      const due = of.due.data[row];
+      if (due > world.tick) {
+        if (due < soonest) soonest = due;
+        continue;
+      }
+      const [handler, actor, a] = [of.handler, of.actor, of.a].map(({ data }) => data[row]);
+      table.remove(row);
+      fired = true;
+      world.rules.registry.timers[handler].run(world, actor, a);
+    }
+    // What fired may have set a timer in a row already passed: then the next tick looks again.
+    this.next = { version: fired ? -1 : table.version, tick: soonest };
+  }
+}
