@@ -1,4 +1,4 @@
-import { type Command, compileRuleset, type GameEvent, World } from '../index.js';
+import { type Command, compileRuleset, type GameEvent, readRuleset, World } from '../index.js';
 import { MOST_INSTANCES, MOST_MODIFIERS } from '../concepts/effects/system.js';
 import { MOST_SENT } from '../concepts/deliveries/index.js';
 import { MOST_WAITING } from '../concepts/sequences/index.js';
@@ -73,7 +73,7 @@ describe('What rules make more and more of', () => {
         times(50, () => ({ do: 'apply', effect: 'mark' })),
       ),
     ];
-    const grown = new Overgrown({ effects }, 'spread').run(200);
+    const grown = new Overgrown({ effects }, 'spread').run(40);
     expect(grown.rows('modifiers')).toBeLessThanOrEqual(MOST_MODIFIERS);
     expect(grown.rows('modifiers') % 20).toBe(0);
     expect(grown.count('tickCut')).toBeGreaterThan(0);
@@ -183,5 +183,72 @@ describe('A timer', () => {
       return grown.run(1, ...(n === 0 ? [poke('north', hurt)] : [])).count('attributeChanged') - before;
     });
     expect(changes).toEqual([1, 2, 4, 8, 16, 32, 64, 128, 256]);
+  });
+});
+
+describe('The values of all actors', () => {
+  const attributes = [pool('suit'), ...times(99, (i) => pool(`gauge${i}`, { thresholds: [{ id: 'low', end: 'empty' }] }))];
+  const filled = (count: number) => {
+    const parts = crowd(count);
+    parts.actors[1].attributes = attributes.map(({ id }) => ({ attribute: id }));
+    return { ...parts, attributes };
+  };
+
+  it('are bounded where they are written', () => {
+    const { rules, problems } = readRuleset(rulesetWith(filled(260)));
+    expect(rules).toBeUndefined();
+    expect(problems.map(({ path, message }) => `${path} ${message}`)).toEqual([
+      '/arena/placed The actors here have 51740 values and thresholds together, and an arena holds 50000: place fewer, or give them fewer attributes.',
+    ]);
+  });
+
+  it('are bounded where rules bring actors in', () => {
+    const effects = [ceaseless('brood', [{ do: 'summon', actor: 'eel', x: 9, y: 9 }])];
+    const grown = new Overgrown({ ...filled(240), effects }, 'brood').run(20);
+    expect(grown.world.actors.count).toBe(1 + Math.floor(50_000 / 199));
+    expect(grown.count('arenaFull')).toBeGreaterThan(0);
+  });
+});
+
+describe('Those that a rule brings in', () => {
+  it('are called by the first number that is free, also where others went between, and where the world was stored', () => {
+    const effects = [ceaseless('brood', [{ do: 'summon', actor: 'eel', x: 9, y: 9 }])];
+    const parts = crowd(3, { life: 'suit' });
+    const grown = new Overgrown({ ...parts, effects }, 'brood').run(5);
+    const names = (world: World) => times(world.actors.high, (row) => world.nameOf(world.actors.handle(row))).filter((name) => name !== '');
+    // A few fall next to each other, at the place of the first.
+    grown.run(1, poke('north', { do: 'place', x: 12, y: 10 }));
+    const before = names(grown.world);
+    const fall = poke('north', { do: 'hurt', attribute: 'suit', amount: 1_000_000, to: { nearby: 1, who: 'others' } });
+    grown.run(1, fall);
+    expect(before.length - names(grown.world).length).toBeGreaterThan(1);
+    const stored = World.restore(grown.world.rules, grown.world.snapshot());
+    for (const world of [grown.world, stored]) for (let n = 0; n < 12; n++) world.step(n % 3 === 2 ? [fall] : []);
+    expect(names(grown.world)).toEqual(names(stored));
+    expect(new Set(names(grown.world)).size).toBe(names(grown.world).length);
+  });
+});
+
+describe('The luck of those that have gone', () => {
+  it('is forgotten in time, at the same moment in a world that was stored meanwhile', () => {
+    const effects = [
+      ceaseless(
+        'brood',
+        times(40, () => ({ do: 'summon', actor: 'eel', x: 9, y: 9 })),
+      ),
+    ];
+    const fall = { do: 'hurt', attribute: 'suit', amount: 1_000_000 };
+    const parts = crowd(1, { life: 'suit', onSpawn: [{ do: 'pick', among: [{ weight: 1, then: [fall] }] }] });
+    const grown = new Overgrown({ ...parts, effects }, 'brood').run(20);
+    const stored = World.restore(grown.world.rules, grown.world.snapshot());
+    let most = 0;
+    for (let n = 0; n < 60; n++) {
+      grown.run(1);
+      stored.step([]);
+      most = Math.max(most, grown.rows('rolls'));
+    }
+    expect(most).toBeLessThanOrEqual(1024);
+    expect(grown.count('actorDefeated')).toBeGreaterThan(2000);
+    expect(stored.hash()).toBe(grown.world.hash());
   });
 });

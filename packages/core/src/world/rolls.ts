@@ -1,8 +1,10 @@
 import { rollOfStream, streamOf } from './hash.js';
-import type { Column, Table } from './table.js';
+import { type Column, ROW_MASK, type Table } from './table.js';
 
 /** Places of the small store in front of the index; a power of two. */
 const SLOTS = 256;
+/** The number of streams at which those of actors that have gone are first taken out. */
+const FIRST_SWEEP = 1024;
 
 /**
  * The world's luck: how many numbers were drawn of each stream stands in the table of rolls; here is what is derived from
@@ -19,7 +21,10 @@ export class Luck {
   private readonly slotRow = new Int32Array(SLOTS).fill(-1);
   private readonly slotStream = new Int32Array(SLOTS);
 
-  constructor(private readonly rolls: Table) {
+  constructor(
+    private readonly rolls: Table,
+    private readonly actors: Table,
+  ) {
     this.counts = rolls.column('count');
   }
 
@@ -36,6 +41,9 @@ export class Luck {
   private take(slot: number, purpose: number, whose: number): number {
     let row = this.rows.get(purpose)?.get(whose);
     if (row === undefined) {
+      const { count } = this.rolls;
+      // At powers of two, so that it does not matter when a world was stored and restored, and costs little in the long run.
+      if (count >= FIRST_SWEEP && (count & (count - 1)) === 0) this.sweep();
       row = this.rolls.add();
       this.rolls.column('purpose').data[row] = purpose;
       this.rolls.column('whose').data[row] = whose;
@@ -47,6 +55,15 @@ export class Luck {
     this.slotRow[slot] = row;
     this.slotStream[slot] = streamOf(this.seed, purpose, whose);
     return row;
+  }
+
+  /** Takes out the streams of actors that have gone: nobody draws of them again. */
+  private sweep(): void {
+    const { rolls, actors } = this;
+    const whose = rolls.column('whose').data;
+    for (let row = 0; row < rolls.high; row++)
+      if (rolls.live[row] === 1 && whose[row] > ROW_MASK && actors.rowOf(whose[row]) < 0) rolls.remove(row);
+    this.rebuild(this.seed);
   }
 
   private note(purpose: number, whose: number, row: number): void {

@@ -74,7 +74,7 @@ export class World {
       this.tables.set(spec.name, new Table(spec, spec.extends === undefined ? undefined : this.table(spec.extends)));
     }
     this.actors = this.table(ACTORS);
-    this.luck = new Luck(this.table('rolls'));
+    this.luck = new Luck(this.table('rolls'), this.actors);
     this.timers = new Timers(this, this.table('timers'));
     this.budget = new Budget(rules.acting.length);
     for (const concept of rules.registry.concepts)

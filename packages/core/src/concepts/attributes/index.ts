@@ -20,7 +20,7 @@ export { ATTRIBUTE_KINDS, type AttributeEntry, FOLLOWS, ICONS, OPERATIONS, type 
 export type { Attribute } from './compile.js';
 export { atStart } from './numbers.js';
 export type { Attributes } from './grip.js';
-export { addModifier, combine, modifiersOf, removeModifiers, stacked, sumModifiers } from './modifiers.js';
+export { addModifier, combine, modifiersOf, muteModifiers, removeModifiers, stacked, sumModifiers } from './modifiers.js';
 export { beginWith, has as hasAttribute, highOf, lowOf, restart, settle } from './values.js';
 export { type Start, startOf } from './compile.js';
 

@@ -118,6 +118,13 @@ export function modifiersOf(a: Attributes, row: number, holder: number): readonl
   return rows;
 }
 
+/** Has an actor's modifiers count or not, as is said for their holders; those of others stay as they are. */
+export function muteModifiers(a: Attributes, row: number, holders: ReadonlyMap<number, number>): void {
+  const { holder, muted, next } = a.of;
+  for (let at = a.heads.columns[0].data[row]; at !== 0; at = next.data[at - 1])
+    muted.data[at - 1] = holders.get(holder.data[at - 1]) ?? muted.data[at - 1];
+}
+
 /** Takes an actor's modifiers of one holder away. The caller settles the actor. */
 export function removeModifiers(a: Attributes, row: number, holder: number): void {
   const { modifiers, heads } = a;

@@ -38,6 +38,8 @@ export function has(world: World, attribute: Attribute, row: number): boolean {
 
 /** Live amounts follow from values and values from them: without a circle, as many rounds as the longest chain settle all. */
 const MOST_ROUNDS = 8;
+/** What it costs to work out a value with its bounds, in rows that are looked through. */
+const ROWS_OF_VALUE = 8;
 
 /**
  * Recomputes an actor's stats and maxima, in the order in which they follow from each other, and keeps pools in bounds.
@@ -47,7 +49,10 @@ export function settle(world: World, a: Attributes, row: number, still = false):
   refreshLive(world, a, row);
   world.touch(row);
   for (let round = 0; round < MOST_ROUNDS; round++) {
-    for (const index of a.compiled.order) settleOne(world, a, row, index, still);
+    let settled = 0;
+    for (const index of a.compiled.order) if (settleOne(world, a, row, index, still)) settled++;
+    // Values are whole whatever the tick has left: what it costs is missing for what comes after.
+    world.lookThrough(settled * ROWS_OF_VALUE);
     if (!refreshLive(world, a, row)) return;
   }
 }
@@ -57,9 +62,10 @@ export function settleRestless(world: World, a: Attributes, row: number): void {
   for (const index of a.compiled.order) if (a.compiled.list[index].restless) settleOne(world, a, row, index, false);
 }
 
-function settleOne(world: World, a: Attributes, row: number, index: number, still: boolean): void {
+/** Settles one of them. Returns whether the actor has it. */
+function settleOne(world: World, a: Attributes, row: number, index: number, still: boolean): boolean {
   const attribute = a.compiled.list[index];
-  if (!has(world, attribute, row)) return;
+  if (!has(world, attribute, row)) return false;
   const actor = world.actors.handle(row);
   const cells = a.cells[index];
   const low = lowOf(world, attribute, actor);
@@ -69,13 +75,17 @@ function settleOne(world: World, a: Attributes, row: number, index: number, stil
   if (cells.max) {
     const before = cells.max.data[row];
     cells.max.data[row] = high;
-    if (attribute.follow !== 'keep' && before !== high && !still) return followMaximum(attribute, cells, row, before, high, low);
+    if (attribute.follow !== 'keep' && before !== high && !still) {
+      followMaximum(attribute, cells, row, before, high, low);
+      return true;
+    }
   }
   if (attribute.kind === 'stat') {
     const base = cells.own.data[row];
     const whole = a.heads.columns[0].data[row] === 0 ? base : combine(base, sumModifiers(world, a, row, index));
     value[row] = toGrid(clamp(attribute.whole ? Math.floor(whole + 0.5) : whole, low, high));
   } else value[row] = clamp(value[row], low, high);
+  return true;
 }
 
 /**

@@ -43,18 +43,19 @@ function advance(world: World, grip: Deliveries, row: number): void {
   const { areas, ground } = grip;
   const ability = abilities.of(world.rules).list[ground.ability.data[row]];
   if (ability?.deliver?.by !== 'area') return areas.remove(row);
-  world.goesOn(ability.rule);
   const kind = ability.deliver;
   const lands = ground.lands.data[row];
-  if (lands > world.tick) return;
+  // Where the tick has no steps left it lands, and does what it does, at the next one.
+  if (lands > world.tick || !world.goesOn(ability.rule)) return;
   const handle = areas.handle(row);
   const user = ground.user.data[row];
   // An area that acts more than once acts at its last moment only where a pulse falls there.
   const over = ground.ends.data[row] <= world.tick;
-  if (ground.pulse.data[row] <= world.tick && (lands === world.tick || kind.every > 0)) {
+  const isLanding = ground.pulse.data[row] === lands;
+  if (ground.pulse.data[row] <= world.tick && (isLanding || kind.every > 0)) {
     ground.pulse.data[row] = kind.every > 0 ? world.tick + kind.every : ground.ends.data[row] + 1;
     const held = heldBy(world, kind, user, row);
-    if (lands === world.tick) world.emit(events.areaLanded, { subject: user, source: user }, { ability: ability.id, caught: held.length });
+    if (isLanding) world.emit(events.areaLanded, { subject: user, source: user }, { ability: ability.id, caught: held.length });
     for (const target of held) if (world.actors.rowOf(target) >= 0) hit(world, ability, user, target);
     if (held.length === 0 && ground.ends.data[row] === lands) miss(world, ability, user);
   }

@@ -4,7 +4,7 @@ import { movedPositions } from '../../ruleset/rules.js';
 import type { Column, Table } from '../../world/table.js';
 import { NO_RULE } from '../../world/budget.js';
 import type { World } from '../../world/world.js';
-import { addModifier, attributes, modifiersOf, removeModifiers, settle } from '../attributes/index.js';
+import { addModifier, attributes, modifiersOf, muteModifiers, removeModifiers, settle } from '../attributes/index.js';
 import { changeStatus, hasStatus } from '../statuses/index.js';
 import type { CompiledEffects, Effect } from './compile.js';
 import { effects } from './index.js';
@@ -178,15 +178,16 @@ function restate(world: World, grip: Effects, at: number, parties: Parties): voi
 function muteWeaker(world: World, grip: Effects, actor: number, index: number, source: number): void {
   const { perSource } = grip.list[index];
   const group = instancesOf(world, actor, index).filter((at) => !perSource || grip.of.source.data[at] === source);
+  // Which one counts is so whatever the tick has left: what it costs is missing for what comes after.
+  world.lookThrough(grip.table.count);
   const strength = grip.of.strength.data;
   const best = group.reduce((found, at) => (found < 0 || strength[at] > strength[found] ? at : found), -1);
-  const stats = attributes.in(world);
-  const row = world.actors.rowOf(actor);
+  const holders = new Map<number, number>();
   for (const at of group) {
-    const muted = at === best ? 0 : 1;
-    grip.of.muted.data[at] = muted;
-    for (const modifier of modifiersOf(stats, row, grip.table.handle(at))) stats.of.muted.data[modifier] = muted;
+    grip.of.muted.data[at] = at === best ? 0 : 1;
+    holders.set(grip.table.handle(at), grip.of.muted.data[at]);
   }
+  muteModifiers(attributes.in(world), world.actors.rowOf(actor), holders);
 }
 
 /** Ends an instance. What the other instances say is then all that holds: nothing is divided back out. */

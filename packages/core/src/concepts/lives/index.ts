@@ -13,10 +13,12 @@ import { endEffectsOf } from '../effects/index.js';
 import { headFor, placeActor, placeOf, startPoint } from '../movement/index.js';
 import { enterState, isDown, leaveState, states } from '../states/index.js';
 import { Names } from './names.js';
+import { valuesOfKinds } from './room.js';
 import { bringIn, compilePlaced, followPopulation, type PlacedLife, populate } from './population.js';
 import { events } from './events.js';
 
-export { bringIn, MOST_ACTORS } from './population.js';
+export { bringIn } from './population.js';
+export { MOST_ACTORS, MOST_VALUES } from './room.js';
 
 /** Who hurt somebody longer ago than this had no part in its fall, in seconds. */
 const HELP_WINDOW = 10;
@@ -35,6 +37,8 @@ interface Life {
 interface CompiledLives {
   readonly list: readonly Life[];
   readonly placed: ReadonlyMap<number, PlacedLife>;
+  /** How many values an actor of each kind has. */
+  readonly values: readonly number[];
 }
 
 interface Lives extends CompiledLives {
@@ -48,6 +52,7 @@ export const lives = defineConcept<CompiledLives, Lives>({
   id: 'lives',
   compile: (context) => ({
     placed: compilePlaced(context),
+    values: valuesOfKinds(context),
     list: context.entries<ActorEntry>('actors').map((entry, i): Life => {
       const list = (field: 'onSpawn' | 'onDefeat') => {
         const actions = entry[field] as Then | undefined;
@@ -156,6 +161,7 @@ export const lives = defineConcept<CompiledLives, Lives>({
       const life = lives.in(world).list[world.actors.column('type').data[row]];
       life.onSpawn?.(world, World.alone(world.actors.handle(row)));
     },
+    actorLeaving: (world, row) => lives.in(world).names.leave(world, world.nameOf(world.actors.handle(row))),
   },
   witness: noteHarm,
   systems: { timers: returnAll, thresholds: fellEmpty },
@@ -192,6 +198,7 @@ function noteHarm(world: World, event: GameEvent): void {
   if (row < 0 || lost <= 0) return;
   const { pool } = list[world.actors.column('type').data[row]];
   if (pool < 0 || world.rules.chapters.get('attributes')!.ids[pool] !== event.data['attribute']) return;
+  if (!world.lookThrough(harm.count)) return;
   const at = harmRow(world, harm, event.subject, event.source);
   harm.column('amount').data[at] += lost;
   harm.column('tick').data[at] = world.tick;

@@ -25,6 +25,16 @@ export class Names {
     }
   }
 
+  /** Somebody is about to go: their name is free from then on. */
+  leave(world: World, name: string): void {
+    if (world.actors.version !== this.version) return;
+    this.version++;
+    this.taken.delete(name);
+    const [, label, number] = /^(.*) (\d+)$/.exec(name) ?? [];
+    const next = this.next.get(label);
+    if (next !== undefined) this.next.set(label, Math.min(next, Math.max(2, Number(number))));
+  }
+
   private build(world: World): void {
     const { actors } = world;
     this.taken = new Set();

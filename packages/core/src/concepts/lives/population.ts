@@ -7,9 +7,7 @@ import { beginWith, type Start, startOf } from '../attributes/index.js';
 import { face, placeActor, placeOf } from '../movement/index.js';
 import { lives, settleAt } from './index.js';
 import { events } from './events.js';
-
-/** An arena holds at most this many actors: what brings in more is refused. */
-export const MOST_ACTORS = 2000;
+import { isRoomForOne } from './room.js';
 
 /** What is other about an actor that the arena places than its kind says. */
 export interface PlacedLife {
@@ -64,11 +62,11 @@ interface Point {
 export function bringIn(world: World, type: number, team: number, { x, y }: Point, from: { listed?: number; made?: number } = {}): number {
   const entry = (world.rules.chapters.get('actors')!.entries as unknown as readonly ActorEntry[])[type];
   if (!entry) return 0;
-  if (world.actors.count >= MOST_ACTORS) {
+  const { names, placed, values } = lives.in(world);
+  if (!isRoomForOne(world, values, type)) {
     world.emit(events.arenaFull, {}, { type: entry.id });
     return 0;
   }
-  const { names, placed } = lives.in(world);
   const own = placed.get((from.listed ?? 0) - 1);
   const name = names.free(world, own?.label ?? entry.label);
   const actor = spawnActor(world, type, team, name);

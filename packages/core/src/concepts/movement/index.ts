@@ -207,6 +207,8 @@ const ROWS_OF_BODY = 8;
 
 /** The actors whose body touches a circle and that are not down, ascending by row. */
 export function actorsWithin(world: World, x: number, y: number, radius: number): readonly number[] {
+  // Out of steps, there is nobody to be found.
+  if (!world.lookThrough(0)) return [];
   const found = movement.in(world).near.touching(world, x, y, radius);
   return world.lookThrough(found.length * ROWS_OF_BODY) ? found : [];
 }
