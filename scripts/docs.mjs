@@ -28,15 +28,18 @@ write('formats/script.schema.json', { title: 'Eager Ember script', ...schemaOf(c
 
 const events = [...core.registry().events].sort(([a], [b]) => (a < b ? -1 : 1));
 const TOLD_TO = { owner: 'its subject', team: 'the crew', server: 'the trace alone', everyone: 'everyone' };
-const toldTo = ({ see }) =>
-  typeof see === 'string' ? TOLD_TO[see] : typeof see === 'function' ? 'as it says itself' : `as its ${see.as} is seen`;
+const toldTo = ({ see, fields }) => {
+  if (typeof see !== 'object') return typeof see === 'string' ? TOLD_TO[see] : 'as it says itself';
+  const { of = 'subject' } = fields[see.as];
+  return `as its ${see.as} is seen${of === 'subject' ? '' : ` of its ${of}`}`;
+};
 /** Which fields seats are told, beside those that all who hear of the event are. */
 const guarded = ({ announced, fields }) =>
   (announced ? Object.entries(fields) : [])
-    .flatMap(([name, { kind, only, about = [] }]) => {
+    .flatMap(([name, { kind, only, about = [], of = 'subject' }]) => {
       if (only === 'server') return [`${name} in the trace alone`];
       const whom = only === 'subject' ? [`to its subject`] : [];
-      const what = kind === 'entry' ? ['as it is seen'] : about.length > 0 ? [`with ${about.join(', ')}`] : [];
+      const what = kind === 'entry' ? [`as it is seen${of === 'subject' ? '' : ` of its ${of}`}`] : about.length > 0 ? [`with ${about.join(', ')}`] : [];
       return whom.length + what.length > 0 ? [`${name} ${[...whom, ...what].join(', ')}`] : [];
     })
     .join('; ') || '–';

@@ -5,6 +5,7 @@ import { evidence } from './evidence.js';
 import { fight } from './fight.js';
 import { frames } from './frames.js';
 import { economyGames, gamesInPage, lootRolls } from './money.js';
+import { overgrown } from './overgrown.js';
 import { players } from './players.js';
 import { quests } from './quests.js';
 import { manyRooms } from './rooms.js';
@@ -18,6 +19,7 @@ const rows: readonly Row[] = [
   ...fight(),
   ...around(),
   ...quests(),
+  ...overgrown(),
   ...lootRolls(),
   await economyGames(),
   ...(await players()),

@@ -1,6 +1,7 @@
 import { type ChildProcess, spawn } from 'node:child_process';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { DEMO } from './trial.js';
 
 const ROOT = fileURLToPath(new URL('../..', import.meta.url));
 
@@ -30,7 +31,7 @@ export class Running {
 
   /** Starts the built server on a database. */
   static async on(database: string, port: number): Promise<Running> {
-    const { process, link } = await started({ DATABASE_URL: database, PORT: String(port) });
+    const { process, link } = await started({ DATABASE_URL: database, PORT: String(port), DEMO_RULESET: DEMO });
     const entered = await fetch(link, { redirect: 'manual' });
     return new Running(new URL(link).origin, entered.headers.get('set-cookie')!.split(';')[0], process);
   }

@@ -10,7 +10,8 @@ import { demo } from '../trial.js';
 import { sendBodies } from './bodies.js';
 import { sendMessages } from './messages.js';
 import { playHere, playInRooms } from './rulesets.js';
-import { enter, type Log, megabytes, opened } from './target.js';
+import { type Log, megabytes, opened } from './target.js';
+import { type Silence, Watcher } from './watcher.js';
 
 /** How much is sent, and drawn from which seed. */
 export interface Fuzz {
@@ -23,8 +24,8 @@ export interface Fuzz {
 /** What a server was like during one part of it. */
 export interface PartReport {
   readonly name: string;
-  /** How long the other room was at most without a frame, in milliseconds. */
-  readonly longestSilence: number;
+  /** How long the other room was without a frame. */
+  readonly silence: Silence;
   /** The memory of the server before it, after each quarter of it, and so at its end, in megabytes. */
   readonly memory: readonly number[];
 }
@@ -35,46 +36,6 @@ export interface FuzzReport {
   /** Of the rulesets, how many were sound and were played. */
   readonly played: number;
   readonly parts: readonly PartReport[];
-}
-
-/** Somebody in a room that nobody touches, who looks at how long each frame is in coming. */
-class Watcher {
-  private last = performance.now();
-  private silence = 0;
-  private watching = true;
-
-  static async of(server: Running, fault: (text: string) => void): Promise<Watcher> {
-    const { room, seats } = await opened(server, demo(), 4);
-    const socket = await enter(server, room, seats[0]);
-    if (!socket) throw new Error('the room to be watched could not be entered');
-    const watcher = new Watcher();
-    socket.on('message', () => watcher.heard());
-    socket.on('close', () => watcher.watching && fault('the room that nobody touched was closed'));
-    await once(socket, 'message');
-    return watcher;
-  }
-
-  private heard(): void {
-    this.silence = this.silenceUntilNow();
-    this.last = performance.now();
-  }
-
-  private silenceUntilNow(): number {
-    return Math.max(this.silence, performance.now() - this.last);
-  }
-
-  begin(): void {
-    this.last = performance.now();
-    this.silence = 0;
-  }
-
-  end(): number {
-    return this.silenceUntilNow();
-  }
-
-  leave(): void {
-    this.watching = false;
-  }
 }
 
 /**
@@ -95,6 +56,7 @@ export async function fuzz(
   const fault = (text: string) => void faults.push(text);
   const parts: PartReport[] = [];
   let died = false;
+  let leave: () => void = () => undefined;
   server.process.once('exit', () => (died = true));
   try {
     // First what keeps this process busy, so that frames are not late for want of somebody to hear them.
@@ -102,6 +64,7 @@ export async function fuzz(
     note(`${rulesets} rulesets read, ${sound.length} of them sound and played`);
     const target = await opened(server, demo(), 4);
     const watcher = await Watcher.of(server, fault);
+    leave = () => watcher.leave();
     const during = async (name: string, work: (log: Log) => Promise<void>) => {
       const memory = [megabytes(server)];
       watcher.begin();
@@ -110,17 +73,21 @@ export async function fuzz(
       };
       await work({ fault, reached });
       if (died) fault(`the server died of ${name}`);
-      const part = { name, longestSilence: watcher.end(), memory };
+      const part = { name, silence: watcher.end(), memory };
       parts.push(part);
-      note(`${name}: no frame elsewhere for ${Math.round(part.longestSilence)} ms at most; memory ${memory.join(', ')} MB`);
+      const { longest, bare, own } = part.silence;
+      const ms = [longest, bare, own].map(Math.round);
+      note(
+        `${name}: no frame elsewhere for ${ms[0]} ms at most, a bare process not heard for ${ms[1]}, ${ms[2]} beyond it; memory ${memory.join(', ')} MB`,
+      );
     };
     await during(`${messages} messages`, (log) => sendMessages(server, target, messages, draw, log));
     await during(`${bodies} bodies`, (log) => sendBodies(server, target, bodies, draw, log));
     await during(`${sound.length} spoiled rooms`, (log) => playInRooms(server, sound, log));
-    watcher.leave();
     if (!died && (await fetch(`${server.url}/healthz`)).status !== 200) fault('the server does not answer any more');
     return { faults, played: sound.length, parts };
   } finally {
+    leave();
     if (!died) {
       const gone = once(server.process, 'exit');
       server.process.kill('SIGTERM');

@@ -14,6 +14,7 @@ import { createApp } from './http/app.js';
 import { Hosts } from './http/hosts.js';
 import { Sessions } from './http/sessions.js';
 import { RoomKeeper } from './rooms/keeper.js';
+import { warmUp } from './rooms/warm-up.js';
 import { Trail } from './trail/trail.js';
 import { attachSockets } from './rooms/sockets.js';
 
@@ -42,6 +43,7 @@ async function serve(config: Config, log: Logger): Promise<RunningServer> {
   const sequelize = connect(config.DATABASE_URL, (sql) => log.trace(sql));
   for (const step of await migrate(sequelize)) log.info(`migrated: ${step}`);
   await seed(config.DEMO_RULESET);
+  await warmUp(config.DEMO_RULESET);
 
   const metrics = new Registry();
   const buckets = [0.0005, 0.001, 0.002, 0.005, 0.01, 0.02, 0.05];

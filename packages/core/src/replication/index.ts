@@ -5,3 +5,4 @@ export * from './publisher.js';
 export * from './schema.js';
 export * from './shown.js';
 export * from './source.js';
+export * from './welcome.js';

@@ -7,6 +7,7 @@ import {
   type ClientMessage,
   type Command,
   encodeMessage,
+  encodeWelcome,
   followSaved,
   History,
   homelessOf,
@@ -21,7 +22,6 @@ import {
   storeSnapshot,
   type Viewer,
   whyAll,
-  wireSchemaOf,
   World,
 } from '@eager-ember/core';
 import type { Client, Goodbye } from './client.js';
@@ -340,8 +340,7 @@ export class Room {
   private welcome(client: Client): void {
     const viewer = this.viewerOf(client);
     const row = viewer === 'truth' ? -1 : this.world.actors.rowOf(viewer.actor);
-    const message: ServerMessage = {
-      t: 'welcome',
+    const welcome = {
       room: this.id,
       ruleset: String(this.current.rules.document.name),
       revision: this.current.revision,
@@ -349,9 +348,8 @@ export class Room {
       ...(row >= 0 && { row }),
       speed: this.speed,
       seats: this.seatStates(),
-      schema: wireSchemaOf(this.current.rules, viewer === 'truth'),
     };
-    client.send(encodeMessage(message));
+    client.send(encodeWelcome(welcome, this.current.rules, viewer === 'truth'));
   }
 
   isDriven(seat: string): boolean {
