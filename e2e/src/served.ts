@@ -30,8 +30,8 @@ export class Running {
   ) {}
 
   /** Starts the built server on a database. */
-  static async on(database: string, port: number): Promise<Running> {
-    const { process, link } = await started({ DATABASE_URL: database, PORT: String(port), DEMO_RULESET: DEMO });
+  static async on(database: string, port: number, settings: Readonly<Record<string, string>> = {}): Promise<Running> {
+    const { process, link } = await started({ DATABASE_URL: database, PORT: String(port), DEMO_RULESET: DEMO, ...settings });
     const entered = await fetch(link, { redirect: 'manual' });
     return new Running(new URL(link).origin, entered.headers.get('set-cookie')!.split(';')[0], process);
   }

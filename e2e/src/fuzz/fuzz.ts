@@ -21,6 +21,9 @@ export interface Fuzz {
   readonly seed: number;
 }
 
+/** The server has this much for what it keeps: had it a leak, it would end. In megabytes. */
+const HEAP_MB = 256;
+
 /** What a server was like during one part of it. */
 export interface PartReport {
   readonly name: string;
@@ -50,7 +53,7 @@ export async function fuzz(
   const home = mkdtempSync(join(tmpdir(), 'ember-fuzz-'));
   chmodSync(home, 0o755);
   const cluster = await startPostgres(home, { durable: false });
-  const server = await Running.on(cluster.url, await freePort());
+  const server = await Running.on(cluster.url, await freePort(), { NODE_OPTIONS: `--max-old-space-size=${HEAP_MB}` });
   const draw = drawn(seed);
   const faults: string[] = [];
   const fault = (text: string) => void faults.push(text);

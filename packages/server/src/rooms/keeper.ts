@@ -10,6 +10,7 @@ import { AwakeRoom, type Measures } from './awake-room.js';
 import { AwakeRooms } from './awake-rooms.js';
 import { FIRST, SEAT_NAMES, SECOND } from './names.js';
 import type { Client, Goodbye } from './client.js';
+import { LoopTurns } from './loop-turns.js';
 import { Room, type RoomRules } from './room.js';
 import type { Unreadable } from './unreadable.js';
 import { RoomHold } from './room-hold.js';
@@ -36,6 +37,8 @@ export class RoomKeeper {
   private readonly awake = new AwakeRooms();
   /** Told of edits while they wake. */
   private readonly waking = new Set<(edited: RoomRules) => void>();
+  /** Rooms are woken one at a time: what that takes on this thread, others wait for. */
+  private readonly loop = new LoopTurns();
   private readonly turns = new Map<string, Promise<void>>();
 
   constructor(
@@ -125,9 +128,11 @@ export class RoomKeeper {
       const hold = await RoomHold.take(this.sequelize, this.log, row);
       if (!hold) return undefined;
       const { id: rulesetId, document, revision } = await findRuleset(row.rulesetId);
+      await this.loop.next();
       const rules = rulesFrom(document);
       const { saved, unreadable } = await this.playersOf(rulesetId, rules, names);
       const stood = await hold.read(rules, revision);
+      await this.loop.next();
       const room = new Room(row.id, { rules, rulesetId, revision }, row.seed, seats, saved, stood, unreadable);
       if (edited && edited.revision > revision) room.edited(edited);
       return new AwakeRoom(room, hold, {
