@@ -39,7 +39,12 @@ const guarded = ({ announced, fields }) =>
     .flatMap(([name, { kind, only, about = [], of = 'subject' }]) => {
       if (only === 'server') return [`${name} in the trace alone`];
       const whom = only === 'subject' ? [`to its subject`] : [];
-      const what = kind === 'entry' ? [`as it is seen${of === 'subject' ? '' : ` of its ${of}`}`] : about.length > 0 ? [`with ${about.join(', ')}`] : [];
+      const what =
+        kind === 'entry'
+          ? [`as it is seen${of === 'subject' ? '' : ` of its ${of}`}`]
+          : about.length > 0
+            ? [`with ${about.join(', ')}`]
+            : [];
       return whom.length + what.length > 0 ? [`${name} ${[...whom, ...what].join(', ')}`] : [];
     })
     .join('; ') || '–';

@@ -82,6 +82,8 @@ describe('Quests', () => {
     await screen.click('button', 'time');
     await screen.sees('ee-quest-sentences', 'It has to be done within 60 s');
     await screen.click('button', 'accept');
+    // The path has moved by it: what is clicked next stands where it stays.
+    await screen.sees('ee-quest-path .left', '60 s left');
     await screen.click('button', 'a minute');
     await screen.sees('[data-standing]', 'failed');
     await screen.saved();
