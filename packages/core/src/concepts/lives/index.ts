@@ -13,12 +13,12 @@ import { endEffectsOf } from '../effects/index.js';
 import { headFor, placeActor, placeOf, startPoint } from '../movement/index.js';
 import { enterState, isDown, leaveState, states } from '../states/index.js';
 import { Names } from './names.js';
-import { valuesOfKinds } from './room.js';
+import { valuesOfKinds } from './capacity.js';
 import { bringIn, compilePlaced, followPopulation, type PlacedLife, populate } from './population.js';
 import { events } from './events.js';
 
 export { bringIn } from './population.js';
-export { MOST_ACTORS, MOST_VALUES } from './room.js';
+export { MOST_ACTORS, MOST_VALUES } from './capacity.js';
 
 /** Who hurt somebody longer ago than this had no part in its fall, in seconds. */
 const HELP_WINDOW = 10;
@@ -161,9 +161,11 @@ export const lives = defineConcept<CompiledLives, Lives>({
       const life = lives.in(world).list[world.actors.column('type').data[row]];
       life.onSpawn?.(world, World.alone(world.actors.handle(row)));
     },
-    actorLeaving: (world, row) => lives.in(world).names.leave(world, world.nameOf(world.actors.handle(row))),
   },
-  witness: noteHarm,
+  witness: (world, event) => {
+    if (event.name === 'actorLeft') lives.in(world).names.leave(world, String(event.data['name']));
+    else noteHarm(world, event);
+  },
   systems: { timers: returnAll, thresholds: fellEmpty },
 });
 

@@ -25,9 +25,9 @@ export class Names {
     }
   }
 
-  /** Somebody is about to go: their name is free from then on. */
+  /** Somebody has gone: their name is free. Where others came or went with that, all are looked at anew. */
   leave(world: World, name: string): void {
-    if (world.actors.version !== this.version) return;
+    if (world.actors.version !== this.version + 1) return;
     this.version++;
     this.taken.delete(name);
     const [, label, number] = /^(.*) (\d+)$/.exec(name) ?? [];

@@ -7,7 +7,7 @@ import { beginWith, type Start, startOf } from '../attributes/index.js';
 import { face, placeActor, placeOf } from '../movement/index.js';
 import { lives, settleAt } from './index.js';
 import { events } from './events.js';
-import { isRoomForOne } from './room.js';
+import { isRoomForOne } from './capacity.js';
 
 /** What is other about an actor that the arena places than its kind says. */
 export interface PlacedLife {

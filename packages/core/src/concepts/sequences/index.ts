@@ -124,13 +124,13 @@ export const sequences = defineConcept<undefined, Sequences>({
 });
 
 function resume(world: World, handle: number): void {
-  const { table } = sequences.in(world);
+  const { table, resumeTimer } = sequences.in(world);
   const row = table.rowOf(handle);
   if (row < 0) return;
-  // Where the tick has no steps left it goes on at the next one.
-  if (!world.goesOn(NO_RULE)) return void world.setTimer(sequences.in(world).resumeTimer, 1, table.column('owner').data[row], handle);
   const names = ['owner', 'source', 'target', 'piece', 'scope', 'cause'];
   const [owner, source, target, piece, scope, cause] = names.map((name) => table.column(name).data[row]);
+  // Where the tick has no steps left it goes on at the next one.
+  if (!world.goesOn(NO_RULE)) return void world.setTimer(resumeTimer, 1, owner, handle);
   table.remove(row);
   // An edit may have taken out what was still to be done.
   const rest = world.rules.pieces.get(piece);
