@@ -229,6 +229,28 @@ describe('Those that a rule brings in', () => {
   });
 });
 
+describe('Those that fall with each other, and are followed by others', () => {
+  it('are called the same where the world was stored at any moment', () => {
+    const fall = { do: 'hurt', attribute: 'suit', amount: 1_000_000, to: { nearby: 12, who: 'others' } };
+    const effects = [
+      { id: 'bond', label: 'Bond', lifetime: 'lasting', onEnd: [{ then: [fall, { do: 'summon', actor: 'eel', x: 20, y: 10 }] }] },
+      ceaseless('brood', [{ do: 'summon', actor: 'eel', x: 20, y: 10 }]),
+    ];
+    const parts = crowd(6, { life: 'suit', onSpawn: [{ do: 'apply', effect: 'bond' }] });
+    const grown = new Overgrown({ ...parts, effects }, 'brood');
+    grown.run(1, poke('north', { do: 'place', x: 12, y: 10 }));
+    for (let n = 0; n < 30; n++) {
+      const stored = World.restore(grown.world.rules, grown.world.snapshot());
+      const commands = n % 4 === 1 ? [poke('north', fall)] : [];
+      stored.step(commands);
+      expect(grown.run(1, ...commands).world.hash())
+        .withContext(`tick ${n}`)
+        .toBe(stored.hash());
+    }
+    expect(grown.count('actorLeft')).toBeGreaterThan(10);
+  });
+});
+
 describe('The luck of those that have gone', () => {
   it('is forgotten in time, at the same moment in a world that was stored meanwhile', () => {
     const effects = [
