@@ -21,14 +21,18 @@ export interface Fuzz {
   readonly seed: number;
 }
 
+const inWords = ({ lasted, worked, waited, bare }: Silence) =>
+  `${Math.round(lasted)} ms (${Math.round(worked)} worked, ${Math.round(waited)} waited for a core; a bare process not heard for ${Math.round(bare)})`;
+
 /** The server has this much for what it keeps: had it a leak, it would end. In megabytes. */
 const HEAP_MB = 256;
 
 /** What a server was like during one part of it. */
 export interface PartReport {
   readonly name: string;
-  /** How long the other room was without a frame. */
-  readonly silence: Silence;
+  /** When the other room was without a frame for longest, and when the server worked for longest in between two. */
+  readonly longest: Silence;
+  readonly hardest: Silence;
   /** The memory of the server before it, after each quarter of it, and so at its end, in megabytes. */
   readonly memory: readonly number[];
 }
@@ -76,12 +80,10 @@ export async function fuzz(
       };
       await work({ fault, reached });
       if (died) fault(`the server died of ${name}`);
-      const part = { name, silence: watcher.end(), memory };
+      const part = { name, ...watcher.end(), memory };
       parts.push(part);
-      const { longest, bare, own } = part.silence;
-      const ms = [longest, bare, own].map(Math.round);
       note(
-        `${name}: no frame elsewhere for ${ms[0]} ms at most, a bare process not heard for ${ms[1]}, ${ms[2]} beyond it; memory ${memory.join(', ')} MB`,
+        `${name}: no frame elsewhere for ${inWords(part.longest)} at most; the server worked longest in ${inWords(part.hardest)}; memory ${memory.join(', ')} MB`,
       );
     };
     await during(`${messages} messages`, (log) => sendMessages(server, target, messages, draw, log));

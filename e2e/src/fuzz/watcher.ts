@@ -1,5 +1,6 @@
 import { type ChildProcess, spawn } from 'node:child_process';
 import { once } from 'node:events';
+import { readFileSync } from 'node:fs';
 import type { Running } from '../served.js';
 import { demo } from '../trial.js';
 import { enter, opened } from './target.js';
@@ -7,80 +8,89 @@ import { enter, opened } from './target.js';
 /** A process that does nothing but say so as often as a room sends frames. */
 const BARE = 'setInterval(() => process.stdout.write("."), 50)';
 
-/** How long it was between two signs of life, at most and lately. */
-class Gaps {
-  private last = performance.now();
-  longest = 0;
-  /** The longest since it was asked last. */
-  private recent = 0;
-
-  heard(): number {
-    const gap = performance.now() - this.last;
-    this.last += gap;
-    this.recent = Math.max(this.recent, gap);
-    this.longest = Math.max(this.longest, gap);
-    return gap;
-  }
-
-  /** The longest of late, what is under way included. */
-  takeRecent(): number {
-    const recent = Math.max(this.recent, performance.now() - this.last);
-    this.recent = 0;
-    return recent;
-  }
-
-  begin(): void {
-    this.last = performance.now();
-    this.longest = this.recent = 0;
-  }
+/** What the thread of the server that ticks rooms has done since it began, in milliseconds. */
+interface Thread {
+  /** It had a core and worked. */
+  readonly worked: number;
+  /** It had work, and waited for a core. */
+  readonly waited: number;
 }
 
-/** How long a room was without a frame. In milliseconds. */
-export interface Silence {
-  readonly longest: number;
-  /** The same of a bare process beside it, which has nothing to do: what of it is the machine's. */
+/** Linux counts both for each thread, in nanoseconds; the first thread of a process has its number. */
+function threadOf(pid: number): Thread {
+  const [worked, waited] = readFileSync(`/proc/${pid}/task/${pid}/schedstat`, 'utf8').split(' ', 2);
+  return { worked: Number(worked) / 1e6, waited: Number(waited) / 1e6 };
+}
+
+/** How long a room was once without a frame, and what was the reason. In milliseconds. */
+export interface Silence extends Thread {
+  readonly lasted: number;
+  /** The longest that a bare process beside it, which has nothing to do, was not heard at that time: the machine's part. */
   readonly bare: number;
-  /** The longest that it was silent beyond what the bare process was at that time: what of it is the server's. */
-  readonly own: number;
 }
+
+const NONE: Silence = { lasted: 0, worked: 0, waited: 0, bare: 0 };
 
 /** Somebody in a room that nobody touches, who looks at how long each frame is in coming. */
 export class Watcher {
-  private readonly room = new Gaps();
-  private readonly bare = new Gaps();
-  private own = 0;
+  private frameAt = performance.now();
+  private thread: Thread;
+  private bareAt = performance.now();
+  /** The longest that the bare process was not heard since the last frame. */
+  private bare = 0;
+  private longest = NONE;
+  private hardest = NONE;
   private watching = true;
   private readonly process: ChildProcess;
 
-  private constructor() {
+  private constructor(private readonly server: number) {
+    this.thread = threadOf(server);
     this.process = spawn(process.execPath, ['-e', BARE], { stdio: ['ignore', 'pipe', 'inherit'] });
-    this.process.stdout!.on('data', () => this.bare.heard());
+    this.process.stdout!.on('data', () => {
+      this.bare = this.bareGap();
+      this.bareAt = performance.now();
+    });
   }
 
   static async of(server: Running, fault: (text: string) => void): Promise<Watcher> {
     const { room, seats } = await opened(server, demo(), 4);
     const socket = await enter(server, room, seats[0]);
     if (!socket) throw new Error('the room to be watched could not be entered');
-    const watcher = new Watcher();
+    const watcher = new Watcher(server.process.pid!);
     socket.on('message', () => watcher.heard());
     socket.on('close', () => watcher.watching && fault('the room that nobody touched was closed'));
     await Promise.all([once(socket, 'message'), once(watcher.process.stdout!, 'data')]);
     return watcher;
   }
 
+  private bareGap(): number {
+    return Math.max(this.bare, performance.now() - this.bareAt);
+  }
+
   private heard(): void {
-    this.own = Math.max(this.own, this.room.heard() - this.bare.takeRecent());
+    const [now, thread] = [performance.now(), threadOf(this.server)];
+    const silence = {
+      lasted: now - this.frameAt,
+      worked: thread.worked - this.thread.worked,
+      waited: thread.waited - this.thread.waited,
+      bare: this.bareGap(),
+    };
+    if (silence.lasted > this.longest.lasted) this.longest = silence;
+    if (silence.worked > this.hardest.worked) this.hardest = silence;
+    this.frameAt = now;
+    this.thread = thread;
+    this.bare = 0;
   }
 
   begin(): void {
-    this.room.begin();
-    this.bare.begin();
-    this.own = 0;
+    this.heard();
+    this.longest = this.hardest = NONE;
   }
 
-  end(): Silence {
+  /** The longest silence since it began, and the one in which the server worked for longest. */
+  end(): { readonly longest: Silence; readonly hardest: Silence } {
     this.heard();
-    return { longest: this.room.longest, bare: this.bare.longest, own: this.own };
+    return { longest: this.longest, hardest: this.hardest };
   }
 
   leave(): void {

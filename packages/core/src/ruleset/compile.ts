@@ -1,8 +1,10 @@
-import type { z } from 'zod';
+import { z } from 'zod';
+import type { TableSpec } from '../world/table.js';
 import { compileFormula, FormulaError, type Vocabulary } from '../formula/index.js';
 import { CompileContext } from './context.js';
-import { ID_PATTERN } from './fields.js';
+import { ID_PATTERN, type Mark } from './fields.js';
 import { repeatedNames } from './json-text.js';
+import { atOnce, eachInPart } from './parts.js';
 import { pointer, RulesetError, type Path, type Problem } from './problem.js';
 import { FORMAT, MOST_ENTRIES, registry, VERSION } from './registry.js';
 import type { Chapter, Rules, RulesetDocument } from './rules.js';
@@ -18,9 +20,17 @@ export type Reading =
  * @param value the parsed JSON
  */
 export function readRuleset(value: unknown): Reading {
+  return atOnce(readRulesetInParts(value));
+}
+
+/**
+ * Reads a ruleset as {@link readRuleset} does, a part of the work between two yields: a thread that has other things to do does
+ * them in between. A part is about a few entries of one chapter at most.
+ */
+export function* readRulesetInParts(value: unknown): Generator<void, Reading> {
   const [beyond, ...more] = beyondLimits(value);
   if (beyond) return { problems: [beyond, ...more] };
-  const { rules, problems } = sparingly(MOST_COMPARED, () => readWithin(value));
+  const { rules, problems } = yield* sparingly(MOST_COMPARED, readWithin(value));
   if (rules) return { rules, problems: [] };
   if (problems.length <= MOST_PROBLEMS) return { problems };
   const left = problems.length - MOST_PROBLEMS;
@@ -29,21 +39,50 @@ export function readRuleset(value: unknown): Reading {
   };
 }
 
-function readWithin(value: unknown): Reading {
+function* readWithin(value: unknown): Generator<void, Reading> {
   const { document: schema } = registry();
-  const parsed = schema.safeParse(value);
-  const problems: Problem[] = parsed.success ? [] : parsed.error.issues.flatMap((issue) => fromIssue(issue, value));
   const raw = isObject(value) ? value : {};
-  problems.push(...duplicateIds(raw), ...wrongNames(raw, schema));
-  const remainder = parsed.success
-    ? { document: parsed.data as RulesetDocument, standing: (path: string) => path }
-    : withoutUnsound(raw, parsed.error.issues, schema);
+  const document = yield* soundDocument(raw, schema);
+  const issues = document ? [] : (schema.safeParse(value).error?.issues ?? []);
+  const problems: Problem[] = issues.flatMap((issue) => fromIssue(issue, value));
+  problems.push(...duplicateIds(raw), ...(yield* wrongNames(raw, schema)));
+  const remainder = document ? { document, standing: (path: string) => path } : withoutUnsound(raw, issues, schema);
   if (remainder) {
-    const { rules, problems: found } = assemble(remainder.document, problems.length > 0);
+    const { rules, problems: found } = yield* assemble(remainder.document, problems.length > 0);
     problems.push(...found.map((problem) => ({ ...problem, path: remainder.standing(problem.path) })));
     if (rules && problems.length === 0) return { rules, problems: [] };
   }
   return { problems };
+}
+
+/** A document with its defaults filled in; undefined where its shape is wrong anywhere. */
+function* soundDocument(raw: Record<string, unknown>, { shape }: z.ZodObject): Generator<void, RulesetDocument | undefined> {
+  if (Object.keys(raw).some((key) => !Object.hasOwn(shape, key))) return undefined;
+  const document: Record<string, unknown> = {};
+  for (const [key, schema] of Object.entries(shape)) {
+    const chapter = chapterIn(raw, key);
+    if (chapter) {
+      const entries = yield* eachInPart(chapter.list, (entry) => chapter.entry.safeParse(entry));
+      if (entries.some(({ success }) => !success)) return undefined;
+      document[key] = entries.map(({ data }) => data);
+      continue;
+    }
+    const { success, data } = z.safeParse(schema, raw[key]);
+    if (!success) return undefined;
+    if (data !== undefined) document[key] = data;
+    yield;
+  }
+  return document as RulesetDocument;
+}
+
+/** What a document has as the list of entries of a chapter, and the schema of each; undefined where this is something else. */
+function chapterIn(
+  raw: Record<string, unknown>,
+  key: string,
+): { readonly list: readonly unknown[]; readonly entry: z.ZodType } | undefined {
+  const section = registry().sections.get(key);
+  const list = raw[key];
+  return section?.kind === 'chapter' && Array.isArray(list) ? { list, entry: section.entry } : undefined;
 }
 
 /** How many values a document may have, each text, number, list and object being one. */
@@ -189,7 +228,7 @@ function formerIds(raw: Record<string, unknown>, key: string, ids: readonly stri
 }
 
 /** Checks every reference and every formula against the ids that the document has. */
-function wrongNames(raw: Record<string, unknown>, schema: z.ZodType): Problem[] {
+function* wrongNames(raw: Record<string, unknown>, { shape }: z.ZodObject): Generator<void, readonly Problem[]> {
   const problems: Problem[] = [];
   const chapters = new Map<string, ReadonlySet<string>>();
   const idsOf = (chapter: string): ReadonlySet<string> => {
@@ -201,7 +240,7 @@ function wrongNames(raw: Record<string, unknown>, schema: z.ZodType): Problem[] 
     return ids;
   };
   const vocabulary = vocabularyOf((chapter) => [...idsOf(chapter)]);
-  walk(schema, raw, [], (mark, value, path) => {
+  const look = (mark: Mark, value: string, path: Path) => {
     if (mark.kind === 'reference') {
       const known = idsOf(mark.chapter);
       if (!known.has(value))
@@ -214,7 +253,13 @@ function wrongNames(raw: Record<string, unknown>, schema: z.ZodType): Problem[] 
       if (!(error instanceof FormulaError)) throw error;
       problems.push({ path: pointer(path), message: error.message, at: error.at });
     }
-  });
+  };
+  for (const [key, schema] of Object.entries(shape)) {
+    const chapter = chapterIn(raw, key);
+    if (chapter) yield* eachInPart(chapter.list, (entry, i) => walk(chapter.entry, entry, [key, i], look));
+    else walk(schema as z.ZodType, raw[key], [key], look);
+    yield;
+  }
   return problems;
 }
 
@@ -225,7 +270,7 @@ interface Remainder {
 }
 
 /** Takes out what has a wrong shape, so that the rest can still be looked at; undefined where nothing sound remains. */
-function withoutUnsound(raw: Record<string, unknown>, issues: readonly z.core.$ZodIssue[], schema: z.ZodType): Remainder | undefined {
+function withoutUnsound(raw: Record<string, unknown>, issues: readonly z.core.$ZodIssue[], schema: z.ZodObject): Remainder | undefined {
   const copy = JSON.parse(JSON.stringify(raw)) as Record<string, unknown>;
   const dropped = new Map<string, Set<number>>();
   for (const issue of issues) {
@@ -266,7 +311,7 @@ function vocabularyOf(ids: (chapter: string) => readonly string[]): Vocabulary {
  * Compiles a document of the right shape.
  * @param known whether problems are known already: what refers to nothing then need not make sense to a concept
  */
-function assemble(document: RulesetDocument, known: boolean): Reading {
+function* assemble(document: RulesetDocument, known: boolean): Generator<void, Reading> {
   const all = registry();
   const chapters = new Map<string, Chapter>();
   for (const key of chapterKeys()) {
@@ -285,7 +330,10 @@ function assemble(document: RulesetDocument, known: boolean): Reading {
   const context = new CompileContext(all, document, chapters, vocabulary);
   const compiled = new Map<string, unknown>();
   try {
-    for (const concept of all.concepts) compiled.set(concept.id, concept.compile?.(context));
+    for (const concept of all.concepts) {
+      compiled.set(concept.id, concept.compileInParts ? yield* concept.compileInParts(context) : concept.compile?.(context));
+      yield;
+    }
   } catch (error) {
     // Of a document with problems as much is said as can be; one without any has to compile.
     if (!known && context.problems.length === 0)
@@ -294,6 +342,10 @@ function assemble(document: RulesetDocument, known: boolean): Reading {
   const { pieces, amounts, acting } = context;
   if (known || context.problems.length > 0) return { problems: context.problems };
   const draft = { registry: all, document, tickRate: document.tickRate, chapters, vocabulary, compiled, pieces, amounts, acting };
-  const tables = all.concepts.flatMap((concept) => concept.tables?.(compiled.get(concept.id) as never, { ...draft, tables: [] }) ?? []);
+  const tables: TableSpec[] = [];
+  for (const concept of all.concepts) {
+    tables.push(...(concept.tables?.(compiled.get(concept.id) as never, { ...draft, tables: [] }) ?? []));
+    yield;
+  }
   return { rules: { ...draft, tables }, problems: [] };
 }

@@ -64,6 +64,12 @@ export class CompileContext {
     return (this.chapters.get(chapter)?.entries ?? []) as unknown as readonly T[];
   }
 
+  /** An entry by its id; undefined for one that does not exist, which the references' own check has reported. */
+  entry<T>(chapter: string, id: string): T | undefined {
+    const known = this.chapters.get(chapter);
+    return known?.entries[positionIn(known.ids, id)] as T | undefined;
+  }
+
   section<T>(key: string): T {
     return this.document[key] as T;
   }

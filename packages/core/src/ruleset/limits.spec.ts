@@ -1,12 +1,22 @@
 import * as fc from 'fast-check';
 import brinewick from '../../../../examples/brinewick.json' with { type: 'json' };
-import { compileRuleset, MOST_VALUES, readRuleset, World } from '../index.js';
+import { compileRuleset, MOST_VALUES, type Reading, readRuleset, readRulesetInParts, type Rules, World } from '../index.js';
 import { mutated } from '../testing/mutations.js';
 import { rulesetWith, stat } from '../testing/rulesets.js';
 import { nearest, sparingly } from './suggest.js';
 
 /** A stat of which nothing matters but its id. */
 const plain = (id: string) => stat(id, 1);
+
+/** The nearest to each word, one word a part. */
+function* askedIn(known: readonly string[], words: readonly string[]): Generator<void, readonly (string | undefined)[]> {
+  const found: (string | undefined)[] = [];
+  for (const word of words) {
+    found.push(nearest(word, known));
+    yield;
+  }
+  return found;
+}
 
 describe('Reading a ruleset', () => {
   const messages = (value: unknown) => readRuleset(value).problems.map(({ path, message }) => `${path} ${message}`);
@@ -68,8 +78,28 @@ describe('Reading a ruleset', () => {
 
   it('compares no more letters than it may, and as many as before afterwards', () => {
     const known = ['harpoon', 'lantern'];
-    expect(sparingly(60, () => [nearest('harpon', known), nearest('lantren', known)])).toEqual(['harpoon', undefined]);
+    const parts = sparingly(60, askedIn(known, ['harpon', 'lantren']));
+    parts.next();
     expect(nearest('lantren', known)).toBe('lantern');
+    parts.next();
+    expect(parts.next()).toEqual({ done: true, value: ['harpoon', undefined] });
+    expect(nearest('lantren', known)).toBe('lantern');
+  });
+
+  it('is the same in parts, between which others may read as well', () => {
+    const wrong = { ...rulesetWith({ attributes: [plain('a'), { ...plain('b'), start: 'aa + 1' }] }), odd: 1 };
+    const documents = [brinewick, wrong, [], rulesetWith({ attributes: [plain('a'), plain('a')] })];
+    const readings = documents.map((document) => readRulesetInParts(document));
+    const found = new Map<unknown, Reading>();
+    while (found.size < documents.length)
+      readings.forEach((parts, i) => {
+        const { done, value } = parts.next();
+        if (done && value) found.set(documents[i], value);
+      });
+    expect(documents.map((document) => found.get(document)!.problems)).toEqual(documents.map((document) => readRuleset(document).problems));
+    expect(found.get(brinewick)!.rules!.document).toEqual(compileRuleset(brinewick).document);
+    const hash = (rules: Rules) => World.start(rules, 1).hash();
+    expect(hash(found.get(brinewick)!.rules!)).toBe(hash(compileRuleset(brinewick)));
   });
 
   it('finds the entry of each name where many have one, the first where it stands twice', () => {

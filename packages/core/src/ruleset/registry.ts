@@ -30,7 +30,7 @@ export class Registry {
   readonly systems: Record<Phase, ((world: World) => void)[]>;
   /** Timer handlers; a timer stores its handler's place in this list, which is sorted by name. */
   readonly timers: readonly { readonly name: string; readonly run: (world: World, actor: number, a: number) => void }[];
-  readonly document: z.ZodType;
+  readonly document: z.ZodObject;
   readonly action: z.ZodType<Action>;
   readonly party: z.ZodType;
   readonly pattern: z.ZodType<Pattern>;
@@ -118,7 +118,7 @@ export class Registry {
     }) as unknown as z.ZodType<Pattern>;
   }
 
-  private documentSchema(): z.ZodType {
+  private documentSchema(): z.ZodObject {
     const shape: Record<string, z.ZodType> = {};
     for (const [key, section] of this.sections)
       shape[key] =

@@ -1,6 +1,7 @@
 import type { TableSpec } from '../world/table.js';
 import type { Vocabulary } from '../formula/index.js';
 import type { Amount, CompiledThen } from './context.js';
+import { positionIn } from './positions.js';
 import type { Registry } from './registry.js';
 
 /** The entries of a chapter, by position and by id. */
@@ -43,7 +44,7 @@ export function idOf(rules: Rules, chapter: string, index: number): string {
 /** The position of an entry by its id, or by one that it had before; -1 where there is none. */
 export function positionOf(rules: Rules, chapter: string, id: string): number {
   const known = rules.chapters.get(chapter);
-  const position = known?.ids.indexOf(id) ?? -1;
+  const position = known ? positionIn(known.ids, id) : -1;
   return position >= 0 ? position : (known?.former.get(id) ?? -1);
 }
 
@@ -52,10 +53,18 @@ export function movedPositions(before: Rules, after: Rules, chapter: string): re
   return (before.chapters.get(chapter)?.entries ?? []).map(({ id, formerly = [] }) => {
     const position = positionOf(after, chapter, id);
     // A renaming that was undone: the entry has an id again that it had before.
-    return position >= 0 ? position : (formerly.map((old) => after.chapters.get(chapter)!.ids.indexOf(old)).find((at) => at >= 0) ?? -1);
+    return position >= 0
+      ? position
+      : (formerly.map((old) => positionIn(after.chapters.get(chapter)!.ids, old)).find((at) => at >= 0) ?? -1);
   });
 }
 
+/** An entry by its id; undefined where there is none. */
+export function entryOf<T = Chapter['entries'][number]>(rules: Rules, chapter: string, id: string): T | undefined {
+  const known = rules.chapters.get(chapter);
+  return known?.entries[positionIn(known.ids, id)] as T | undefined;
+}
+
 export function labelOf(rules: Rules, chapter: string, id: string): string {
-  return rules.chapters.get(chapter)?.entries.find((entry) => entry.id === id)?.label ?? id;
+  return entryOf(rules, chapter, id)?.label ?? id;
 }

@@ -3,14 +3,23 @@ const LEAST_COST = 4;
 /** How much may still be compared, in letters of one word against letters of another. */
 let left = Infinity;
 
-/** Does some work in which no more than so many letters are compared to suggest words: what is unknown after that gets no suggestion. */
-export function sparingly<T>(most: number, work: () => T): T {
-  const before = left;
-  left = Math.min(left, most);
-  try {
-    return work();
-  } finally {
-    left = before;
+/**
+ * Does work in parts in which no more than so many letters are compared to suggest words: what is unknown after that gets no
+ * suggestion. Between the parts others compare as they may.
+ */
+export function* sparingly<T>(most: number, parts: Generator<void, T>): Generator<void, T> {
+  let own = most;
+  for (;;) {
+    const before = left;
+    left = own;
+    try {
+      const { done, value } = parts.next();
+      if (done) return value;
+      own = left;
+    } finally {
+      left = before;
+    }
+    yield;
   }
 }
 

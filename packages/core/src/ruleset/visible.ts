@@ -1,12 +1,12 @@
 import type { Visibility } from '../world/table.js';
-import type { Rules } from './rules.js';
+import { entryOf, type Rules } from './rules.js';
 
 /**
  * Who may see an entry of an actor: by what its chapter says of it, or its own `see`. An entry that is not there is seen by
  * nobody: what was only guessed tells nothing.
  */
 export function visibilityOf(rules: Rules, chapter: string, id: string): Visibility {
-  const entry = rules.chapters.get(chapter)?.entries.find((one) => one.id === id) as { id: string; see?: Visibility } | undefined;
+  const entry = entryOf<{ id: string; see?: Visibility }>(rules, chapter, id);
   if (!entry) return 'server';
   const section = rules.registry.sections.get(chapter);
   const said = section?.kind === 'chapter' ? section.see?.(entry, rules) : undefined;
@@ -30,6 +30,6 @@ export function asTold(rules: Rules, chapter: string, see: Visibility): readonly
 
 /** Whether seats know from the beginning that there is an entry. */
 export function isKnown(rules: Rules, chapter: string, id: string): boolean {
-  const entry = rules.chapters.get(chapter)?.entries.find((one) => one.id === id);
+  const entry = entryOf(rules, chapter, id);
   return entry !== undefined && !isUnknown(rules, chapter, entry);
 }

@@ -1,4 +1,4 @@
-import { readRuleset, registry, type Rules } from '@eager-ember/core';
+import { registry } from '@eager-ember/core';
 import { Router } from 'express';
 import type { Operation } from 'fast-json-patch';
 import type { Sequelize, Transaction } from 'sequelize';
@@ -41,13 +41,6 @@ export async function findRuleset(id: string): Promise<Ruleset> {
   return ruleset;
 }
 
-/** @throws HttpProblem 422 with every problem where the document is not sound */
-export function rulesFrom(document: unknown): Rules {
-  const { rules, problems } = readRuleset(document);
-  if (!rules) throw new HttpProblem(422, 'The ruleset has problems', 'Nothing was stored.', { problems });
-  return rules;
-}
-
 function counts(document: Record<string, unknown>): Record<string, number> {
   const chapters = [...registry().sections].filter(([, section]) => section.kind === 'chapter');
   return Object.fromEntries(chapters.map(([key]) => [key, Array.isArray(document[key]) ? document[key].length : 0]));
@@ -61,8 +54,8 @@ const whole = (ruleset: Ruleset) => ({
   document: ruleset.document,
 });
 
-/** Tells running rooms of edited rules. */
-export type OnEdit = (rulesetId: string, document: Readonly<Record<string, unknown>>, revision: number) => void;
+/** Has running rooms go by edited rules. */
+export type OnEdit = (rulesetId: string, document: Readonly<Record<string, unknown>>, revision: number) => Promise<void>;
 
 /**
  * Has what is kept of players follow an edit.
@@ -154,7 +147,7 @@ export function rulesetRoutes(sequelize: Sequelize, desk: DraftingDesk, trail: T
       await trail.within(transaction, { who: userOf(response), ruleset: locked.id, what: 'edited', about });
       return locked;
     });
-    onEdit(ruleset.id, ruleset.document, ruleset.revision);
+    await onEdit(ruleset.id, ruleset.document, ruleset.revision);
     response.set('ETag', `"${ruleset.revision}"`).json({ id: ruleset.id, revision: ruleset.revision, updatedAt: ruleset.updatedAt });
   });
 

@@ -1,11 +1,11 @@
 import { randomInt } from 'node:crypto';
-import { type Rules, type SavedPlayer, savedProblems } from '@eager-ember/core';
+import { readRulesetInParts, type Rules, type SavedPlayer, savedProblems } from '@eager-ember/core';
 import type { Logger } from 'pino';
 import type { Sequelize } from 'sequelize';
 import { Player, Room as RoomRow, type Ruleset, Seat, SetAside } from '../database/models.js';
 import { HttpProblem } from '../http/problems.js';
 import type { DraftingDesk } from '../drafts/desk.js';
-import { findRuleset, rulesFrom } from '../http/rulesets.js';
+import { findRuleset } from '../http/rulesets.js';
 import { AwakeRoom, type Measures } from './awake-room.js';
 import { AwakeRooms } from './awake-rooms.js';
 import { FIRST, SEAT_NAMES, SECOND } from './names.js';
@@ -37,7 +37,7 @@ export class RoomKeeper {
   private readonly awake = new AwakeRooms();
   /** Told of edits while they wake. */
   private readonly waking = new Set<(edited: RoomRules) => void>();
-  /** Rooms are woken one at a time: what that takes on this thread, others wait for. */
+  /** Rooms are woken, and edits compiled, a part at a time: what a part takes on this thread, others wait for. */
   private readonly loop = new LoopTurns();
   private readonly turns = new Map<string, Promise<void>>();
 
@@ -121,20 +121,19 @@ export class RoomKeeper {
     await this.freePlayers(row.rulesetId, names, client.link === undefined, `Room ${row.id} plays ${names.join(' and ')} now.`);
     let edited: RoomRules | undefined;
     const hear = (rules: RoomRules) => {
-      if (rules.rulesetId === row.rulesetId) edited = rules;
+      if (rules.rulesetId === row.rulesetId && rules.revision > (edited?.revision ?? 0)) edited = rules;
     };
     this.waking.add(hear);
     try {
       const hold = await RoomHold.take(this.sequelize, this.log, row);
       if (!hold) return undefined;
       const { id: rulesetId, document, revision } = await findRuleset(row.rulesetId);
-      await this.loop.next();
-      const rules = rulesFrom(document);
+      const rules = await this.rulesOf(document);
       const { saved, unreadable } = await this.playersOf(rulesetId, rules, names);
-      const stood = await hold.read(rules, revision);
+      const stood = await hold.read(rules, revision, (earlier) => this.rulesOf(earlier));
       await this.loop.next();
       const room = new Room(row.id, { rules, rulesetId, revision }, row.seed, seats, saved, stood, unreadable);
-      if (edited && edited.revision > revision) room.edited(edited);
+      if (edited) room.edited(edited);
       return new AwakeRoom(room, hold, {
         all: this.awake,
         time: this.time,
@@ -237,12 +236,18 @@ export class RoomKeeper {
   }
 
   /** Has rooms that are awake, or about to be, go by an edited document. Where there are none nothing is compiled here. */
-  edited(rulesetId: string, document: Readonly<Record<string, unknown>>, revision: number): void {
-    const playing = [...this.playing(rulesetId)];
-    if (playing.length === 0 && this.waking.size === 0) return;
-    const edited = { rules: rulesFrom(document), rulesetId, revision };
-    for (const { room } of playing) room.edited(edited);
+  async edited(rulesetId: string, document: Readonly<Record<string, unknown>>, revision: number): Promise<void> {
+    if (this.playing(rulesetId).length === 0 && this.waking.size === 0) return;
+    const edited = { rules: await this.rulesOf(document), rulesetId, revision };
+    for (const { room } of this.playing(rulesetId)) room.edited(edited);
     for (const hear of this.waking) hear(edited);
+  }
+
+  /** @throws HttpProblem 422 with every problem where the document is not sound, as one of an earlier version may be */
+  private async rulesOf(document: unknown): Promise<Rules> {
+    const { rules, problems } = await this.loop.through(readRulesetInParts(document));
+    if (!rules) throw new HttpProblem(422, 'The ruleset has problems', 'Mend it in the Rulebook first.', { problems });
+    return rules;
   }
 
   get count(): number {

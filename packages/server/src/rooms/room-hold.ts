@@ -4,7 +4,6 @@ import { readSnapshot, type Rules, type SavedPlayer, World } from '@eager-ember/
 import type { Logger } from 'pino';
 import { QueryTypes, type Sequelize } from 'sequelize';
 import { Player, type Room as RoomRow, RoomSnapshot } from '../database/models.js';
-import { rulesFrom } from '../http/rulesets.js';
 import type { RoomState } from './room.js';
 
 const deflated = promisify(deflateRaw);
@@ -44,15 +43,18 @@ export class RoomHold {
     return row && new RoomHold(sequelize, log, id, rulesetId, row.openings);
   }
 
-  /** The world as it was last stored, under today's rules; undefined where there is none, or it can't be read any more. */
-  async read(rules: Rules, revision: number): Promise<World | undefined> {
+  /**
+   * The world as it was last stored, under today's rules; undefined where there is none, or it can't be read any more.
+   * @param rulesOf compiles the rules that it was stored under, where those are others
+   */
+  async read(rules: Rules, revision: number, rulesOf: (document: unknown) => Promise<Rules>): Promise<World | undefined> {
     const stored = await RoomSnapshot.findByPk(this.room);
     if (!stored) return undefined;
     this.follows = stored.tick;
     try {
       const snapshot = readSnapshot(await inflated(stored.world));
       if (stored.revision === revision) return World.restore(rules, snapshot);
-      return World.restore(rulesFrom(stored.document), snapshot).adopt(rules);
+      return World.restore(await rulesOf(stored.document), snapshot).adopt(rules);
     } catch (error) {
       this.log.warn({ err: error, room: this.room }, 'a stored room can’t be read; it begins anew with what its players kept');
       return undefined;

@@ -142,6 +142,18 @@ describe('A room by itself', () => {
     expect(room.changedPlayers().find((player) => player.name === 'south')?.saved['attributes']['scrip'] ?? 31).toBe(31);
   });
 
+  it('goes by the latest edit, whichever of two was compiled first', () => {
+    const room = open();
+    const south = new Fake(room, 'south');
+    edited(room, rulesOf(), 3);
+    edited(room, rulesOf(), 2);
+    room.tick();
+    edited(room, rulesOf(), 2);
+    room.tick();
+    const revisions = south.messages.flatMap((message) => (message.t === 'welcome' ? [message.revision] : []));
+    expect(revisions).toEqual([1, 3]);
+  });
+
   it('gives players back what was kept of them, and says what has changed since', () => {
     const room = open(new Map([['south', { attributes: { scrip: 31, suit: 12 } }]]));
     const south = new Fake(room, 'south');

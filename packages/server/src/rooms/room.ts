@@ -153,9 +153,9 @@ export class Room {
     return this.world.tick;
   }
 
-  /** Takes edited rules over at the next tick. */
+  /** Takes edited rules over at the next tick, unless it has those of a later edit. */
   edited(rules: RoomRules): void {
-    this.next = rules;
+    if (rules.revision > (this.next ?? this.current).revision) this.next = rules;
   }
 
   connect(client: Client): void {

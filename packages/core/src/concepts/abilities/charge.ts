@@ -48,10 +48,7 @@ function coolDown(world: World, grip: Abilities, ability: Ability, actor: number
   };
   const seconds = Math.max(0, ability.cooldown.run(world, World.alone(actor)));
   wait(ability.index, ticksOf(world, seconds * share));
-  for (const { others, ticks } of ability.groups) {
-    wait(ability.index, Math.ceil(ticks * share));
-    for (const other of others) wait(other, Math.ceil(ticks * share));
-  }
+  for (const { members, ticks } of ability.groups) for (const member of members) wait(member, Math.ceil(ticks * share));
 }
 
 function takeStored(world: World, grip: Abilities, ability: Ability, actor: number): void {

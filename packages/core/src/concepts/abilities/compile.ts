@@ -2,6 +2,7 @@ import type { FormulaFunction, Parties } from '../../formula/index.js';
 import { cosine } from '../../math/angles.js';
 import type { Amount, CompileContext, CompiledThen } from '../../ruleset/context.js';
 import type { AmountSource } from '../../ruleset/fields.js';
+import { eachInPart } from '../../ruleset/parts.js';
 import type { Path } from '../../ruleset/problem.js';
 import type { Then } from '../../ruleset/registry.js';
 import type { World } from '../../world/world.js';
@@ -53,6 +54,13 @@ export interface Target {
   readonly edge: number;
 }
 
+/** A cooldown group: using one of its abilities keeps all of them waiting for so many ticks. */
+interface Group {
+  readonly id: string;
+  readonly members: readonly number[];
+  readonly ticks: number;
+}
+
 export interface Ability {
   readonly index: number;
   readonly rule: number;
@@ -63,7 +71,7 @@ export interface Ability {
   /** Seconds. */
   readonly cooldown: Amount;
   readonly hasCooldown: boolean;
-  readonly groups: readonly { readonly id: string; readonly others: readonly number[]; readonly ticks: number }[];
+  readonly groups: readonly Group[];
   readonly stored: { readonly most: number; readonly refill: Amount } | undefined;
   readonly requires: readonly Requirement[];
   readonly cast: Stretch | undefined;
@@ -93,12 +101,14 @@ export interface CompiledAbilities {
   readonly list: readonly Ability[];
 }
 
-export function compileAbilities(context: CompileContext): CompiledAbilities {
+export function* compileAbilities(context: CompileContext): Generator<void, CompiledAbilities> {
   const entries = context.entries<AbilityEntry>(CHAPTER);
-  return { entries, list: entries.map((entry, i) => compileOne(context, entry, i, entries)) };
+  const groups = new Map(context.entries<GroupEntry>('groups').map((group) => [group.id, compileGroup(context, group)]));
+  entries.forEach((entry, i) => new Set(entry.groups).forEach((id) => groups.get(id)?.members.push(i)));
+  return { entries, list: yield* eachInPart(entries, (entry, i) => compileOne(context, entry, i, groups)) };
 }
 
-function compileOne(context: CompileContext, entry: AbilityEntry, index: number, all: readonly AbilityEntry[]): Ability {
+function compileOne(context: CompileContext, entry: AbilityEntry, index: number, groups: ReadonlyMap<string, Group>): Ability {
   const path = [CHAPTER, index];
   const list = (field: 'onStart' | 'onHit' | 'onMiss' | 'onBreak') => {
     const actions = entry[field] as Then | undefined;
@@ -116,7 +126,7 @@ function compileOne(context: CompileContext, entry: AbilityEntry, index: number,
     chargeAtEnd,
     cooldown: adjustable(context.seconds(entry.cooldown ?? 0, [...path, 'cooldown']), index, 'cooldown'),
     hasCooldown: entry.cooldown !== undefined,
-    groups: entry.groups.map((id) => compileGroup(context, id, index, all)),
+    groups: entry.groups.map((id) => groups.get(id) ?? NO_GROUP),
     stored: entry.stored && { most: entry.stored.most, refill: context.seconds(entry.stored.refill, [...path, 'stored', 'refill']) },
     requires: entry.requires.map((requirement) => compileRequirement(context, requirement)),
     cast: cast && stretch(context, cast, [...path, 'cast'], cast.state ?? 'casting', cast.move),
@@ -180,11 +190,12 @@ function compileCost(context: CompileContext, cost: AbilityEntry['costs'][number
   return { attribute, id: cost.attribute, amount: adjustable(context.amount(cost.amount, [...path, 'amount']), ability, 'costs') };
 }
 
-function compileGroup(context: CompileContext, id: string, own: number, all: readonly AbilityEntry[]): Ability['groups'][number] {
-  const group = context.entries<GroupEntry>('groups')[context.index('groups', id)] as GroupEntry | undefined;
-  const others = all.flatMap((entry, i) => (i !== own && entry.groups.includes(id) ? [i] : []));
-  return { id, others, ticks: group ? context.ticks(group.lasts) : 0 };
+function compileGroup(context: CompileContext, { id, lasts }: GroupEntry): Group & { readonly members: number[] } {
+  return { id, members: [], ticks: context.ticks(lasts) };
 }
+
+/** One that does not exist, which the references' own check has reported. */
+const NO_GROUP: Group = { id: '', members: [], ticks: 0 };
 
 function compileRequirement(context: CompileContext, requirement: AbilityEntry['requires'][number]): Requirement {
   const throughout = requirement.throughout ?? false;

@@ -73,7 +73,7 @@ function groups(ability: Ability, rules: Rules): readonly Finding[] {
   if (cast === undefined || ability.chargeAtEnd) return [];
   return ability.groups.flatMap((group, k): readonly Finding[] => {
     const lasts = group.ticks / rules.tickRate;
-    if (group.others.length === 0 || lasts >= cast) return [];
+    if (group.members.length === 1 || lasts >= cast) return [];
     const position = rules.chapters.get('groups')!.ids.indexOf(group.id);
     const needed = `${Math.ceil(cast * 100) / 100}s`;
     return [

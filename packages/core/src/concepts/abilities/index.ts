@@ -53,7 +53,7 @@ export const abilities = defineConcept<CompiledAbilities, Abilities>({
     abilities: { kind: 'chapter', title: 'Abilities', entry: schema, see: (entry, rules) => seenBy(rules, entry as AbilityEntry) },
     groups: { kind: 'chapter', title: 'Cooldown groups', entry: groupSchema },
   },
-  compile: compileAbilities,
+  compileInParts: compileAbilities,
   tables: abilityTables,
   attach: attachAbilities,
   events,

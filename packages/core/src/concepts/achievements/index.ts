@@ -2,6 +2,7 @@ import type { FormulaFunction } from '../../formula/index.js';
 import { Possible } from '../../analysis/possible.js';
 import type { Amount, CompileContext, CompiledPattern, CompiledThen } from '../../ruleset/context.js';
 import { reference } from '../../ruleset/fields.js';
+import { grouped } from '../../ruleset/grouped.js';
 import type { Finding } from '../../ruleset/problem.js';
 import type { Pattern, Then } from '../../ruleset/registry.js';
 import type { Rules } from '../../ruleset/rules.js';
@@ -132,8 +133,7 @@ export const achievements: Concept<CompiledAchievements, Achievements> = defineC
   compile: (context) => {
     const entries = context.entries<AchievementEntry>(CHAPTER);
     const list = entries.map((entry, i) => compileOne(context, entry, i));
-    const on = new Map<string, Achievement[]>();
-    for (const one of list) if (one.pattern) on.set(one.pattern.event, [...(on.get(one.pattern.event) ?? []), one]);
+    const on = grouped(list, ({ pattern }) => pattern?.event);
     const players = playerKinds(context);
     return { entries, list, players, on, kept: list.filter(({ test }) => test) };
   },

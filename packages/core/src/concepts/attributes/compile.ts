@@ -1,6 +1,8 @@
 import type { FormulaFunction, FormulaReference } from '../../formula/index.js';
 import type { Amount, CompileContext, CompiledThen } from '../../ruleset/context.js';
 import type { StartSource } from '../../ruleset/fields.js';
+import { grouped } from '../../ruleset/grouped.js';
+import { eachInPart } from '../../ruleset/parts.js';
 import type { Visibility } from '../../world/table.js';
 import type { ActorEntry } from '../actors/index.js';
 import { checkNumbers } from './numbers.js';
@@ -72,18 +74,32 @@ export interface CompiledAttributes {
 
 export const CHAPTER = 'attributes';
 
-export function compileAttributes(context: CompileContext): CompiledAttributes {
+/** That a kind of actor has an attribute, and where in its list. */
+export interface Holding {
+  readonly attribute: string;
+  readonly type: number;
+  readonly place: number;
+  readonly start: AttributeEntry['start'];
+}
+
+export function* compileAttributes(context: CompileContext): Generator<void, CompiledAttributes> {
   const entries = context.entries<AttributeEntry>(CHAPTER);
   const types = context.entries<ActorEntry>('actors');
-  const list = entries.map((entry, i) => compileOne(context, entry, i, types));
-  const reads = list.map((attribute, i) => {
+  const holdings = grouped(
+    types.flatMap(({ attributes }, type) => attributes.map(({ attribute, start }, place): Holding => ({ attribute, type, place, start }))),
+    ({ attribute }) => attribute,
+  );
+  const holdersOf = ({ id }: AttributeEntry) => holdings.get(id) ?? [];
+  const list = yield* eachInPart(entries, (entry, i) => compileOne(context, entry, i, types.length, holdersOf(entry)));
+  const reads = yield* eachInPart(list, (attribute, i) => {
     const own = entries[i].start === undefined ? [] : [startOf(context, entries[i].start, [CHAPTER, i, 'start']).amount];
-    const amounts = [attribute.min, attribute.max, ...own, ...attribute.starts.map((start) => start.amount)];
+    const held = holdersOf(entries[i]).map(({ type }) => attribute.starts[type].amount);
+    const amounts = [attribute.min, attribute.max, ...own, ...held];
     const read = amounts.flatMap((amount) => amount?.references ?? []).filter((r) => r.chapter === CHAPTER && r.party === null);
     return [...new Set(read.map((r) => context.index(CHAPTER, r.id)))];
   });
   const order = inOrder(context, entries, reads);
-  entries.forEach((entry, i) => checkNumbers(context, entry, i, list, types));
+  yield* eachInPart(entries, (entry, i) => checkNumbers(context, entry, i, list, holdersOf(entry)));
   const restless = new Set<number>();
   for (const i of order) {
     const bounds = [list[i].min, list[i].max].flatMap((a) => a?.references ?? []);
@@ -104,7 +120,7 @@ export function compileAttributes(context: CompileContext): CompiledAttributes {
       thresholds: thresholds.map((t) => ({ ...t, steady: steady([t.from, t.to, t.margin].flatMap((end) => end?.references ?? [])) })),
     };
   };
-  return { entries, order, list: list.map(settled) };
+  return { entries, order, list: yield* eachInPart(list, settled) };
 }
 
 /** Whether what a formula reads moves only when its actor is settled or a status of its changes. */
@@ -126,7 +142,11 @@ export function startOf(context: CompileContext, source: StartSource | 'full', p
   return { amount: context.amount(source, path) };
 }
 
-function compileOne(context: CompileContext, entry: AttributeEntry, i: number, types: readonly ActorEntry[]): Attribute {
+/**
+ * @param types how many kinds of actor there are
+ * @param holders those that have it
+ */
+function compileOne(context: CompileContext, entry: AttributeEntry, i: number, types: number, holders: readonly Holding[]): Attribute {
   const path = [CHAPTER, i];
   const own = entry.start === undefined ? undefined : startOf(context, entry.start, [...path, 'start']);
   const fallback: Start =
@@ -134,6 +154,13 @@ function compileOne(context: CompileContext, entry: AttributeEntry, i: number, t
       ? { share: 1 }
       : { amount: context.amount(typeof entry.min === 'number' ? Math.max(0, entry.min) : 0, path) };
   checkShape(context, entry, path);
+  const present = new Array<boolean>(types).fill(false);
+  const starts = new Array<Start>(types).fill(own ?? fallback);
+  // From the end: what a kind has twice, which is told elsewhere, is what it has first.
+  for (const { type, place, start } of [...holders].reverse()) {
+    present[type] = true;
+    starts[type] = start === undefined ? (own ?? fallback) : startOf(context, start, ['actors', type, 'attributes', place, 'start']);
+  }
   const whole = entry.whole || entry.kind === 'counter';
   return {
     id: entry.id,
@@ -150,12 +177,8 @@ function compileOne(context: CompileContext, entry: AttributeEntry, i: number, t
     refill: compileRefill(context, entry, path),
     taken: entry.taken === undefined ? undefined : context.amount(entry.taken, [...path, 'taken'], ['source'], ['asked']),
     thresholds: compileThresholds(context, entry, path),
-    present: types.map((type) => type.attributes.some((a) => a.attribute === entry.id)),
-    starts: types.map((type, t) => {
-      const k = type.attributes.findIndex((a) => a.attribute === entry.id);
-      const held = type.attributes[k]?.start;
-      return held === undefined ? (own ?? fallback) : startOf(context, held, ['actors', t, 'attributes', k, 'start']);
-    }),
+    present,
+    starts,
     restless: false,
   };
 }

@@ -31,7 +31,7 @@ export const attributes = defineConcept<CompiledAttributes, Attributes>({
   vocabulary: (ids) => ({
     names: [{ chapter: 'attributes', ids: ids('attributes'), read: (index) => (world, actor) => readAttribute(world, actor, index) }],
   }),
-  compile: compileAttributes,
+  compileInParts: compileAttributes,
   tables: attributeTables,
   attach: attachAttributes,
   events,

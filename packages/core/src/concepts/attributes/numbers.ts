@@ -1,6 +1,5 @@
 import type { Amount, CompileContext } from '../../ruleset/context.js';
-import type { ActorEntry } from '../actors/index.js';
-import type { Attribute } from './compile.js';
+import type { Attribute, Holding } from './compile.js';
 import type { AttributeEntry } from './schema.js';
 
 /** The value that an amount has when an actor of a type appears, where numbers alone tell: bare names are followed. */
@@ -19,6 +18,9 @@ export function atStart(
   return most === undefined ? undefined : most * (start?.share ?? 1);
 }
 
+/** Stands for all kinds of actor where none has an attribute. */
+const NOBODYS = { type: -1, place: -1, start: undefined };
+
 /**
  * What numbers alone can tell: a minimum above the maximum, a start beyond a bound. A bare name is followed to the number
  * it starts with; a formula that computes is left to the running world, which keeps every value between its bounds.
@@ -28,21 +30,19 @@ export function checkNumbers(
   entry: AttributeEntry,
   i: number,
   all: readonly Attribute[],
-  types: readonly ActorEntry[],
+  holders: readonly Holding[],
 ): void {
   const attribute = all[i];
   const index = (id: string) => context.index('attributes', id);
   const value = (amount: Amount | undefined, type: number) => atStart(all, index, amount, type);
-  const holders = types.map((_, t) => t).filter((t) => attribute.present[t]);
-  for (const t of holders.length > 0 ? holders : [types.length]) {
+  for (const { type: t, place, start: own } of holders.length > 0 ? holders : [NOBODYS]) {
     const low = value(attribute.min, t);
     const high = value(attribute.max, t);
     if (low !== undefined && high !== undefined && low > high)
       return context.problem(['attributes', i, 'min'], `The minimum ${low} is above the maximum ${high}.`);
-    const own = types[t]?.attributes.findIndex((a) => a.attribute === entry.id && a.start !== undefined) ?? -1;
-    const path = own >= 0 ? ['actors', t, 'attributes', own, 'start'] : ['attributes', i, 'start'];
+    const path = own === undefined ? ['attributes', i, 'start'] : ['actors', t, 'attributes', place, 'start'];
     const amounts = attribute.starts[t]?.amount ?? (entry.start === undefined ? undefined : ownStart(context, entry, path));
-    for (const start of startsOf(entry, own >= 0 ? types[t].attributes[own].start : entry.start, value(amounts, t))) {
+    for (const start of startsOf(entry, own ?? entry.start, value(amounts, t))) {
       if (high !== undefined && start > high) return context.problem(path, `The start ${start} is above the maximum ${high}.`);
       if (low !== undefined && start < low) return context.problem(path, `The start ${start} is below the minimum ${low}.`);
       if (attribute.whole && start !== Math.floor(start))

@@ -57,7 +57,7 @@ function compileOne(context: CompileContext, entry: ContainerEntry, own: Partial
       context.problem([...holds, k], `${label} gives nothing and does nothing: say what it gives, or what happens to its taker.`);
     if (gives === undefined && amount !== undefined)
       context.problem([...holds, k, 'amount'], `${label} gives nothing that there could be an amount of: say what it gives.`);
-    const kind = context.entries<{ id: string; kind: string; label: string }>('attributes').find((attribute) => attribute.id === gives);
+    const kind = gives === undefined ? undefined : context.entry<{ kind: string; label: string }>('attributes', gives);
     if (kind?.kind === 'stat')
       context.problem([...holds, k, 'gives'], `${kind.label} is a stat: what is taken is given to a pool or a counter.`);
   });

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { reference } from '../../ruleset/fields.js';
 import type { Finding } from '../../ruleset/problem.js';
-import { idOf, type Rules } from '../../ruleset/rules.js';
+import { entryOf, idOf, type Rules } from '../../ruleset/rules.js';
 import { type Concept, defineConcept } from '../../world/concept.js';
 import type { Column } from '../../world/table.js';
 import type { World } from '../../world/world.js';
@@ -30,7 +30,7 @@ interface Crews extends CompiledCrews {
   readonly joined: Column;
 }
 
-const label = (rules: Rules, team: unknown) => rules.chapters.get('teams')?.entries.find(({ id }) => id === team)?.label ?? '';
+const label = (rules: Rules, team: unknown) => entryOf(rules, 'teams', String(team))?.label ?? '';
 
 /** Crews: how players come into teams, and change them. The server decides; each settled change is announced once. */
 export const crews: Concept<CompiledCrews, Crews> = defineConcept<CompiledCrews, Crews>({

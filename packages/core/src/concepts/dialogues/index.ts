@@ -1,6 +1,7 @@
 import type { FormulaFunction } from '../../formula/index.js';
 import type { CompileContext, CompiledThen } from '../../ruleset/context.js';
 import { reference } from '../../ruleset/fields.js';
+import { eachInPart } from '../../ruleset/parts.js';
 import type { Path } from '../../ruleset/problem.js';
 import { didYouMean } from '../../ruleset/suggest.js';
 import { defineConcept } from '../../world/concept.js';
@@ -89,7 +90,7 @@ function compileDialogue(context: CompileContext, entry: DialogueEntry, i: numbe
 export const dialogues = defineConcept<readonly Dialogue[], Dialogues>({
   id: 'dialogues',
   sections: { dialogues: { kind: 'chapter', title: 'Dialogues', entry: schema } },
-  compile: (context) => context.entries<DialogueEntry>('dialogues').map((entry, i) => compileDialogue(context, entry, i)),
+  compileInParts: (context) => eachInPart(context.entries<DialogueEntry>('dialogues'), (entry, i) => compileDialogue(context, entry, i)),
   tables: (_, rules) => {
     const see = {
       column: 'dialogue',

@@ -1,5 +1,7 @@
 import type { Amount, CompileContext, CompiledPattern, CompiledThen } from '../../ruleset/context.js';
 import type { AmountSource } from '../../ruleset/fields.js';
+import { grouped } from '../../ruleset/grouped.js';
+import { eachInPart } from '../../ruleset/parts.js';
 import type { Pattern, Then } from '../../ruleset/registry.js';
 import type { AttributeEntry, Operation } from '../attributes/index.js';
 import type { EffectEntry, Reason } from './schema.js';
@@ -52,14 +54,12 @@ export interface CompiledEffects {
   readonly anyPeriodic: boolean;
 }
 
-export function compileEffects(context: CompileContext): CompiledEffects {
+export function* compileEffects(context: CompileContext): Generator<void, CompiledEffects> {
   const entries = context.entries<EffectEntry>(CHAPTER);
-  const list = entries.map((entry, i) => compileOne(context, entry, i));
-  const usedBy = new Map<string, number[]>();
-  list.forEach((effect, i) => {
-    if (effect.usedBy) usedBy.set(effect.usedBy.event, [...(usedBy.get(effect.usedBy.event) ?? []), i]);
-  });
-  const granting = context.entries('statuses').map((_, s) => list.flatMap((effect, i) => (effect.grants.includes(s) ? [i] : [])));
+  const list = yield* eachInPart(entries, (entry, i) => compileOne(context, entry, i));
+  const usedBy = grouped(list.keys(), (i) => list[i].usedBy?.event);
+  const granting: number[][] = context.entries('statuses').map(() => []);
+  list.forEach(({ grants }, i) => new Set(grants).forEach((status) => granting[status]?.push(i)));
   return { entries, list, usedBy, granting, anyPeriodic: list.some((effect) => effect.periodic) };
 }
 

@@ -170,7 +170,9 @@ function liveCircles({ entries, list }: CompiledEffects, rules: Rules): readonly
     effect.modifiers.forEach(({ attribute, amount, live }) => {
       if (live === 0) return;
       const reads = amount.references.filter((r) => r.chapter === 'attributes' && r.party === null).map((r) => r.id);
-      edges.set(ids[attribute], new Set([...(edges.get(ids[attribute]) ?? []), ...reads]));
+      const known = edges.get(ids[attribute]) ?? new Set<string>();
+      edges.set(ids[attribute], known);
+      for (const id of reads) known.add(id);
     }),
   );
   return circlesIn(edges).map((circle) => {

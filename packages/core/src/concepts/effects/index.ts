@@ -91,7 +91,7 @@ export const effects = defineConcept<CompiledEffects, Effects>({
       },
     ],
   }),
-  compile: compileEffects,
+  compileInParts: compileEffects,
   tables,
   attach: (world, compiled) => {
     const table = world.table('effects');

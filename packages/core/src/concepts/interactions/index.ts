@@ -105,8 +105,7 @@ export const interactions = defineConcept<CompiledInteractions, Interactions>({
   compile: (context) => {
     const entries = context.entries<InteractionEntry>('interactions');
     entries.forEach(({ price }, i) => {
-      const kind =
-        price && context.entries<{ id: string; kind: string; label: string }>('attributes').find(({ id }) => id === price.attribute);
+      const kind = price && context.entry<{ kind: string; label: string }>('attributes', price.attribute);
       if (kind?.kind === 'stat')
         context.problem(['interactions', i, 'price', 'attribute'], `${kind.label} is a stat: a price is paid from a pool or a counter.`);
     });

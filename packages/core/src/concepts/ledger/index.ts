@@ -34,7 +34,7 @@ interface Ledger extends CompiledLedger {
 
 function compileLedger(context: CompileContext): CompiledLedger {
   const economy = context.section<EconomyRules | undefined>('economy');
-  const currency = economy && context.entries<AttributeEntry>('attributes').find(({ id }) => id === economy.currency);
+  const currency = economy && context.entry<AttributeEntry>('attributes', economy.currency);
   if (currency && currency.kind !== 'counter')
     context.problem(['economy', 'currency'], `${currency.label} is a ${currency.kind}: money is a counter.`);
   return { economy, currency: economy ? context.index('attributes', economy.currency) : -1, players: playerKinds(context) };

@@ -2,6 +2,8 @@ import type { FormulaFunction } from '../../formula/index.js';
 import { everyAction } from '../../ruleset/actions.js';
 import type { Amount, CompileContext, CompiledThen } from '../../ruleset/context.js';
 import type { AmountSource } from '../../ruleset/fields.js';
+import { componentsOf } from '../../ruleset/circles.js';
+import { eachInPart } from '../../ruleset/parts.js';
 import type { Path } from '../../ruleset/problem.js';
 import type { Then } from '../../ruleset/registry.js';
 import { didYouMean } from '../../ruleset/suggest.js';
@@ -104,7 +106,7 @@ function dropOf(context: CompileContext, json: AlwaysJson | LootEntryJson, path:
     context.problem([...path, named[1]], `${json.id} gives one thing: ${named.join(' or ')}. Make two entries, or put both in a table.`);
   const [what] = named;
   const chapter = what && CHAPTER_OF[what];
-  const target = what && context.entries<{ id: string; label: string; kind?: string }>(chapter!).find((entry) => entry.id === json[what]);
+  const target = what && context.entry<{ id: string; label: string; kind?: string }>(chapter!, String(json[what]));
   if (what === 'gives' && target?.kind === 'stat')
     context.problem([...path, 'gives'], `${target.label} is a stat: what drops is given to a pool or a counter.`);
   const actions = (json.then ?? []) as Then;
@@ -205,18 +207,12 @@ function streakOf(context: CompileContext, { streak, entries, label }: LootTable
 /** Refuses tables that are in themselves, at any depth: rolling one would never end. */
 function refuseCircles(context: CompileContext, entries: readonly LootTableJson[]): void {
   const inside = (json: LootTableJson) => [...json.always, ...json.entries].flatMap(({ table }) => (table === undefined ? [] : [table]));
-  const reaches = (from: string, to: string, seen: Set<string>): boolean => {
-    if (from === to) return true;
-    if (seen.has(from)) return false;
-    seen.add(from);
-    const json = entries.find(({ id }) => id === from);
-    return json !== undefined && inside(json).some((next) => reaches(next, to, seen));
-  };
+  const circles = componentsOf(new Map(entries.map((json) => [json.id, inside(json)] as const)));
   entries.forEach((json, i) => {
     for (const list of ['always', 'entries'] as const)
       json[list].forEach(({ table }, k) => {
-        if (table === undefined || !reaches(table, json.id, new Set())) return;
-        const label = entries.find(({ id }) => id === table)?.label ?? table;
+        if (table === undefined || circles.get(table) !== circles.get(json.id)) return;
+        const label = context.entry<LootTableJson>(CHAPTER, table)?.label ?? table;
         context.problem(
           [CHAPTER, i, list, k, 'table'],
           table === json.id
@@ -227,12 +223,12 @@ function refuseCircles(context: CompileContext, entries: readonly LootTableJson[
   });
 }
 
-export function compileLoot(context: CompileContext): CompiledLoot {
+export function* compileLoot(context: CompileContext): Generator<void, CompiledLoot> {
   const entries = context.entries<LootTableJson>(CHAPTER);
   refuseCircles(context, entries);
   return {
     entries,
-    list: entries.map((json, i) => compileOne(context, json, i)),
+    list: yield* eachInPart(entries, (json, i) => compileOne(context, json, i)),
     players: playerKinds(context),
     spread: { x: context.purpose([CHAPTER, 'spread', 'x']), y: context.purpose([CHAPTER, 'spread', 'y']) },
   };

@@ -28,7 +28,7 @@ export const loot: Concept<CompiledLoot, Loot> = defineConcept<CompiledLoot, Loo
   id: 'loot',
   // What is in a table, and how likely, is told to nobody.
   sections: { loot: { kind: 'chapter', title: 'Loot', entry: schema, secret: () => true } },
-  compile: compileLoot,
+  compileInParts: compileLoot,
   tables: streakTables,
   attach: (world, compiled) => ({
     ...compiled,

@@ -76,7 +76,6 @@ interface Markets extends CompiledMarkets {
 }
 
 function compileMarket(context: CompileContext, entry: MarketEntry, index: number): Market {
-  const all = context.entries<AttributeEntry>('attributes');
   const path = ['markets', index, 'goods'];
   if (context.section('economy') === undefined)
     context.problem(['markets', index], `${entry.label} pays in no money: say under "economy" which counter is money.`);
@@ -87,7 +86,7 @@ function compileMarket(context: CompileContext, entry: MarketEntry, index: numbe
     at: entry.at === undefined ? -1 : context.index('actors', entry.at),
     reach: entry.reach,
     goods: entry.goods.map(({ good, price: written, whole }, k) => {
-      const attribute = all.find((one) => one.id === good);
+      const attribute = context.entry<AttributeEntry>('attributes', good);
       if (attribute && attribute.kind !== 'counter')
         context.problem([...path, k, 'good'], `${attribute.label} is a ${attribute.kind}: goods are counters.`);
       if (entry.goods.findIndex((other) => other.good === good) < k) context.problem([...path, k, 'good'], `${good} stands here already.`);

@@ -80,12 +80,13 @@ export const pickups = defineConcept<CompiledPickups, Pickups>({
   compile: (context) => {
     const entries = context.entries<PickupEntry>('pickups');
     const variants = placements(context, 'pickup').flatMap(({ index, thing }) => {
-      const entry = entries.find(({ id }) => id === thing.pickup);
+      const entry = context.entry<PickupEntry>('pickups', thing.pickup);
       if (thing.with === undefined || !entry) return [];
+      const i = context.index('pickups', thing.pickup);
       // What is not said anew keeps its place, and with it its luck.
       const own = { ...entry, ...(thing.with as Partial<PickupEntry>) };
-      const path = 'then' in thing.with ? ['arena', 'placed', index, 'with'] : ['pickups', entries.indexOf(entry)];
-      return [[index, compilePickup(context, own, path, context.ruleAt(['pickups', entries.indexOf(entry)]))] as const];
+      const path = 'then' in thing.with ? ['arena', 'placed', index, 'with'] : ['pickups', i];
+      return [[index, compilePickup(context, own, path, context.ruleAt(['pickups', i]))] as const];
     });
     return {
       list: entries.map((entry, i) => compilePickup(context, entry, ['pickups', i], context.ruleAt(['pickups', i]))),

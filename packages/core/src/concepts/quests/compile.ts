@@ -1,6 +1,8 @@
 import type { FormulaFunction } from '../../formula/index.js';
 import type { Amount, CompileContext, CompiledPattern, CompiledThen } from '../../ruleset/context.js';
 import type { AmountSource } from '../../ruleset/fields.js';
+import { grouped } from '../../ruleset/grouped.js';
+import { eachInPart } from '../../ruleset/parts.js';
 import type { Path } from '../../ruleset/problem.js';
 import type { Pattern, Then } from '../../ruleset/registry.js';
 import { playerKinds } from '../actors/index.js';
@@ -88,11 +90,8 @@ export interface CompiledQuests {
   readonly failures: ReadonlyMap<string, readonly Waiting[]>;
 }
 
-const byEvent = <T extends Waiting>(waiting: readonly T[]): ReadonlyMap<string, readonly T[]> => {
-  const map = new Map<string, T[]>();
-  for (const one of waiting) map.set(one.pattern.event, [...(map.get(one.pattern.event) ?? []), one]);
-  return map;
-};
+const byEvent = <T extends Waiting>(waiting: readonly T[]): ReadonlyMap<string, readonly T[]> =>
+  grouped(waiting, ({ pattern }) => pattern.event);
 
 const waitFor = (context: CompileContext, quest: number, pattern: Pattern): Waiting => ({
   quest,
@@ -107,9 +106,9 @@ export function patternOfOffer(offer: QuestEntry['offered'][number]): Pattern | 
   return offer.by === 'event' ? (offer.event as Pattern) : undefined;
 }
 
-export function compileQuests(context: CompileContext): CompiledQuests {
+export function* compileQuests(context: CompileContext): Generator<void, CompiledQuests> {
   const entries = context.entries<QuestEntry>('quests');
-  const list = entries.map((entry, i) => compileQuest(context, entry, i));
+  const list = yield* eachInPart(entries, (entry, i) => compileQuest(context, entry, i));
   const goals = entries.flatMap(({ steps }, quest) =>
     steps.flatMap((step, s) =>
       step.goals.flatMap(({ on, counts }, goal) =>
@@ -137,8 +136,7 @@ export function compileQuests(context: CompileContext): CompiledQuests {
 
 function compileQuest(context: CompileContext, entry: QuestEntry, index: number): Quest {
   const path: Path = ['quests', index];
-  const labelOf = (chapter: string, id: string) =>
-    context.entries<{ id: string; label: string }>(chapter).find((one) => one.id === id)?.label ?? id;
+  const labelOf = (chapter: string, id: string) => context.entry<{ label: string }>(chapter, id)?.label ?? id;
   if (entry.repeats === 'after' && entry.after === undefined)
     context.problem([...path, 'after'], 'This is missing: say how long after it was done it can be had again.');
   if (entry.repeats !== 'after' && entry.after !== undefined)

@@ -72,7 +72,7 @@ export const quests: Concept<CompiledQuests, Quests> = defineConcept<CompiledQue
       ],
     };
   },
-  compile: compileQuests,
+  compileInParts: compileQuests,
   tables: questTables,
   attach: attachQuests,
   events,

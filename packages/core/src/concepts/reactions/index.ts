@@ -1,4 +1,5 @@
 import type { CompileContext, CompiledPattern, CompiledThen } from '../../ruleset/context.js';
+import { grouped } from '../../ruleset/grouped.js';
 import type { Path } from '../../ruleset/problem.js';
 import type { Pattern, Then } from '../../ruleset/registry.js';
 import { defineConcept } from '../../world/concept.js';
@@ -75,9 +76,7 @@ export const reactions = defineConcept<Reactions>({
       ...inside(context, 'actors'),
       ...inside(context, 'effects'),
     ];
-    const on = new Map<string, Reaction[]>();
-    for (const reaction of list) on.set(reaction.pattern.event, [...(on.get(reaction.pattern.event) ?? []), reaction]);
-    return { list, on };
+    return { list, on: grouped(list, ({ pattern }) => pattern.event) };
   },
   findings,
   hears: (world, event) => {

@@ -1,4 +1,5 @@
 import type { Amount, CompileContext, CompiledPattern } from '../../ruleset/context.js';
+import { grouped } from '../../ruleset/grouped.js';
 import type { Path } from '../../ruleset/problem.js';
 import type { Pattern } from '../../ruleset/registry.js';
 import { defineConcept } from '../../world/concept.js';
@@ -123,8 +124,7 @@ export const spawners = defineConcept<CompiledSpawners, Spawners>({
       const placed = ['arena', 'placed', index, 'with'];
       return [{ ...(own ? compileSpawner(context, entries[i], own, ['spawners', i], placed) : unplaced[i]), index, thing }];
     });
-    const waiting = new Map<string, Spawner[]>();
-    for (const spawner of list) if (spawner.event) waiting.set(spawner.event.event, [...(waiting.get(spawner.event.event) ?? []), spawner]);
+    const waiting = grouped(list, ({ event }) => event?.event);
     return { list, byPlace: new Map(list.map((spawner) => [spawner.index, spawner])), waiting };
   },
   tables: () => [

@@ -1,4 +1,5 @@
 import type { Amount, CompileContext, CompiledPattern } from '../../ruleset/context.js';
+import { grouped } from '../../ruleset/grouped.js';
 import type { Pattern } from '../../ruleset/registry.js';
 import type { StateEntry } from './schema.js';
 
@@ -46,10 +47,7 @@ export function compileStates(context: CompileContext): CompiledStates {
       into: entry.into?.map(position),
     };
   });
-  const endedBy = new Map<string, number[]>();
-  list.forEach(({ ends }, i) => {
-    if (ends) endedBy.set(ends.event, [...(endedBy.get(ends.event) ?? []), i]);
-  });
+  const endedBy = grouped(list.keys(), (i) => list[i].ends?.event);
   return {
     entries,
     list,

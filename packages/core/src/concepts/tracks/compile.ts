@@ -1,6 +1,8 @@
 import { NOBODY } from '../../formula/index.js';
 import { toGrid } from '../../math/grid.js';
 import type { Amount, CompileContext, CompiledPattern, CompiledThen } from '../../ruleset/context.js';
+import { grouped } from '../../ruleset/grouped.js';
+import { eachInPart } from '../../ruleset/parts.js';
 import type { Pattern, Then } from '../../ruleset/registry.js';
 import type { Rules } from '../../ruleset/rules.js';
 import type { World } from '../../world/world.js';
@@ -50,12 +52,16 @@ export interface CompiledTracks {
   readonly on: ReadonlyMap<string, readonly { readonly track: Track; readonly source: Source }[]>;
 }
 
-export function compileTracks(context: CompileContext, levelOf: (world: World, actor: number, track: number) => number): CompiledTracks {
+export function* compileTracks(
+  context: CompileContext,
+  levelOf: (world: World, actor: number, track: number) => number,
+): Generator<void, CompiledTracks> {
   const entries = context.entries<TrackEntry>(CHAPTER);
-  const list = entries.map((entry, i) => compileOne(context, entry, i, levelOf));
-  const on = new Map<string, { track: Track; source: Source }[]>();
-  for (const track of list)
-    for (const source of track.sources) on.set(source.pattern.event, [...(on.get(source.pattern.event) ?? []), { track, source }]);
+  const list = yield* eachInPart(entries, (entry, i) => compileOne(context, entry, i, levelOf));
+  const on = grouped(
+    list.flatMap((track) => track.sources.map((source) => ({ track, source }))),
+    ({ source }) => source.pattern.event,
+  );
   return { entries, list, players: playerKinds(context), on };
 }
 

@@ -120,7 +120,7 @@ export const tracks: Concept<CompiledTracks, Tracks> = defineConcept<CompiledTra
       },
     ],
   }),
-  compile: (context) => compileTracks(context, levelOf),
+  compileInParts: (context) => compileTracks(context, levelOf),
   tables: trackTables,
   attach: (world, compiled) => ({
     ...compiled,

@@ -35,7 +35,7 @@ export function compileParts(
   compileAmount: (source: AmountSource, at: Path) => Amount = (source, at) => context.amount(source, at, ['source', 'target']),
 ): readonly CompiledPart[] {
   return list.map(({ attribute, amount: written }, k) => {
-    const entry = context.entries<{ id: string; label: string; kind: string }>('attributes').find(({ id }) => id === attribute);
+    const entry = context.entry<{ label: string; kind: string }>('attributes', attribute);
     if (entry?.kind === 'stat')
       context.problem([...path, k, 'attribute'], `${entry.label} is a stat: what changes hands is a pool or a counter.`);
     return { attribute: context.index('attributes', attribute), amount: compileAmount(written, [...path, k, 'amount']) };

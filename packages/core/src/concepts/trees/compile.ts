@@ -117,7 +117,7 @@ function compileNode(context: CompileContext, node: NodeEntry, ids: readonly str
   const costs = Array.from({ length: node.ranks }, (_, i) => Math.max(0, Math.ceil(cost(i + 1))));
   const { effect, ability, numbers = [] } = node.gives ?? {};
   if (effect !== undefined) {
-    const target = context.entries<EffectEntry>('effects').find(({ id }) => id === effect);
+    const target = context.entry<EffectEntry>('effects', effect);
     if (target && target.lifetime !== 'lasting')
       context.problem(
         [...path, 'gives', 'effect'],

@@ -86,8 +86,8 @@ export const zones = defineConcept<readonly PlacedZone[], Zones>({
     // Also those that nothing places: what is wrong in them is told all the same.
     const unplaced = entries.map((entry, i) => compileZone(context, entry, {}, ['zones', i], []));
     return placements(context, 'zone').flatMap(({ index, thing }) => {
-      const i = entries.findIndex(({ id }) => id === thing.zone);
-      if (i < 0) return [];
+      if (!context.entry('zones', thing.zone)) return [];
+      const i = context.index('zones', thing.zone);
       const own = thing.with as Partial<ZoneEntry> | undefined;
       const rules =
         own === undefined ? unplaced[i] : compileZone(context, entries[i], own, ['zones', i], ['arena', 'placed', index, 'with']);

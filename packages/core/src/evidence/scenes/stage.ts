@@ -3,6 +3,7 @@ import type { Placed } from '../../concepts/arena/index.js';
 import { actorOfSeat } from '../../concepts/seats/index.js';
 import { sentenceOf } from '../../replication/announcements.js';
 import { compileRuleset } from '../../ruleset/compile.js';
+import { grouped } from '../../ruleset/grouped.js';
 import { labelOf, type Rules } from '../../ruleset/rules.js';
 import type { GameEvent } from '../../world/events.js';
 import { type Command, World } from '../../world/world.js';
@@ -65,15 +66,15 @@ export function perform(
   const moments: { t: number; text: string; refusal: boolean }[] = [];
   const values = new Map<string, number[]>();
   const table = world.table('attributes');
-  const due = new Map<number, Command[]>();
-  for (const { at, commands } of acts) {
-    const tick = Math.max(2, Math.round(at * rules.tickRate) + 1);
-    due.set(tick, [...(due.get(tick) ?? []), ...commands]);
-  }
+  const due = grouped(acts, ({ at }) => Math.max(2, Math.round(at * rules.tickRate) + 1));
   const [team] = rules.chapters.get('teams')?.ids ?? [];
   const first = [join(VISITOR, player.id, team), ...(company ? [join(PASSER, player.id, team)] : []), put(VISITOR, AWAY)];
   for (let tick = 1; tick <= seconds * rules.tickRate; tick++) {
-    const happened = world.step(tick === 1 ? [...first, ...(company ? [put(PASSER, { x: AWAY.x, y: 500 })] : [])] : (due.get(tick) ?? []));
+    const now =
+      tick === 1
+        ? [...first, ...(company ? [put(PASSER, { x: AWAY.x, y: 500 })] : [])]
+        : (due.get(tick) ?? []).flatMap(({ commands }) => commands);
+    const happened = world.step(now);
     const t = (tick - 1) / rules.tickRate;
     for (const event of happened) {
       events.push({ ...event, t });
