@@ -21,8 +21,8 @@ export interface Fuzz {
   readonly seed: number;
 }
 
-const inWords = ({ lasted, worked, waited, bare }: Silence) =>
-  `${Math.round(lasted)} ms (${Math.round(worked)} worked, ${Math.round(waited)} waited for a core; a bare process not heard for ${Math.round(bare)})`;
+const inWords = ({ lasted, worked, waited, bare, stolen }: Silence) =>
+  `${Math.round(lasted)} ms (${Math.round(worked)} worked, ${Math.round(waited)} waited for a core, ${stolen} of cores taken away; a bare process not heard for ${Math.round(bare)})`;
 
 /** The server has this much for what it keeps: had it a leak, it would end. In megabytes. */
 const HEAP_MB = 256;

@@ -22,19 +22,28 @@ function threadOf(pid: number): Thread {
   return { worked: Number(worked) / 1e6, waited: Number(waited) / 1e6 };
 }
 
+/** For how long this machine's cores have been taken away by what it runs on, all cores together, in milliseconds. */
+function stolen(): number {
+  const [, , , , , , , , hundredths] = readFileSync('/proc/stat', 'utf8').split(/\s+/, 9);
+  return Number(hundredths) * 10;
+}
+
 /** How long a room was once without a frame, and what was the reason. In milliseconds. */
 export interface Silence extends Thread {
   readonly lasted: number;
   /** The longest that a bare process beside it, which has nothing to do, was not heard at that time: the machine's part. */
   readonly bare: number;
+  /** How long cores of the machine were taken away from it meanwhile; what a thread has worked may be that as well. */
+  readonly stolen: number;
 }
 
-const NONE: Silence = { lasted: 0, worked: 0, waited: 0, bare: 0 };
+const NONE: Silence = { lasted: 0, worked: 0, waited: 0, bare: 0, stolen: 0 };
 
 /** Somebody in a room that nobody touches, who looks at how long each frame is in coming. */
 export class Watcher {
   private frameAt = performance.now();
   private thread: Thread;
+  private stolen = stolen();
   private bareAt = performance.now();
   /** The longest that the bare process was not heard since the last frame. */
   private bare = 0;
@@ -68,17 +77,19 @@ export class Watcher {
   }
 
   private heard(): void {
-    const [now, thread] = [performance.now(), threadOf(this.server)];
+    const [now, thread, taken] = [performance.now(), threadOf(this.server), stolen()];
     const silence = {
       lasted: now - this.frameAt,
       worked: thread.worked - this.thread.worked,
       waited: thread.waited - this.thread.waited,
       bare: this.bareGap(),
+      stolen: taken - this.stolen,
     };
     if (silence.lasted > this.longest.lasted) this.longest = silence;
     if (silence.worked > this.hardest.worked) this.hardest = silence;
     this.frameAt = now;
     this.thread = thread;
+    this.stolen = taken;
     this.bare = 0;
   }
 
