@@ -25,7 +25,7 @@ export function readRuleset(value: unknown): Reading {
 
 /**
  * Reads a ruleset as {@link readRuleset} does, a part of the work between two yields: a thread that has other things to do does
- * them in between. A part is about a few entries of one chapter at most.
+ * them in between. A part is about one entry, or about what a concept makes of all of its own.
  */
 export function* readRulesetInParts(value: unknown): Generator<void, Reading> {
   const [beyond, ...more] = beyondLimits(value);

@@ -16,7 +16,7 @@ import { type AmountSource, isDuration, toMilliseconds } from './fields.js';
 import { positionIn } from './positions.js';
 import { pointer, type Path, type Problem } from './problem.js';
 import type { Pattern, Registry, Then } from './registry.js';
-import type { Chapter, RulesetDocument } from './rules.js';
+import { type Chapter, entryOf, type RulesetDocument } from './rules.js';
 
 /** A compiled amount. `constant` is set where it is always the same, `references` lists what a formula reads. */
 export interface Amount {
@@ -66,8 +66,7 @@ export class CompileContext {
 
   /** An entry by its id; undefined for one that does not exist, which the references' own check has reported. */
   entry<T>(chapter: string, id: string): T | undefined {
-    const known = this.chapters.get(chapter);
-    return known?.entries[positionIn(known.ids, id)] as T | undefined;
+    return entryOf<T>(this, chapter, id);
   }
 
   section<T>(key: string): T {

@@ -60,8 +60,8 @@ export function movedPositions(before: Rules, after: Rules, chapter: string): re
 }
 
 /** An entry by its id; undefined where there is none. */
-export function entryOf<T = Chapter['entries'][number]>(rules: Rules, chapter: string, id: string): T | undefined {
-  const known = rules.chapters.get(chapter);
+export function entryOf<T = Chapter['entries'][number]>({ chapters }: Pick<Rules, 'chapters'>, chapter: string, id: string): T | undefined {
+  const known = chapters.get(chapter);
   return known?.entries[positionIn(known.ids, id)] as T | undefined;
 }
 

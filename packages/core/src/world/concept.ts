@@ -104,7 +104,7 @@ export interface ConceptDeclaration<C, R> {
     functions?: readonly EntryFunction[];
   };
   readonly compile?: (context: CompileContext) => C;
-  /** Instead of `compile`, where entries may be many and take long: as work in parts, a few entries in each. */
+  /** Instead of `compile`, where entries may be many and take long: as work in parts, an entry in each. */
   readonly compileInParts?: (context: CompileContext) => Generator<void, C>;
   readonly tables?: (compiled: C, rules: Rules) => readonly TableSpec[];
   readonly events?: Readonly<Record<string, EventSpec>>;
