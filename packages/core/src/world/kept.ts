@@ -1,7 +1,7 @@
 import { type Path, pointer, type Problem } from '../ruleset/problem.js';
 import type { Rules } from '../ruleset/rules.js';
 import { followSaved, savedPlayer, type SavedPlayer, savePlayer } from './players.js';
-import { type ColumnSpec, successorOf, type TableSpec } from './table.js';
+import { columnCalled, type ColumnSpec, successorOf, type TableSpec } from './table.js';
 import { World } from './world.js';
 
 /** One value of what is kept of a player. */
@@ -23,7 +23,6 @@ export interface KeptSheet {
 }
 
 const keeping = (rules: Rules): readonly TableSpec[] => rules.tables.filter(({ columns }) => columns.some(({ saved }) => saved));
-const holds = (column: ColumnSpec, name: string) => column.name === name || column.formerly?.includes(name) === true;
 const titleOf = ({ title, name }: TableSpec) => title ?? name;
 const labelOf = ({ label, name }: ColumnSpec) => label ?? name;
 
@@ -37,7 +36,8 @@ export function sheetOf(rules: Rules, saved: SavedPlayer): KeptSheet {
       .filter((column) => column.saved)
       .flatMap((column): KeptValue[] => {
         const cells = saved[table.name] ?? {};
-        const value = cells[column.name] ?? Object.entries(cells).find(([name]) => holds(column, name))?.[1];
+        const names = [column.name, ...[...(column.formerly ?? [])].reverse()];
+        const value = names.map((name) => cells[name]).find((cell) => cell !== undefined);
         if (value === undefined) return [];
         return [
           {
@@ -55,7 +55,7 @@ export function sheetOf(rules: Rules, saved: SavedPlayer): KeptSheet {
   const homeless = Object.entries(saved).flatMap(([name, cells]) => {
     const columns = tables.find((table) => table.name === name)?.columns ?? [];
     return Object.entries(cells)
-      .filter(([column]) => !columns.some((spec) => spec.saved && holds(spec, column)))
+      .filter(([column]) => columnCalled(columns, column)?.saved !== true)
       .map(([column, value]) => ({ table: name, column, value }));
   });
   return { parts: parts.filter(({ values }) => values.length > 0), homeless };
@@ -72,8 +72,8 @@ export function savedProblems(rules: Rules, value: unknown, strict = false): rea
   const saved = read.data;
   const problems = keeping(rules).flatMap((table) =>
     Object.entries(saved[table.name] ?? {}).flatMap(([name, cell]): Problem[] => {
-      const column = table.columns.find((one) => one.saved && holds(one, name));
-      const says = column && wrongWith(column, cell, strict);
+      const column = columnCalled(table.columns, name);
+      const says = column?.saved ? wrongWith(column, cell, strict) : undefined;
       return says === undefined ? [] : [{ path: pointer([table.name, name]), message: `${labelOf(column!)}: ${says}` }];
     }),
   );

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { idOf, movedPositions, positionOf, type Rules } from '../ruleset/rules.js';
-import { type ColumnSpec, successorOf, type Table } from './table.js';
+import { columnCalled, columnNamed, type ColumnSpec, successorOf, type Table } from './table.js';
 import { ACTORS, type World } from './world.js';
 
 /** What is kept of a player between sessions: by table and column, entries by id, so that it survives edits of the rules. */
@@ -49,16 +49,18 @@ export function loadPlayer(world: World, row: number, saved: SavedPlayer): void 
   world.rules.registry.lifecycle('playerLoaded', world, row);
 }
 
+const NO_COLUMNS: readonly ColumnSpec[] = [];
+
 /**
  * What was kept of a player under some rules, as these other rules call it: renamed columns and entries follow, also where
  * a renaming was undone. What they have no place for stays under its old name: a deletion that is undone loses nothing.
  */
 export function followSaved(before: Rules, after: Rules, saved: SavedPlayer): SavedPlayer {
-  const specs = (rules: Rules, table: string) => rules.tables.find((spec) => spec.name === table)?.columns ?? [];
+  const specs = (rules: Rules, table: string) => rules.tables.find((spec) => spec.name === table)?.columns ?? NO_COLUMNS;
   return Object.fromEntries(
     Object.entries(saved).map(([table, cells]) => {
       const moved = Object.entries(cells).map(([name, value]) => {
-        const old = specs(before, table).find((column) => column.name === name);
+        const old = columnNamed(specs(before, table), name);
         const now = old && successorOf(old, specs(after, table));
         return [now?.name ?? name, now?.kind === 'entry' ? movedEntry(before, after, now.chapter!, value) : value] as const;
       });
@@ -70,9 +72,7 @@ export function followSaved(before: Rules, after: Rules, saved: SavedPlayer): Sa
 /** What of a saved player has no place under these rules: what was kept of entries that are deleted. */
 export function homelessOf(rules: Rules, saved: SavedPlayer): SavedPlayer {
   const known = (table: string, name: string) =>
-    rules.tables.some(
-      (spec) => spec.name === table && spec.columns.some((column) => column.name === name || column.formerly?.includes(name)),
-    );
+    rules.tables.some((spec) => spec.name === table && columnCalled(spec.columns, name) !== undefined);
   const tables = Object.entries(saved).map(
     ([table, cells]) => [table, Object.fromEntries(Object.entries(cells).filter(([name]) => !known(table, name)))] as const,
   );

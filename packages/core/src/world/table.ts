@@ -44,11 +44,39 @@ export interface ColumnSpec {
 
 /** The column among others that holds what this one held: of the same name, or of one that either had before; undefined where none does. */
 export function successorOf(column: ColumnSpec, others: readonly ColumnSpec[]): ColumnSpec | undefined {
-  return (
-    others.find((other) => other.name === column.name) ??
-    others.find((other) => other.formerly?.includes(column.name)) ??
-    others.find((other) => column.formerly?.includes(other.name))
-  );
+  const { named } = namesOf(others);
+  const before = (column.formerly ?? []).map((name) => named.get(name)).filter((at) => at !== undefined);
+  return columnCalled(others, column.name) ?? others[Math.min(...before)];
+}
+
+/** The column of a name; undefined where none has it. */
+export function columnNamed(columns: readonly ColumnSpec[], name: string): ColumnSpec | undefined {
+  return columns[namesOf(columns).named.get(name) ?? -1];
+}
+
+/** The column that has a name, or had it before; undefined where none does. */
+export function columnCalled(columns: readonly ColumnSpec[], name: string): ColumnSpec | undefined {
+  const { named, former } = namesOf(columns);
+  return columns[named.get(name) ?? former.get(name) ?? -1];
+}
+
+/** Where columns stand by the names that they have, and by those that they had before: the first where several do. */
+interface ColumnNames {
+  readonly named: ReadonlyMap<string, number>;
+  readonly former: ReadonlyMap<string, number>;
+}
+
+/** The same lists, which do not change any more, are asked for each of thousands of cells. */
+const knownNames = new WeakMap<readonly ColumnSpec[], ColumnNames>();
+
+function namesOf(columns: readonly ColumnSpec[]): ColumnNames {
+  let names = knownNames.get(columns);
+  if (!names) {
+    const named = columns.map(({ name }, at) => [name, at] as const);
+    const former = columns.flatMap(({ formerly = [] }, at) => formerly.map((name) => [name, at] as const));
+    knownNames.set(columns, (names = { named: new Map(named.reverse()), former: new Map(former.reverse()) }));
+  }
+  return names;
 }
 
 export interface TableSpec {
