@@ -11,7 +11,7 @@ const brinewick = JSON.parse(readFileSync(new URL('../../examples/brinewick.json
 function rulesWith(streak: boolean): Rules {
   return compileRuleset({
     format: 'eager-ember/ruleset',
-    version: 1,
+    version: 2,
     name: 'Rolls',
     tickRate: 20,
     attributes: Array.from({ length: ENTRIES }, (_, i) => ({ id: `thing${i}`, label: `Thing ${i}`, kind: 'counter' })),

@@ -104,7 +104,7 @@ function ticksOf(ruleset: Record<string, unknown>, effects: readonly string[]): 
 export function overgrown(): Row[] {
   const demo = JSON.parse(readFileSync(new URL('../../examples/brinewick.json', import.meta.url), 'utf8')) as Record<string, unknown>;
   return OVERGROWN.map(([what, parts, ...effects]) => {
-    const ruleset = { format: 'eager-ember/ruleset', version: 1, name: 'Overgrown', tickRate: 20, attributes, actors: [diver], ...parts };
+    const ruleset = { format: 'eager-ember/ruleset', version: 2, name: 'Overgrown', tickRate: 20, attributes, actors: [diver], ...parts };
     const ticks = ticksOf(ruleset, effects);
     const reference = median(ticksOf(demo, []));
     return {

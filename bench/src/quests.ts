@@ -14,7 +14,7 @@ function rulesWith(quests: number, kinds: number): Rules {
   const counters = [...Array.from({ length: KINDS }, (_, kind) => felled(kind)), 'scrip'];
   return compileRuleset({
     format: 'eager-ember/ruleset',
-    version: 1,
+    version: 2,
     name: 'Listening',
     tickRate: 20,
     teams: ['petrel', 'gannet'].map((id) => ({ id, label: id })),

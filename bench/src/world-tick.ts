@@ -22,7 +22,7 @@ function ruleset() {
   ];
   return compileRuleset({
     format: 'eager-ember/ruleset',
-    version: 1,
+    version: 2,
     name: 'Bench',
     tickRate: 20,
     statuses: [{ id: 'slowed', label: 'Slowed' }],

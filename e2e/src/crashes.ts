@@ -19,7 +19,7 @@ const COUNTERS = ['scrip', 'earned', 'bought', 'brass', 'lamps'];
 /** A ruleset of rewards, purchases and levels in which every sum can be checked against the others. */
 const LEDGER = {
   format: 'eager-ember/ruleset',
-  version: 1,
+  version: 2,
   name: 'Ledger',
   tickRate: 20,
   attributes: COUNTERS.map((id) => ({ id, label: id, kind: 'counter', see: 'everyone' })),

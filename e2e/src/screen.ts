@@ -54,6 +54,12 @@ export class Screen {
     await this.page.locator(`::-p-aria([role="${role}"][name="${name}"])`).click();
   }
 
+  /** Presses a button by the keyboard, wherever it has moved to by now. */
+  async press(role: string, name: string): Promise<void> {
+    const button = await this.page.waitForSelector(`::-p-aria([role="${role}"][name="${name}"])`);
+    await button!.press('Enter');
+  }
+
   /** Waits until something that fits the selector says this. */
   async sees(selector: string, text: string | RegExp): Promise<void> {
     const [source, flags] = typeof text === 'string' ? [text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'), ''] : [text.source, text.flags];

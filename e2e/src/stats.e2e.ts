@@ -54,8 +54,7 @@ describe('Stats and effects', () => {
     await screen.pick('ee-threshold:nth-of-type(2) ee-choose button', 'at most');
     await screen.edit('to', '20');
     await screen.pick('ee-threshold:nth-of-type(2) ee-then .chip', 'raise a pool');
-    await screen.sees('ee-threshold', 'raise lung capacity by 1 for self');
-    await screen.edit('attribute', 'oxygen');
+    // A stat is not raised: the first that can be is the pool itself.
     await screen.sees('ee-threshold', 'raise oxygen by 1 for self');
     await screen.saved();
     const { attributes, actors } = await written.stored();

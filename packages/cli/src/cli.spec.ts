@@ -87,7 +87,7 @@ describe('ember', () => {
     it('lists what is wrong as path and message, exit code 1', () => {
       const bad = file(
         'bad.json',
-        JSON.stringify({ format: 'eager-ember/ruleset', version: 1, name: 'Bad', odd: 1, statuses: [{ id: 'in bell', label: 'In bell' }] }),
+        JSON.stringify({ format: 'eager-ember/ruleset', version: 2, name: 'Bad', odd: 1, statuses: [{ id: 'in bell', label: 'In bell' }] }),
       );
       const { status, lines } = ember('validate', bad);
       expect(status).toBe(1);

@@ -1,5 +1,5 @@
 import { writeFileSync } from 'node:fs';
-import { findingsOf, readRulesetText, rulesetSchema, type Rules, typescriptOf } from '@eager-ember/core';
+import { findingsOf, readRulesetText, rulesetSchema, type Rules, typescriptOf, upgradeDocument } from '@eager-ember/core';
 import { inLines, readText } from './files.js';
 
 /** A sound ruleset from a file; what is wrong with it goes to stderr. */
@@ -36,6 +36,15 @@ export function schema(file: string | undefined, out: string | undefined): numbe
   if (file === undefined) return put(JSON.stringify(rulesetSchema(), null, 2) + '\n', out);
   const rules = sound(file);
   return rules ? put(JSON.stringify(rulesetSchema(rules), null, 2) + '\n', out) : 2;
+}
+
+/** `ember upgrade`: a ruleset of an earlier version of the format, as one of today's that means the same. */
+export function upgrade(file: string, out: string | undefined): number {
+  const { text, problem } = readText(file);
+  const { rules, problems } = text === undefined ? { problems: [] } : readRulesetText(text);
+  if (rules) return put(JSON.stringify(upgradeDocument(JSON.parse(text!)), null, 2) + '\n', out);
+  process.stderr.write(problem === undefined ? `${file}:\n${inLines(problems)}` : `${problem}\n`);
+  return 2;
 }
 
 /** `ember findings`: what its author will hardly have meant. */

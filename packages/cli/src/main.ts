@@ -1,6 +1,6 @@
 import { Command, CommanderError, InvalidArgumentError, Option } from 'commander';
 import { duration, toMilliseconds } from '@eager-ember/core';
-import { exportTypes, findings, schema } from './export.js';
+import { exportTypes, findings, schema, upgrade } from './export.js';
 import { backup, restore } from './backup.js';
 import { link } from './link.js';
 import { run } from './run.js';
@@ -47,6 +47,14 @@ export async function main(args: readonly string[]): Promise<number> {
     .option('--out <file>', 'where to; printed where nothing is said')
     .action((file: string, options: { out?: string }) => {
       code = exportTypes(file, options.out);
+    });
+  program
+    .command('upgrade')
+    .description('writes a ruleset of an earlier version of the format as one of today’s that means the same')
+    .argument('<file>', 'a ruleset, as JSON')
+    .option('--out <file>', 'where to, which may be the file itself; printed where nothing is said')
+    .action((file: string, options: { out?: string }) => {
+      code = upgrade(file, options.out);
     });
   program
     .command('schema')

@@ -87,6 +87,8 @@ describe('Findings about the world around a player', () => {
       [{ interactions: [{ ...rest, price: { attribute: 'oxygen', amount: 200 } }, ask] }, 'unaffordable /interactions/0/price/amount'],
       [{ interactions: [{ ...rest, busy: '2s' }, ask] }, 'waitsTooLong /interactions/0/busy'],
       [{ interactions: [{ ...rest, who: 'suit > 900' }, ask] }, 'offeredToNobody /interactions/0/who'],
+      [{ interactions: [{ ...rest, refund: 1 }, ask] }, 'refundsAfterwards /interactions/0/refund'],
+      [{ interactions: [{ ...rest, refund: 1, refundUntil: '2s' }, ask] }, 'refundsAfterwards /interactions/0/refundUntil'],
       [{ containers: [{ ...freight, holds: [] }] }, 'empty /containers/0/holds'],
       [{ containers: [{ ...freight, holds: [{ ...freight.holds[0], chance: 0 }] }] }, 'neverThere /containers/0/holds/0/chance'],
       [{ pickups: [token()], spawners: [nest], ...placed({ spawner: 'nest', x: 50, y: 50 }) }, 'neverStops /spawners/0'],
@@ -101,6 +103,10 @@ describe('Findings about the world around a player', () => {
     ];
     for (const [parts, finding] of cases) expect(kinds(parts)).withContext(finding).toContain(finding);
     expect(kinds({}).filter((one) => !one.startsWith('unused /statuses'))).toEqual([]);
+    expect(kinds({ interactions: [{ ...rest, refund: 1, refundUntil: '1.5s' }, ask] }).join()).not.toContain('refundsAfterwards');
+    const heard = { reactions: [{ id: 'r', label: 'R', on: { on: 'teamChanged', team: 'petrel' } }] };
+    expect(kinds(heard).join()).not.toContain('neverHeard');
+    expect(kinds({ ...heard, teams: [], reactions: [{ id: 'r', label: 'R', on: { on: 'teamChanged' } }] }).join()).toContain('neverHeard');
     expect(
       kinds({
         dialogues: [{ ...QUAY.dialogues[0], lines: QUAY.dialogues[0].lines.map((line, i) => (i === 0 ? { ...line, next: 'go' } : line)) }],

@@ -10,7 +10,8 @@ import { idOf, labelOf, type Rules } from '../ruleset/rules.js';
 import { commandsOf } from '../script/run.js';
 import type { Script } from '../script/schema.js';
 import type { GameEvent } from '../world/events.js';
-import { type Command, World } from '../world/world.js';
+import type { Command } from '../world/commands.js';
+import { World } from '../world/world.js';
 import { EVIDENCE_SECONDS, type Evidence, type Series, type Span } from './types.js';
 
 /** The seat that is tried on, and the one beside it that things can come from. */
@@ -74,17 +75,22 @@ export function play(rules: Rules, situation: Situation): Played {
   const moments: { t: number; text: string; refusal: boolean }[] = [];
   const events: GameEvent[] = [];
   const spans = new SpanKeeper(rules);
+  // That somebody has come, and what follows from that, is no part of what happens to them.
+  const coming = new Set<number>();
   const table = world.table('attributes');
   for (let tick = 1; tick <= seconds * rules.tickRate; tick++) {
     const driven = drive && tick > 1 ? drive(world, actorOfSeat(world, SEAT), actorOfSeat(world, OTHER)) : [];
     const happened = world.step([...(commands.get(tick) ?? []), ...driven]);
     const own = actorOfSeat(world, SEAT);
     for (const event of happened) {
+      const { name, cause, serial } = event;
+      const comes = name === 'seatTaken' || (name === 'teamChanged' && tick === 1) || coming.has(cause);
+      if (comes) coming.add(serial);
       if (event.subject === 0 || (event.subject !== own && (event.source !== own || !company))) continue;
       events.push(event);
       if (event.subject !== own) continue;
       const spec = rules.registry.events.get(event.name);
-      if (spec && !QUIET.has(event.name))
+      if (spec && !comes && !QUIET.has(name))
         moments.push({ t: tick / rules.tickRate, text: sentenceOf(rules, event), refusal: spec.refusal === true });
     }
     const row = world.actors.rowOf(own);

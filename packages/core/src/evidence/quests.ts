@@ -9,7 +9,8 @@ import { readRuleset } from '../ruleset/compile.js';
 import type { Pattern } from '../ruleset/registry.js';
 import { labelOf, type Rules } from '../ruleset/rules.js';
 import type { GameEvent } from '../world/events.js';
-import { type Command, World } from '../world/world.js';
+import type { Command } from '../world/commands.js';
+import { World } from '../world/world.js';
 
 /** What is done on a walk through a quest, by one of two divers of a crew. */
 export type QuestMove =

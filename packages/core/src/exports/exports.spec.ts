@@ -34,7 +34,7 @@ describe('Attributes as a table', () => {
   });
 
   it('are read into a ruleset that has none yet', () => {
-    const empty = { format: 'eager-ember/ruleset', version: 1, name: 'New' };
+    const empty = { format: 'eager-ember/ruleset', version: 2, name: 'New' };
     expect(taken('\ufeffid,label,kind\r\nsuit,Suit,pool\r\n', empty).attributes).toEqual([{ id: 'suit', label: 'Suit', kind: 'pool' }]);
   });
 

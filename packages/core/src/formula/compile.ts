@@ -15,6 +15,8 @@ export interface Parties {
   readonly subject?: number;
   /** What the event that is being answered carries. */
   readonly event?: Readonly<Record<string, number | string | boolean>>;
+  /** Luck that was drawn before the list ran, for what is worth the same to whoever comes by it: a number that its concept gave it. */
+  readonly luck?: number;
   /** What a list of actions belongs to, where it ends with it: a number that its concept gave it. */
   readonly scope?: number;
 }

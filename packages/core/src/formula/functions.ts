@@ -1,5 +1,5 @@
 import { pow } from '../math/power.js';
-import { clamp } from '../math/grid.js';
+import { clamp, toWhole } from '../math/grid.js';
 
 /** A function over plain numbers. `least` and `most` bound how many arguments it takes. */
 export interface MathFunction {
@@ -28,7 +28,7 @@ export const MATH_FUNCTIONS: Readonly<Record<string, MathFunction>> = {
   clamp: fixed('clamp(x, low, high)', 3, clamp),
   floor: fixed('floor(x)', 1, (x) => Math.floor(x)),
   ceil: fixed('ceil(x)', 1, (x) => Math.ceil(x)),
-  round: fixed('round(x)', 1, (x) => Math.floor(x + 0.5)),
+  round: fixed('round(x)', 1, toWhole),
   abs: fixed('abs(x)', 1, (x) => (x < 0 ? -x : x)),
   sqrt: fixed('sqrt(x)', 1, (x) => (x > 0 ? Math.sqrt(x) : 0)),
   pow: fixed('pow(x, y)', 2, pow),

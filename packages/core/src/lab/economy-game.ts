@@ -73,13 +73,20 @@ export class EconomyGames {
     for (let day = 1; day <= this.mostDays; day++) {
       this.work(world, player);
       this.trade(world, player);
+      // Goals are looked at in a tick: what was earned today counts for today.
+      world.step();
+      const today = stateOf(world, player);
+      if (today.goal > 0) {
+        this.note(world, player, today.goal, totals);
+        return { end: 'goal', days: today.goal, ...totals };
+      }
       endNow(world);
       // In the last chance everything goes.
       if (stateOf(world, player).short) this.sellAll(world, player, 0, false);
       for (let n = 0; n < 25 && world.table('days').column('settling').data[0] === 1; n++) world.step();
       world.step();
       const { ruined, goal } = stateOf(world, player);
-      this.note(world, player, totals);
+      this.note(world, player, ledger.in(world).account.lastDay.data[world.actors.rowOf(player)], totals);
       if (goal > 0) return { end: 'goal', days: goal, ...totals };
       if (ruined) return { end: 'ruined', days: day, ...totals };
     }
@@ -144,9 +151,8 @@ export class EconomyGames {
       .sort((a, b) => price(a) - price(b))[0];
   }
 
-  private note(world: World, player: number, totals: { income: Map<string, number>; costs: Map<string, number> }): void {
-    const row = world.actors.rowOf(player);
-    for (const { label, amount } of linesOf(world, player, ledger.in(world).account.lastDay.data[row])) {
+  private note(world: World, player: number, day: number, totals: { income: Map<string, number>; costs: Map<string, number> }): void {
+    for (const { label, amount } of linesOf(world, player, day)) {
       const into = amount > 0 ? totals.income : totals.costs;
       into.set(label, (into.get(label) ?? 0) + Math.abs(amount));
     }

@@ -1,6 +1,7 @@
 import brinewick from '../../../../examples/brinewick.json' with { type: 'json' };
 import { compileRuleset, differenceOf, EconomyGames, findingsOf, outcomeOf, PLANS, type Rules } from '../index.js';
-import { counter, rulesetWith } from '../testing/rulesets.js';
+import { endNow } from '../concepts/days/index.js';
+import { counter, join, rulesetWith, Trial } from '../testing/rulesets.js';
 
 const YARD = {
   attributes: [counter('scrip', { start: 20 }), counter('brass')],
@@ -48,10 +49,47 @@ describe('Simulated games', () => {
       return [1, 2, 3, 4].map((seed) => games.play(seed)).map(({ end, days }) => `${end} ${days}`);
     });
     expect(ends).toEqual([
-      ['goal 30', 'goal 29', 'goal 27', 'goal 31'],
-      ['goal 22', 'goal 15', 'goal 27', 'goal 29'],
+      ['goal 27', 'goal 28', 'goal 26', 'goal 30'],
+      ['goal 18', 'goal 16', 'goal 26', 'goal 28'],
       ['ruined 9', 'goal 25', 'ruined 5', 'ruined 4'],
     ]);
+  });
+
+  it('reach the goal on the day on which it is paid for, as a reckoning by hand of the same prices does', () => {
+    const haul = { ...YARD.loot[0], always: [{ id: 'brass', gives: 'brass', quantity: 5 }] };
+    const rules = yard({ loot: [haul] });
+    const games = new EconomyGames(rules, PLANS[2]);
+    const days: number[] = [];
+    for (let seed = 1; seed <= 60; seed++) {
+      // The prices of each day, of a room in which nobody trades.
+      const room = new Trial(rules, [join('north')], seed);
+      const prices: number[] = [];
+      for (let day = 1; day <= 60; day++) {
+        prices.push(room.world.table('prices').column('price').data[0]);
+        endNow(room.world);
+        room.world.table('accounts').column('ruined').data.fill(0);
+      }
+      // A purse, three tiers at 60 each times its number, an upkeep of 9 for each tier.
+      let [purse, tier, day] = [20, 0, 0];
+      let end = '';
+      while (end === '') {
+        purse += 5 * prices[day++];
+        while (tier < 3 && purse >= 60 * (tier + 1)) purse -= 60 * ++tier;
+        if (tier === 3) end = `goal ${day}`;
+        else if ((purse -= 9 * tier) < 0) end = `ruined ${day}`;
+      }
+      const game = games.play(seed);
+      expect(`${game.end} ${game.days}`).withContext(`seed ${seed}`).toBe(end);
+      if (game.end === 'goal') days.push(game.days);
+    }
+    expect(new Set(days).size).toBeGreaterThan(3);
+  });
+
+  it('reach on the first day what is paid for from the start', () => {
+    const rich = yard({ attributes: [counter('scrip', { start: 5000 }), counter('brass')] });
+    for (const [i] of PLANS.entries()) expect(play(rich, i, 3).ends).toEqual([1, 1, 1]);
+    const spent = play(rich, 0, 3).spent.find(({ label }) => label === 'Slip');
+    expect(spent?.mean).toBe(360);
   });
 
   it('ruin whoever takes on more than a day’s work bears', () => {

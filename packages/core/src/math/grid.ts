@@ -16,6 +16,15 @@ export function toGrid(value: number): number {
   return steps === steps ? steps / STEPS + 0 : 0;
 }
 
+/**
+ * Rounds to whole things: to the nearest, halves away from zero, so that a gain and a loss of as much come to the same whole.
+ * The one rule for all that is counted in whole things: pools and counters, prices, quantities, `round()` of a formula.
+ */
+export function toWhole(value: number): number {
+  // `+ 0` turns a negative zero into zero.
+  return (value < 0 ? -Math.floor(0.5 - value) : Math.floor(value + 0.5)) + 0;
+}
+
 /** Rounds to `decimals` (0 to 6) decimals, halves up: what a seat is told of a number with that precision. */
 export function roundTo(value: number, decimals: number): number {
   const scale = POWERS[decimals];

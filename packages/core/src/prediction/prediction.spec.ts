@@ -23,7 +23,8 @@ class Wire {
   readonly copy = new Copy(wireSchemaOf(DEMO));
   readonly prediction: Prediction;
   private readonly publisher = new Publisher(this.world);
-  private readonly out: { due: number; command: Command }[] = [];
+  private readonly out: { due: number; n: number; command: Command }[] = [];
+  private heard = 0;
   private readonly back: { due: number; frame: Uint8Array; items: readonly Announcement[] }[] = [];
   private now = 0;
   private inputs = 0;
@@ -44,7 +45,7 @@ class Wire {
 
   ask(input: { do: string } & Record<string, unknown>) {
     const n = ++this.inputs;
-    this.out.push({ due: this.now + this.way, command: { kind: 'input', args: { seat: 'north', n, input } } });
+    this.out.push({ due: this.now + this.way, n, command: { kind: 'input', args: { seat: 'north', input } } });
     return this.prediction.sent(n, input);
   }
 
@@ -56,10 +57,11 @@ class Wire {
     const due = this.out.filter((item) => item.due < this.now);
     this.out.splice(0, due.length);
     const events = this.world.step([...due.map(({ command }) => command), ...more]);
+    this.heard = Math.max(this.heard, ...due.map(({ n }) => n));
     this.publisher.capture();
     this.back.push({
       due: this.now + this.way,
-      frame: this.publisher.frameFor(this.viewer, 0),
+      frame: this.publisher.frameFor(this.viewer, 0, this.heard),
       items: announcementsFor(this.world, events, this.viewer),
     });
     while (this.back.length > 0 && this.back[0].due <= this.now) {

@@ -86,11 +86,7 @@ export class Prediction {
 
   /** A frame was taken in: what the server has lived through is no longer expected. */
   confirmed(): void {
-    const { copy, row } = this;
-    const seat = copy
-      .rows('seats')
-      .find((at) => copy.value('seats', at, 'lastInput') !== undefined && this.rowOf(copy.value('seats', at, 'actor')) === row);
-    const seen = seat === undefined ? 0 : Number(copy.value('seats', seat, 'lastInput') ?? 0);
+    const seen = this.copy.heard;
     this.lived = this.lived.filter(({ n }) => n > seen);
     // A refusal is told just behind the frame that it belongs to: what is not refused by the next one was not refused.
     this.pending = this.pending.filter((use) => use.state === 'takenBack' || !use.answered);

@@ -3,7 +3,11 @@ import { z } from 'zod';
 import { POWERS } from '../math/grid.js';
 import type { WireSchema } from './schema.js';
 
-const frameShape = z.tuple([z.int().min(1), z.int().min(0), z.int().min(0), z.array(z.instanceof(Uint8Array))]);
+// What a later version tells behind these is none of ours.
+const frameShape = z.tuple(
+  [z.int().min(1), z.int().min(0), z.int().min(0), z.array(z.instanceof(Uint8Array)), z.int().min(0).default(0)],
+  z.unknown(),
+);
 
 export type CopyValue = number | string;
 /** Called with the row, the value now and the one before; undefined where there was or is none. */
@@ -24,6 +28,8 @@ export class Copy {
   /** The last frame taken in; acknowledge this one. */
   frame = 0;
   tick = 0;
+  /** The number of the last input of this connection that the server has run; 0 for none yet. */
+  heard = 0;
   private readonly tables = new Map<number, CopyTable>();
   private readonly byName = new Map<string, CopyTable>();
   private readonly listeners = new Map<string, Set<ChangeListener>>();
@@ -48,7 +54,7 @@ export class Copy {
 
   /** As {@link apply}, for a frame that was decoded to tell it from other messages. */
   applyDecoded(value: unknown): boolean {
-    const [frame, base, tick, chunks] = frameShape.parse(value);
+    const [frame, base, tick, chunks, heard] = frameShape.parse(value);
     if (base > this.frame || frame <= this.frame) return false;
     const before = this.listeners.size > 0 ? new Map<string, CopyValue | undefined>() : undefined;
     if (base === 0) for (const table of this.byName.values()) table.rows.forEach((_, row) => this.drop(table, row, before));
@@ -58,6 +64,7 @@ export class Copy {
     for (const cells of decoded) this.read(cells, before, false);
     this.frame = frame;
     this.tick = tick;
+    this.heard = heard;
     if (before) this.announce(before);
     return true;
   }

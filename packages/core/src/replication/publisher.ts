@@ -124,6 +124,8 @@ export class Publisher {
   private readonly chunks = new Map<string, Uint8Array | undefined>();
   private readonly isExtension: boolean[];
   private readonly presences: Presence[] = [];
+  /** The frame in which an actor last came into another team, by its row: what its seat may see is another since. */
+  private readonly switched = new Map<number, number>();
 
   constructor(private readonly world: World) {
     const told = toldTables(world.rules);
@@ -173,6 +175,7 @@ export class Publisher {
       const before = published.generation[row];
       if (before === generation && published.owner[row] === owner && published.team[row] === team) continue;
       published.moved = this.frame;
+      if (published === this.base) this.switched.set(row, this.frame);
       if (before !== 0) this.forget(published, row, extension && generation === 0);
       published.generation[row] = generation;
       published.owner[row] = owner;
@@ -249,19 +252,24 @@ export class Publisher {
   }
 
   /**
-   * A frame for a viewer: all that changed since `acknowledged`, or all there is where that is 0 or too long ago.
-   * MessagePack of `[frame, base, tick, chunks]`.
+   * A frame for a viewer: all that changed since `acknowledged`, or all there is where that is 0, too long ago, or from
+   * before the viewer came into its team.
+   * MessagePack of `[frame, base, tick, chunks, heard]`.
+   * @param heard the number of the last input of the viewer's connection that the world has run
    */
-  frameFor(viewer: Viewer, acknowledged: number): Uint8Array {
-    const since = acknowledged > 0 && acknowledged >= this.frame - REMEMBERED_FRAMES && acknowledged <= this.frame ? acknowledged : 0;
+  frameFor(viewer: Viewer, acknowledged: number, heard = 0): Uint8Array {
+    const begun = viewer === 'truth' ? 0 : (this.switched.get(this.world.actors.rowOf(viewer.actor)) ?? 0);
+    const known = acknowledged > 0 && acknowledged >= this.frame - REMEMBERED_FRAMES && acknowledged <= this.frame;
+    const since = known && acknowledged >= begun ? acknowledged : 0;
     const chunks = this.audiencesOf(viewer)
       .map((audience) => this.chunk(audience, since))
       .filter((chunk) => chunk !== undefined);
     const { writer } = this;
-    writer.list(4);
+    writer.list(5);
     for (const value of [this.frame, since, this.tick]) writer.int(value);
     writer.list(chunks.length);
     for (const chunk of chunks) writer.binary(chunk);
+    writer.int(heard);
     return writer.take();
   }
 

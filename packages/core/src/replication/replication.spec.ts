@@ -91,6 +91,25 @@ describe('A copy', () => {
     );
   });
 
+  it('goes on when somebody changes teams under rules of which some tables have no columns', () => {
+    const teams = ['petrel', 'gannet'].map((id) => ({ id, label: id, open: true }));
+    const rules = compileRuleset(rulesetWith({ teams, teamRules: { switching: 'free' }, attributes: [pool('suit', { see: 'team' })] }));
+    expect(rules.tables.some(({ columns, hidden }) => columns.length === 0 && !hidden)).toBeTrue();
+    const world = World.start(rules, 1);
+    const publisher = new Publisher(world);
+    const viewers = ['truth', 'north', 'south'].map((seat) => ({ seat, copy: new Copy(wireSchemaOf(rules, seat === 'truth')) }));
+    world.step([join('north', { team: 'petrel' }), join('south', { team: 'gannet' })]);
+    for (const ask of [undefined, 'gannet', 'petrel', undefined, 'gannet', undefined]) {
+      world.step(ask === undefined ? [] : [input('north', { do: 'switch', team: ask })]);
+      publisher.capture();
+      for (const { seat, copy } of viewers) {
+        const viewer = seat === 'truth' ? 'truth' : viewerOf(world, seat);
+        expect(copy.apply(publisher.frameFor(viewer, copy.frame))).toBeTrue();
+        expect(copy.contents()).toEqual(shownTo(world, viewer));
+      }
+    }
+  });
+
   it('is not told what belongs to another crew, on the wire', () => {
     const world = World.start(DEMO, 1);
     world.step([join('north', { team: 'petrel' }), join('south', { team: 'gannet' }), join('east', { team: 'petrel' })]);

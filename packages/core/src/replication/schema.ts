@@ -38,9 +38,9 @@ export function mayBeSeen(see: ColumnSpec['see']): boolean {
   return typeof see === 'string' ? see !== 'server' : see.of.some((v) => v !== 'server');
 }
 
-/** The tables that are told to somebody, with the numbers they go by. */
+/** The tables that are told to somebody, with the numbers they go by. One without columns has nothing to tell. */
 export function toldTables(rules: Rules): readonly { readonly index: number; readonly spec: TableSpec }[] {
-  return rules.tables.map((spec, index) => ({ index, spec })).filter(({ spec }) => !spec.hidden);
+  return rules.tables.map((spec, index) => ({ index, spec })).filter(({ spec }) => !spec.hidden && spec.columns.length > 0);
 }
 
 /** What a seat's copy is told at the door, or, with `truth`, what somebody who may see everything is told. */

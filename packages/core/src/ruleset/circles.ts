@@ -24,26 +24,48 @@ export function componentsOf<T>(edges: ReadonlyMap<T, Iterable<T>>): ReadonlyMap
   return components;
 }
 
-/** Circles in a directed graph: each once, as the nodes that it goes through, beginning with its smallest. */
+/** At most so many circles are told: a graph of a few dozen nodes can have more of them than anybody could read. */
+const MOST_CIRCLES = 1000;
+
+/**
+ * Circles in a directed graph: each once, as the nodes that it goes through, beginning with its smallest; the first thousand
+ * where there are more. Dead ends are gone into once for each beginning (D. B. Johnson, 1975).
+ */
 export function circlesIn<T extends string>(edges: ReadonlyMap<T, ReadonlySet<T>>): readonly (readonly T[])[] {
-  const found = new Map<string, readonly T[]>();
-  const done = new Set<T>();
-  const trail: T[] = [];
-  const visit = (node: T) => {
-    const at = trail.indexOf(node);
-    if (at >= 0) {
-      const circle = trail.slice(at);
-      const first = circle.reduce((least, each, i) => (each < circle[least] ? i : least), 0);
-      const turned = [...circle.slice(first), ...circle.slice(0, first)];
-      found.set(turned.join(' '), turned);
-      return;
-    }
-    if (done.has(node)) return;
-    trail.push(node);
-    for (const next of edges.get(node) ?? []) visit(next);
-    trail.pop();
-    done.add(node);
-  };
-  for (const node of edges.keys()) visit(node);
-  return [...found.values()];
+  const order = [...edges.keys()].sort((a, b) => (a < b ? -1 : a > b ? 1 : 0));
+  const place = new Map(order.map((node, i) => [node, i] as const));
+  const components = componentsOf(edges);
+  const found: (readonly T[])[] = [];
+  for (const [from, start] of order.entries()) {
+    const next = (node: T) =>
+      [...(edges.get(node) ?? [])].filter((to) => (place.get(to) ?? -1) >= from && components.get(to) === components.get(start));
+    const trail: T[] = [];
+    const blocked = new Set<T>();
+    const waiting = new Map<T, Set<T>>();
+    const unblock = (node: T) => {
+      if (!blocked.delete(node)) return;
+      for (const other of waiting.get(node) ?? []) unblock(other);
+      waiting.delete(node);
+    };
+    /** Whether a node leads back to the start. */
+    const visit = (node: T): boolean => {
+      if (found.length >= MOST_CIRCLES) return false;
+      trail.push(node);
+      blocked.add(node);
+      let leads = false;
+      const all = next(node);
+      for (const to of all) {
+        if (to === start) {
+          found.push([...trail]);
+          leads = true;
+        } else if (!blocked.has(to) && visit(to)) leads = true;
+      }
+      if (leads) unblock(node);
+      else for (const to of all) waiting.set(to, (waiting.get(to) ?? new Set<T>()).add(node));
+      trail.pop();
+      return leads;
+    };
+    visit(start);
+  }
+  return found;
 }

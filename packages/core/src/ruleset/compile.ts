@@ -6,9 +6,10 @@ import { ID_PATTERN, type Mark } from './fields.js';
 import { repeatedNames } from './json-text.js';
 import { atOnce, eachInPart } from './parts.js';
 import { pointer, RulesetError, type Path, type Problem } from './problem.js';
-import { FORMAT, MOST_ENTRIES, registry, VERSION } from './registry.js';
+import { FORMAT, MOST_ENTRIES, registry } from './registry.js';
 import type { Chapter, Rules, RulesetDocument } from './rules.js';
 import { didYouMean, sparingly } from './suggest.js';
+import { upgradeDocument, VERSION } from './upgrade.js';
 import { walk } from './walk.js';
 
 /** The outcome of reading a ruleset: rules to run, or all that is wrong with it. */
@@ -16,7 +17,7 @@ export type Reading =
   { readonly rules: Rules; readonly problems: readonly [] } | { readonly rules?: undefined; readonly problems: readonly Problem[] };
 
 /**
- * Reads a ruleset document. Never throws for what an author wrote: every problem comes back with its place.
+ * Reads a ruleset document, of this version of the format or an earlier one. Never throws for what an author wrote: every problem comes back with its place.
  * @param value the parsed JSON
  */
 export function readRuleset(value: unknown): Reading {
@@ -39,7 +40,8 @@ export function* readRulesetInParts(value: unknown): Generator<void, Reading> {
   };
 }
 
-function* readWithin(value: unknown): Generator<void, Reading> {
+function* readWithin(written: unknown): Generator<void, Reading> {
+  const value = upgradeDocument(written);
   const { document: schema } = registry();
   const raw = isObject(value) ? value : {};
   const document = yield* soundDocument(raw, schema);
@@ -328,7 +330,7 @@ function* assemble(document: RulesetDocument, known: boolean): Generator<void, R
   }
   const vocabulary = vocabularyOf((chapter) => chapters.get(chapter)?.ids ?? []);
   const context = new CompileContext(all, document, chapters, vocabulary);
-  const compiled = new Map<string, unknown>();
+  const { compiled } = context;
   try {
     for (const concept of all.concepts) {
       compiled.set(concept.id, concept.compileInParts ? yield* concept.compileInParts(context) : concept.compile?.(context));

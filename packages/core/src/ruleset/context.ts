@@ -40,6 +40,8 @@ const NOTHING: CompiledFormula = { text: '0', run: () => 0, references: [], cons
 
 /** What a concept's `compile` is given: the checked document and the compilers of the building blocks. */
 export class CompileContext {
+  /** For whom an action of the list that is being compiled is where it says nothing. */
+  private whom: 'self' | 'target' = 'self';
   readonly problems: Problem[] = [];
   /** The rules that act by themselves, as chapter/id. */
   readonly acting: string[] = [];
@@ -54,6 +56,8 @@ export class CompileContext {
     readonly document: RulesetDocument,
     readonly chapters: ReadonlyMap<string, Chapter>,
     readonly vocabulary: Vocabulary,
+    /** What concepts came to that were compiled already, by their ids. */
+    readonly compiled = new Map<string, unknown>(),
   ) {}
 
   get tickRate(): number {
@@ -112,7 +116,7 @@ export class CompileContext {
     const [least, most] = source.random;
     const purpose = this.purpose(path);
     const span = source.whole ? Math.floor(most) - Math.ceil(least) + 1 : most - least;
-    const draw = (world: World, parties: Parties) => world.roll(purpose, parties.owner);
+    const draw = (world: World, parties: Parties) => world.rollFor(purpose, parties);
     const run: FormulaFunction = source.whole
       ? (world, parties) => Math.ceil(least) + Math.floor(draw(world, parties) * span)
       : (world, parties) => toGrid(least + draw(world, parties) * span);
@@ -128,13 +132,20 @@ export class CompileContext {
     return this.formula(text, 'condition', parties).run;
   }
 
-  /** Compiles a list of actions. They run in order, each for every actor its `to` selects (`self` when it says nothing). */
-  then(actions: Then, path: Path, rest: CompiledThen = NO_MORE): CompiledThen {
+  /**
+   * Compiles a list of actions. They run in order, each for every actor its `to` selects.
+   * @param whom for whom an action is that says nothing, in the list and in those inside it; as in the list around it where it is left out
+   */
+  then(actions: Then, path: Path, rest: CompiledThen = NO_MORE, whom = this.whom): CompiledThen {
+    const around = this.whom;
+    this.whom = whom;
     // From the end: each is told what stands after it.
-    return actions.reduceRight<CompiledThen>((after, action, i) => this.step(action, [...path, i], after), rest);
+    const list = actions.reduceRight<CompiledThen>((after, action, i) => this.step(action, [...path, i], after), rest);
+    this.whom = around;
+    return list;
   }
 
-  private step({ do: name, to = 'self', ...args }: Then[number], path: Path, after: CompiledThen): CompiledThen {
+  private step({ do: name, to = this.whom, ...args }: Then[number], path: Path, after: CompiledThen): CompiledThen {
     const spec = this.registry.actions.get(name)!;
     const rule = this.ruleAt(path);
     if (spec.steer) {

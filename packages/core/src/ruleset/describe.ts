@@ -4,7 +4,9 @@ import { registry } from './registry.js';
 
 /** What can be put in one place of an action's sentence. */
 export type ArgumentKind =
-  | { readonly kind: 'reference'; readonly chapter: string }
+  | { readonly kind: 'reference'; readonly chapter: string; readonly kinds?: readonly string[] }
+  /** One of a few words. */
+  | { readonly kind: 'word'; readonly options: readonly string[] }
   | { readonly kind: 'amount' | 'condition' | 'duration' | 'number' | 'text' }
   /** A list of actions, several of which one is picked by weight, or amounts of attributes. */
   | { readonly kind: 'then' | 'branches' | 'parts' };
@@ -24,13 +26,14 @@ interface Definition {
   readonly innerType?: z.ZodType;
   readonly element?: z.ZodType;
   readonly shape?: Readonly<Record<string, z.ZodType>>;
+  readonly entries?: Readonly<Record<string, string>>;
 }
 
 const definition = (schema: z.ZodType) => (schema as unknown as { _zod: { def: Definition } })._zod.def;
 
 function kindOf(schema: z.ZodType): { optional: boolean; kind: ArgumentKind } {
   const mark = marks.get(schema);
-  if (mark?.kind === 'reference') return { optional: false, kind: { kind: 'reference', chapter: mark.chapter } };
+  if (mark?.kind === 'reference') return { optional: false, kind: { ...mark } };
   if (mark?.kind === 'formula') return { optional: false, kind: { kind: mark.place.yields === 'condition' ? 'condition' : 'amount' } };
   const def = definition(schema);
   if (def.type === 'optional') return { ...kindOf(def.innerType!), optional: true };
@@ -38,6 +41,7 @@ function kindOf(schema: z.ZodType): { optional: boolean; kind: ArgumentKind } {
     const { type, shape } = definition(def.element!);
     return { optional: false, kind: { kind: type === 'lazy' ? 'then' : shape?.['attribute'] ? 'parts' : 'branches' } };
   }
+  if (def.type === 'enum') return { optional: false, kind: { kind: 'word', options: Object.values(def.entries ?? {}) } };
   if (def.type === 'union') return { optional: false, kind: { kind: 'amount' } };
   if (def.type === 'number') return { optional: false, kind: { kind: 'number' } };
   return { optional: false, kind: { kind: isTime(schema) ? 'duration' : 'text' } };

@@ -6,7 +6,9 @@ import { LARGEST_AMOUNT } from '../math/grid.js';
 z.config({ jitless: true });
 
 /** What a value in a ruleset means beyond its shape. Found by {@link walk}, wherever the value stands. */
-export type Mark = { readonly kind: 'reference'; readonly chapter: string } | { readonly kind: 'formula'; readonly place: FormulaPlace };
+export type Mark =
+  | { readonly kind: 'reference'; readonly chapter: string; readonly kinds?: readonly string[] }
+  | { readonly kind: 'formula'; readonly place: FormulaPlace };
 
 export const marks = z.registry<Mark>();
 
@@ -38,8 +40,15 @@ export const entryFields = () => ({
   formerly: z.array(id()).max(50).optional(),
 });
 
-/** The id of an entry of `chapter`. That it exists is checked after the shape. */
-export const reference = (chapter: string) => z.string('An id is expected.').max(48).register(marks, { kind: 'reference', chapter });
+/**
+ * The id of an entry of `chapter`. That it exists is checked after the shape.
+ * @param kinds the kinds of entry that make sense there, where not all do: what is offered, while whoever reads it says why
+ */
+export const reference = (chapter: string, kinds?: readonly string[]) =>
+  z
+    .string('An id is expected.')
+    .max(48)
+    .register(marks, { kind: 'reference', chapter, ...(kinds && { kinds }) });
 
 const DURATION = /^(\d{1,7}(?:\.\d{1,3})?)(ms|s)$/;
 export const LONGEST_MS = 24 * 3600 * 1000;

@@ -39,6 +39,9 @@ describe('A finding', () => {
   });
 
   it('is an effect that nothing ends, or that keeps off what would', () => {
+    // What everybody has from the start is meant to last.
+    const passive = { id: 'diver', label: 'Diver', kind: 'player', onSpawn: [{ do: 'apply', effect: 'e' }] };
+    expect(found({ effects: [lasting('e', {})], actors: [passive] }, 'neverEnds').findings).toEqual([]);
     expect(fixed({ effects: [lasting('e', {})] }, 'neverEnds').path).toBe('/effects/0/lifetime');
     const cure = (blocked: string[]) => ({
       id: 'cure',

@@ -11,4 +11,5 @@ export * from './rename.js';
 export * from './requests.js';
 export * from './rules.js';
 export { didYouMean, nearest } from './suggest.js';
+export { upgradeDocument, VERSION } from './upgrade.js';
 export { walk } from './walk.js';

@@ -5,9 +5,9 @@ import type { EventSpec, GameEvent } from '../world/events.js';
 import type { World } from '../world/world.js';
 import { condition, label, reference } from './fields.js';
 import { didYouMean } from './suggest.js';
+import { VERSION } from './upgrade.js';
 
 export const FORMAT = 'eager-ember/ruleset';
-export const VERSION = 1;
 
 /** Most entries a chapter may have. */
 export const MOST_ENTRIES = 2000;
@@ -131,7 +131,7 @@ export class Registry {
     return z.strictObject(
       {
         format: z.literal(FORMAT, `A ruleset says "format": "${FORMAT}".`),
-        version: z.literal(VERSION, `This version reads "version": ${VERSION}.`),
+        version: z.literal(VERSION, `A ruleset says "version": ${VERSION}; earlier ones are upgraded as they are read.`),
         name: label(),
         note: z.string().max(2000).optional(),
         tickRate: z

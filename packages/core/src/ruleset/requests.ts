@@ -1,10 +1,12 @@
 import { z } from 'zod';
 import { compileFormula, FormulaError } from '../formula/index.js';
 import { placedActions } from './actions.js';
+import { CompileContext } from './context.js';
 import { pointer, type Problem } from './problem.js';
 import { registry, type Then } from './registry.js';
 import type { Rules } from './rules.js';
 import { didYouMean } from './suggest.js';
+import type { InputSpec } from '../world/concept.js';
 import { walk } from './walk.js';
 
 /** A checked request: sound, or with all that is wrong with it. */
@@ -20,6 +22,8 @@ const failed = (error: z.ZodError): readonly Problem[] =>
 
 /** Checks one action that comes from outside the ruleset, such as a poke, against the rules it is to run under. */
 export function checkAction(rules: Rules, value: unknown): Checked<Then[number]> {
+  if (typeof value === 'object' && value !== null && checkedActions.get(value) === rules)
+    return { value: value as Then[number], problems: [] };
   const schema = registry().action;
   const parsed = schema.safeParse(value);
   if (!parsed.success) return { problems: failed(parsed.error) };
@@ -41,8 +45,20 @@ export function checkAction(rules: Rules, value: unknown): Checked<Then[number]>
       problems.push({ path: pointer(path), message: error.message, at: error.at });
     }
   });
-  return problems.length > 0 ? { problems } : { value: parsed.data, problems: [] };
+  if (problems.length > 0) return { problems };
+  // What a list in the ruleset would be refused for is refused here as well.
+  const { registry: all, document, chapters, vocabulary, compiled } = rules;
+  const context = new CompileContext(all, document, chapters, vocabulary, new Map(compiled));
+  context.then([parsed.data], []);
+  if (context.problems.length === 0) {
+    checkedActions.set(parsed.data, rules);
+    return { value: parsed.data, problems: [] };
+  }
+  return { problems: context.problems.map((problem) => ({ ...problem, path: problem.path.replace(/^\/0/, '') })) };
 }
+
+/** Actions that were found to be sound, with the rules under which they were. */
+const checkedActions = new WeakMap<object, Rules>();
 
 /** Checks what a player asks for: `{ "do": name, …arguments }`. */
 export function checkInput(value: unknown): Checked<{ readonly do: string; readonly [argument: string]: unknown }> {
@@ -60,6 +76,19 @@ export function checkInput(value: unknown): Checked<{ readonly do: string; reado
       ],
     };
   }
-  const parsed = z.strictObject({ do: z.literal(name as string), ...spec.args }).safeParse(value);
-  return parsed.success ? { value: parsed.data as { do: string }, problems: [] } : { problems: failed(parsed.error) };
+  if (checked.has(value as object)) return { value: value as { do: string }, problems: [] };
+  const parsed = shapeOf(name as string, spec).safeParse(value);
+  if (!parsed.success) return { problems: failed(parsed.error) };
+  checked.add(parsed.data);
+  return { value: parsed.data as { do: string }, problems: [] };
+}
+
+/** Requests that were found to be sound: whoever hands one on need not have it read again. */
+const checked = new WeakSet<object>();
+const shapes = new WeakMap<InputSpec, z.ZodObject>();
+
+function shapeOf(name: string, spec: InputSpec): z.ZodObject {
+  let shape = shapes.get(spec);
+  if (!shape) shapes.set(spec, (shape = z.strictObject({ do: z.literal(name), ...spec.args })));
+  return shape;
 }

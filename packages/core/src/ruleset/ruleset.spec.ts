@@ -19,7 +19,7 @@ describe('A ruleset', () => {
 
   it('says which name stands twice in one object, and where', () => {
     const text =
-      '{ "format": "eager-ember/ruleset", "version": 1, "name": "A", "statuses": [{ "id": "a", "label": "\\"{" }, { "id": "b", "label": "B", "label": "C" }], "name": "B" }';
+      '{ "format": "eager-ember/ruleset", "version": 2, "name": "A", "statuses": [{ "id": "a", "label": "\\"{" }, { "id": "b", "label": "B", "label": "C" }], "name": "B" }';
     expect(readRulesetText(text).problems.map(({ path, message }) => `${path} ${message}`)).toEqual([
       '/statuses/1/label "label" stands here twice.',
       '/name "name" stands here twice.',

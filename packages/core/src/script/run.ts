@@ -3,7 +3,8 @@ import { actorOfSeat } from '../concepts/seats/index.js';
 import { sentenceOf } from '../replication/announcements.js';
 import type { Rules } from '../ruleset/rules.js';
 import type { GameEvent } from '../world/events.js';
-import { type Command, World } from '../world/world.js';
+import type { Command } from '../world/commands.js';
+import { World } from '../world/world.js';
 import { type Script, tickAt } from './schema.js';
 
 export interface RunOptions {

@@ -6,10 +6,10 @@ import twoPods from '../../../../examples/two-pods.script.json' with { type: 'js
 import { checkScript, compileRuleset, type RunRecord, runScript } from '../index.js';
 
 /** The same in every engine: the suite that holds this runs in Node and in Chromium. */
-const HASH_OF_CRATE_AND_REST = '5f9bd464456d1a33';
-const HASH_OF_OUT_OF_AIR = '8b5dd84a43bfe405';
-const HASH_OF_TORCH_AND_LAMPREY = '5d152f8b6dadf2d3';
-const HASH_OF_TWO_PODS = '05c67cd8b8fb4263';
+const HASH_OF_CRATE_AND_REST = '8b69a1551c6c7dbf';
+const HASH_OF_OUT_OF_AIR = '437ee4d6755bf8d0';
+const HASH_OF_TORCH_AND_LAMPREY = '1d9cbf56312d154d';
+const HASH_OF_TWO_PODS = '5f6451df939719ae';
 
 const rules = compileRuleset(brinewick);
 const run = (seed = 1) => {
@@ -134,7 +134,7 @@ describe('The script of a crate and a rest', () => {
       '4.2 Supply crate for north: bubble soap',
     ]);
     expect(lines.filter((line) => steps.test(line) && !line.includes('’s ') && !rolled.test(line))).toEqual([
-      '4.2 north has supply crate open',
+      '4.2 north opens supply crate',
       '5 north takes 1 brass fittings from supply crate',
       '5 north takes air bottle from supply crate',
       '5 north takes 2 scrip from supply crate',

@@ -46,6 +46,7 @@ export function guardedRuleset(seed: number): Guarded {
   }));
   const changeOf = (attributes: readonly MarkedAttribute[]) => {
     const { entry, times } = one(attributes);
+    if (entry['kind'] === 'stat') return { do: 'set', attribute: entry.id, value: times(1 + below(4)) };
     return {
       do: entry['kind'] === 'counter' ? one(['give', 'take']) : one(['hurt', 'heal']),
       attribute: entry.id,
@@ -289,7 +290,7 @@ export function guardedRuleset(seed: number): Guarded {
   const listed = Object.fromEntries(chapters.map((chapter) => [chapter, sides.flatMap((side): readonly unknown[] => side[chapter])]));
   const ruleset = {
     format: 'eager-ember/ruleset',
-    version: 1,
+    version: 2,
     name: 'Guarded',
     tickRate: 20,
     teams: CREWS.map((id) => ({ id, label: id, colour: '#123456' })),

@@ -16,7 +16,7 @@ export function meleeRuleset({ foes }: MeleeSize): Record<string, unknown> {
   const across = Math.ceil(Math.sqrt((foes * WIDTH) / HEIGHT));
   return {
     format: 'eager-ember/ruleset',
-    version: 1,
+    version: 2,
     name: 'Melee',
     tickRate: 20,
     teams: [{ id: 'petrel', label: 'Petrel' }],

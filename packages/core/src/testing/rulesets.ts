@@ -5,7 +5,7 @@ export function rulesetWith(parts: Record<string, unknown> = {}): Record<string,
   const attributes = (parts['attributes'] ?? []) as { id: string }[];
   return {
     format: 'eager-ember/ruleset',
-    version: 1,
+    version: 2,
     name: 'Trial',
     tickRate: 20,
     actors: [

@@ -96,6 +96,8 @@ export class Visit extends Trial {
       seed,
     );
     seats.forEach((seat, i) => visit.poke(place(x, 100 + i * 2), seat));
+    // That they have come is no part of the visit.
+    visit.events = [];
     return visit;
   }
 

@@ -6,7 +6,10 @@ import type { World } from './world.js';
 export function adoptTables(from: World, into: World): void {
   for (const [name, table] of into.tables) {
     const old = from.tables.get(name);
-    if (!old) continue;
+    if (!old) {
+      table.followBase();
+      continue;
+    }
     const content = renamed(old, table);
     table.restore(content);
     for (const column of table.columns) {

@@ -79,7 +79,11 @@ export interface InputSpec {
 
 /** A change to a world from outside, such as a seat taken: part of a tape as inputs are. */
 export interface CommandSpec {
+  /** The actor that asks, where one does: of what several ask for in one tick, whose comes first is drawn. */
+  readonly actor?: (world: World, args: Readonly<Record<string, unknown>>) => number;
   readonly args: Readonly<Record<string, z.ZodType>>;
+  /** What is wrong with arguments of the right shape under these rules, by their places. */
+  readonly check?: (rules: Rules, args: Readonly<Record<string, unknown>>) => readonly Problem[];
   readonly run: (world: World, args: Readonly<Record<string, unknown>>) => void;
 }
 
@@ -89,6 +93,10 @@ export interface Lifecycle {
   /** The actor's row has its type and team; its other cells are zero. */
   actorSpawned?(world: World, row: number): void;
   actorLeaving?(world: World, row: number): void;
+  /** A pool of an actor came to its bottom, by the event of that serial, or by itself where it is 0. */
+  poolEmptied?(world: World, row: number, attribute: number, cause: number): void;
+  /** What follows from a pool's end at its bottom has raised it again. */
+  poolRaised?(world: World, row: number, attribute: number): void;
   /** Cells marked `saved` were filled from what was kept of a player. */
   playerLoaded?(world: World, row: number): void;
   /** The world runs on under edited rules; `before` has the old rules and the tables as they were. */
@@ -135,8 +143,8 @@ export interface ConceptDeclaration<C, R> {
 }
 
 export interface Concept<C = unknown, R = unknown> extends ConceptDeclaration<C, R> {
-  /** The concept's compiled form in these rules. */
-  of(rules: Rules): C;
+  /** The concept's compiled form in these rules; while rules are compiled, for concepts that come after it. */
+  of(rules: Pick<Rules, 'compiled'>): C;
   /** The concept's grip on this world: its tables and compiled form, no state of its own. */
   in(world: World): R;
 }
@@ -147,7 +155,7 @@ export type AnyConcept = Concept<never, unknown>;
 /** Declares a concept, once: storage, saving, replication and the trace follow from what is said here. */
 export function defineConcept<C = undefined, R = undefined>(declaration: ConceptDeclaration<C, R>): Concept<C, R> {
   // A rule asks for its concept many times before anybody asks for another ruleset's or another world's.
-  let [rulesBefore, compiled, worldBefore, grip]: [Rules?, C?, World?, R?] = [];
+  let [rulesBefore, compiled, worldBefore, grip]: [Pick<Rules, 'compiled'>?, C?, World?, R?] = [];
   return {
     ...declaration,
     of: (rules) => {

@@ -1,3 +1,4 @@
+export * from './commands.js';
 export * from './budget.js';
 export * from './concept.js';
 export * from './events.js';

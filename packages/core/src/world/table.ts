@@ -241,6 +241,11 @@ export class Table {
     for (const column of this.columns) column.grow(capacity);
   }
 
+  /** Has a row, with nothing in it, for each of the table that this one extends: what was stored before there was this one had none. */
+  followBase(): void {
+    if (this.base) this.restore({ ...this.base.content(), columns: {} });
+  }
+
   content(): TableContent {
     const { high } = this;
     return {

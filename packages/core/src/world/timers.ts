@@ -40,22 +40,22 @@ export class Timers {
     if (this.next.version === table.version && this.next.tick > world.tick) return;
     const of = columnsOf(table, ['due', 'handler', 'actor', 'a']);
     let soonest = Number.MAX_SAFE_INTEGER;
-    let fired = false;
-    // What is set meanwhile is never due yet.
-    const { high } = table;
-    for (let row = 0; row < high; row++) {
+    const now: number[] = [];
+    for (let row = 0; row < table.high; row++) {
       if (table.live[row] === 0) continue;
       const due = of.due.data[row];
-      if (due > world.tick) {
-        if (due < soonest) soonest = due;
-        continue;
-      }
+      if (due <= world.tick) now.push(row);
+      else if (due < soonest) soonest = due;
+    }
+    for (const timer of world.turns.sort(now, (row) => of.actor.data[row]).map((row) => table.handle(row))) {
+      const row = table.rowOf(timer);
+      // What fired before it may have cancelled it.
+      if (row < 0) continue;
       const [handler, actor, a] = [of.handler, of.actor, of.a].map(({ data }) => data[row]);
       table.remove(row);
-      fired = true;
       world.rules.registry.timers[handler].run(world, actor, a);
     }
-    // What fired may have set a timer in a row already passed: then the next tick looks again.
-    this.next = { version: fired ? -1 : table.version, tick: soonest };
+    // What fired may have set others: then the next tick looks again.
+    this.next = { version: now.length > 0 ? -1 : table.version, tick: soonest };
   }
 }

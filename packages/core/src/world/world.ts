@@ -2,19 +2,15 @@ import type { Parties } from '../formula/index.js';
 import type { Rules } from '../ruleset/rules.js';
 import { adoptTables } from './adopt.js';
 import { Budget, NO_RULE, ROWS_A_STEP } from './budget.js';
+import { type Command, CommandError, commandProblems } from './commands.js';
 import { PHASES } from './concept.js';
 import type { EventFields } from './event-fields.js';
 import { DEEPEST_CAUSE, type Declared, type EventData, type EventParties, type EventSpec, type GameEvent, MOST_EVENTS } from './events.js';
-import { Hasher } from './hash.js';
+import { Hasher, rollOf } from './hash.js';
 import { Luck } from './rolls.js';
 import { Table, type TableContent, type TableSpec } from './table.js';
 import { Timers, TIMERS } from './timers.js';
-
-/** A change from outside: an input of a seat, a seat taken or left, a poke. What a tape consists of, beside the seed. */
-export interface Command {
-  readonly kind: string;
-  readonly args: Readonly<Record<string, unknown>>;
-}
+import { Turns } from './turns.js';
 
 /** A world's whole state, apart from its rules. */
 export interface Snapshot {
@@ -55,6 +51,8 @@ export class World {
   readonly actors: Table;
   private readonly luck: Luck;
   private readonly timers: Timers;
+  /** Who comes first among those who act in one tick. */
+  readonly turns = new Turns(this);
   private readonly budget: Budget;
   private overspent = false;
   private header = [0, 0, 0, 0];
@@ -95,7 +93,11 @@ export class World {
     world.header = [...snapshot.header];
     world.texts = [...snapshot.texts];
     world.textPlaces.clear();
-    for (const [name, table] of world.tables) if (snapshot.tables[name]) table.restore(snapshot.tables[name]);
+    for (const [name, table] of world.tables) {
+      const content = snapshot.tables[name];
+      if (content) table.restore(content);
+      else table.followBase();
+    }
     return world;
   }
 
@@ -170,16 +172,20 @@ export class World {
 
   /**
    * Runs one tick and returns all that happened in it, in order.
-   * @param commands what came from outside since the last tick, in seat order
+   * @param commands what came from outside since the last tick, in the order in which it came. Of what several actors ask for
+   *   in one tick, whose comes first is drawn; what one asks for stays in its order
+   * @throws CommandError where one of them can't be run under any circumstances; the world is then as it was
    */
   step(commands: readonly Command[] = []): readonly GameEvent[] {
+    const problems = commands.length === 0 ? [] : commandProblems(this.rules, commands);
+    if (problems.length > 0) throw new CommandError(problems);
     this.header[TICK]++;
     this.header[CUT] = 0;
     this.log = [];
     this.budget.begin();
     this.overspent = false;
     const { registry } = this.rules;
-    for (const command of commands) {
+    for (const command of this.turns.commands(commands)) {
       registry.commands.get(command.kind)?.run(this, command.args);
       this.current = undefined;
     }
@@ -348,6 +354,13 @@ export class World {
   roll(purpose: number, whose: number): number {
     this.budget.take(1);
     return this.luck.next(this.header[SEED], purpose, whose);
+  }
+
+  /** The random number of this purpose for a list of actions: the next of its owner, or that which was drawn before it ran. */
+  rollFor(purpose: number, { owner, luck }: Parties): number {
+    if (luck === undefined) return this.roll(purpose, owner);
+    this.budget.take(1);
+    return rollOf(this.header[SEED], purpose, luck, 0);
   }
 
   snapshot(): Snapshot {

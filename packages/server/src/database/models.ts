@@ -1,4 +1,4 @@
-import type { SavedPlayer } from '@eager-ember/core';
+import { type SavedPlayer, upgradeDocument } from '@eager-ember/core';
 import { type CreationOptional, DataTypes, type InferAttributes, type InferCreationAttributes, Model, Sequelize } from 'sequelize';
 
 type Fields<M extends Model> = InferAttributes<M>;
@@ -137,7 +137,20 @@ export function connect(url: string, log: (sql: string) => void = () => undefine
     { ...timed, tableName: 'sessions', updatedAt: false },
   );
   Ruleset.init(
-    { id: uuid(), name: text(), document: json(), revision: whole(), createdAt: at(), updatedAt: at() },
+    {
+      id: uuid(),
+      name: text(),
+      document: {
+        ...json(),
+        // What was stored in an earlier version of the format is edited, and stored again, in this one.
+        get(this: Ruleset) {
+          return upgradeDocument(this.getDataValue('document'));
+        },
+      },
+      revision: whole(),
+      createdAt: at(),
+      updatedAt: at(),
+    },
     { ...timed, tableName: 'rulesets' },
   );
   Revision.init(

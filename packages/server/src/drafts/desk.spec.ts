@@ -18,7 +18,7 @@ describe('The drafting desk', () => {
     expect(await desk.check(wrong)).toEqual(readRuleset(wrong).problems);
     expect(await desk.check(brinewick)).toEqual([]);
     await expectAsync(desk.requireSound(wrong)).toBeRejectedWith(jasmine.objectContaining({ status: 422 }));
-    expect(await desk.seats({ format: 'eager-ember/ruleset', version: 1, name: 'Empty', tickRate: 20 })).toContain(
+    expect(await desk.seats({ format: 'eager-ember/ruleset', version: 2, name: 'Empty', tickRate: 20 })).toContain(
       'no actor of kind player',
     );
   });

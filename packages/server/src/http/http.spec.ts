@@ -1,5 +1,7 @@
 import { request } from 'node:http';
 import brinewick from '../../../../examples/brinewick.json' with { type: 'json' };
+import leech from '../../../core/src/testing/version-1/leech.json' with { type: 'json' };
+import { Ruleset } from '../database/models.js';
 import { Harness } from '../testing/harness.js';
 
 interface Stored {
@@ -31,6 +33,23 @@ describe('The HTTP API', () => {
     const made = await create('Kept');
     const { document } = await harness.json<Stored>(`/api/rulesets/${made.id}`);
     expect(JSON.stringify(document)).toBe(JSON.stringify({ ...brinewick, name: 'Kept' }));
+  });
+
+  it('stores what is of an earlier version of the format as it was meant', async () => {
+    const { id, document, revision } = await harness.json<Stored>('/api/rulesets', { method: 'POST', body: { document: leech } });
+    const hit = (abilities: unknown) => (abilities as { onHit: { to?: string }[] }[])[0].onHit.map(({ to }) => to);
+    expect([document['version'], hit(document['abilities'])]).toEqual([2, ['target', 'self']]);
+    // As an earlier version of the server left it.
+    await Ruleset.update({ document: leech }, { where: { id } });
+    const read = await harness.json<Stored>(`/api/rulesets/${id}`);
+    expect([read.document['version'], hit(read.document['abilities'])]).toEqual([2, ['target', 'self']]);
+    const added = [{ op: 'add', path: '/abilities/0/onHit/-', value: { do: 'hurt', attribute: 'suit', amount: 1 } }];
+    expect((await patch(id, revision, added)).status).toBe(200);
+    const after = await harness.json<Stored>(`/api/rulesets/${id}`);
+    expect([after.document['version'], hit(after.document['abilities'])]).toEqual([2, ['target', 'self', undefined]]);
+    // Who sends the old one whole means what it says.
+    expect((await patch(id, revision + 1, [{ op: 'replace', path: '', value: leech }])).status).toBe(200);
+    expect(hit((await harness.json<Stored>(`/api/rulesets/${id}`)).document['abilities'])).toEqual(['target', 'self']);
   });
 
   it('answers strangers with 401, everywhere but at sign-in and join', async () => {

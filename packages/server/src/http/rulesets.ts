@@ -1,4 +1,4 @@
-import { registry } from '@eager-ember/core';
+import { registry, upgradeDocument, VERSION } from '@eager-ember/core';
 import { Router } from 'express';
 import type { Operation } from 'fast-json-patch';
 import type { Sequelize, Transaction } from 'sequelize';
@@ -54,6 +54,9 @@ const whole = (ruleset: Ruleset) => ({
   document: ruleset.document,
 });
 
+/** A document as it is stored: of the version of the format that is written today. */
+const upgraded = (document: Record<string, unknown>) => upgradeDocument(document) as Record<string, unknown>;
+
 /** Has running rooms go by edited rules. */
 export type OnEdit = (rulesetId: string, document: Readonly<Record<string, unknown>>, revision: number) => Promise<void>;
 
@@ -87,12 +90,9 @@ export function rulesetRoutes(sequelize: Sequelize, desk: DraftingDesk, trail: T
   router.post('/', async (request, response) => {
     const body = createSchema.safeParse(request.body);
     if (!body.success) throw new HttpProblem(400, 'A name or a document is expected', body.error.issues[0].message);
-    const document = body.data.document ?? {
-      format: 'eager-ember/ruleset',
-      version: 1,
-      name: body.data.name ?? 'New ruleset',
-      tickRate: 20,
-    };
+    const document = upgraded(
+      body.data.document ?? { format: 'eager-ember/ruleset', version: VERSION, name: body.data.name ?? 'New ruleset', tickRate: 20 },
+    );
     await desk.requireSound(document);
     const ruleset = await Ruleset.create({ name: String(document['name']), document, revision: 1 });
     trail.note({ who: userOf(response), ruleset: ruleset.id, what: 'begun', about: { name: ruleset.name } });
@@ -122,7 +122,7 @@ export function rulesetRoutes(sequelize: Sequelize, desk: DraftingDesk, trail: T
           `You edited revision ${expected}; it is at ${locked.revision} now.`,
           { revision: locked.revision },
         );
-      const document = patched(locked.document, patch.data as Operation[]);
+      const document = upgraded(patched(locked.document, patch.data as Operation[]));
       const draft = await desk.compare(locked.document, document);
       try {
         await accept(locked, draft, request.get('X-Losses') === 'accept', transaction);

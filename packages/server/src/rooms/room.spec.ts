@@ -1,6 +1,6 @@
 import brinewick from '../../../../examples/brinewick.json' with { type: 'json' };
-import { compileRuleset, Copy, readServerMessage, readSnapshot, type ServerMessage, type Welcome, World } from '@eager-ember/core';
-import type { Client, Goodbye } from './client.js';
+import { compileRuleset, readSnapshot, type ServerMessage, World } from '@eager-ember/core';
+import { Fake } from '../testing/fake.js';
 import { Room } from './room.js';
 
 type Editable = Record<string, unknown> & { actors: Record<string, unknown>[]; effects: unknown[]; pickups: { then: unknown[] }[] };
@@ -13,46 +13,6 @@ const SEATS = [
   { name: 'north', team: 'petrel' },
   { name: 'south', team: 'gannet' },
 ];
-
-/** A screen without a socket. */
-class Fake implements Client {
-  copy: Copy | undefined;
-  welcome: Welcome | undefined;
-  readonly messages: ServerMessage[] = [];
-  frames = 0;
-  congested = false;
-  goodbye: Goodbye | undefined;
-
-  constructor(
-    readonly room: Room,
-    readonly seat: string | undefined,
-    readonly drives = true,
-    readonly link: string | undefined = undefined,
-  ) {
-    room.connect(this);
-  }
-
-  dismiss(goodbye: Goodbye): void {
-    this.goodbye = goodbye;
-  }
-
-  send(bytes: Uint8Array): void {
-    const heard = readServerMessage(bytes);
-    if ('frame' in heard) {
-      this.frames++;
-      if (this.copy?.applyDecoded(heard.frame)) this.room.acknowledge(this, this.copy.frame);
-      return;
-    }
-    this.messages.push(heard.message);
-    if (heard.message.t !== 'welcome') return;
-    this.welcome = heard.message;
-    this.copy = new Copy(heard.message.schema);
-  }
-
-  value(attribute: string, row = this.welcome!.row!): unknown {
-    return this.copy!.value('attributes', row, attribute);
-  }
-}
 
 describe('A room by itself', () => {
   const edited = (room: Room, rules = rulesOf(), revision = 2) => room.edited({ rules, rulesetId: 'r', revision });

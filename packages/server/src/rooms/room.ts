@@ -39,6 +39,9 @@ interface Connection {
   readonly client: Client;
   readonly announcer: Announcer;
   acknowledged: number;
+  /** The numbers of the last input that it sent, and of the last that was run. */
+  asked: number;
+  heard: number;
 }
 
 export interface RoomSeat {
@@ -159,7 +162,7 @@ export class Room {
   }
 
   connect(client: Client): void {
-    this.connections.set(client, { client, announcer: new Announcer(), acknowledged: 0 });
+    this.connections.set(client, { client, announcer: new Announcer(), acknowledged: 0, asked: 0, heard: 0 });
     this.welcome(client);
     this.tellSeats(client);
     for (const message of unreadableWords(this.unreadable, client.seat)) client.send(encodeMessage({ t: 'error', message, final: false }));
@@ -202,14 +205,20 @@ export class Room {
       connection.acknowledged = frame;
   }
 
-  /** What a seat asks for. Returns what is wrong with it, or undefined. */
+  /**
+   * What a seat asks for. What was sent twice counts once: `n` rises from one input of a connection to the next.
+   * Returns what is wrong with it, or undefined.
+   */
   input(client: Client, n: number, value: unknown): string | undefined {
-    if (client.seat === undefined) return 'Who watches the truth has no seat to move.';
+    const connection = this.connections.get(client);
+    if (client.seat === undefined || !connection) return 'Who watches the truth has no seat to move.';
+    if (n <= connection.asked) return undefined;
+    connection.asked = n;
     const { value: input, problems } = checkInput(value);
     if (!input) return `${problems[0].path.slice(1)}: ${problems[0].message}`;
     const waiting = this.waiting.filter((command) => command.kind === 'input' && command.args['seat'] === client.seat).length;
     if (waiting >= MOST_OF_A_SEAT) return `More than ${MOST_OF_A_SEAT} things at once are too many for one seat.`;
-    return this.enqueue({ kind: 'input', args: { seat: client.seat, n, input } });
+    return this.enqueue({ kind: 'input', args: { seat: client.seat, input } });
   }
 
   /** A change from outside the rules. Returns what is wrong with it, or undefined. */
@@ -270,6 +279,7 @@ export class Room {
     const commands = this.waiting.splice(0);
     commands.sort((a, b) => (order.get(String(a.args['seat'])) ?? -1) - (order.get(String(b.args['seat'])) ?? -1));
     const events = this.world.step(commands);
+    for (const connection of this.connections.values()) connection.heard = connection.asked;
     this.history.note(this.current.rules, events);
     if (edited) for (const { client } of this.connections.values()) this.welcome(client);
     // A room that runs faster is told of no more often: a screen shows twenty pictures of it a second all the same.
@@ -278,7 +288,7 @@ export class Room {
     for (const connection of this.connections.values()) {
       const { client } = connection;
       const viewer = this.viewerOf(client);
-      if (told && !client.congested) client.send(this.publisher.frameFor(viewer, connection.acknowledged));
+      if (told && !client.congested) client.send(this.publisher.frameFor(viewer, connection.acknowledged, connection.heard));
       const items = [...connection.announcer.tell(this.world, events, viewer)];
       if (items.length > 0) client.send(encodeMessage({ t: 'news', items }));
     }

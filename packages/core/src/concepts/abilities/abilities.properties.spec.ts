@@ -112,12 +112,4 @@ describe('Whatever is done, an ability', () => {
     still.run(0.15);
     expect(trial.world.hash()).toBe(still.world.hash());
   });
-
-  it('has its input numbers taken as they come, jumping or repeating', () => {
-    const trial = trialOf({ kind: 'instant', charge: 'onStart', movement: false, recovers: false });
-    const numbered = (n: number) => ({ kind: 'input', args: { seat: 'north', n, input: { do: 'use', ability: 'torch' } } });
-    trial.step(numbered(5), numbered(5), numbered(3), numbered(4000000));
-    expect(trial.named('abilityUsed').length).toBe(1);
-    expect(trial.world.table('seats').column('lastInput').data[0]).toBe(4000000);
-  });
 });

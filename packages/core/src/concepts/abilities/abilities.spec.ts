@@ -82,15 +82,16 @@ describe('An ability', () => {
       starts: [
         { x: 100, y: 100, team: 'petrel' },
         { x: 150, y: 100, team: 'petrel' },
-        { x: 180, y: 100, team: 'gannet' },
+        // The first to come is put far from those who are there.
         { x: 600, y: 100, team: 'gannet' },
+        { x: 180, y: 100, team: 'gannet' },
       ],
     };
     const trial = Trial.of({ ...parts, teams, arena }, [
       join('north', { team: 'petrel' }),
       join('mate', { team: 'petrel' }),
-      join('near', { team: 'gannet' }),
       join('far', { team: 'gannet' }),
+      join('near', { team: 'gannet' }),
     ]);
     trial.use('sonarPing');
     expect(trial.named('statusGained').map((e) => e.who)).toEqual(['near']);

@@ -104,14 +104,14 @@ function pointAim(world: World, { target }: Ability, row: number, request: AimRe
   return { x: toGrid(x), y: toGrid(y), target: 0 };
 }
 
-/** The rows within an ability's range that count for it, nearest first; of two as near, the one that came first. */
+/** The rows within an ability's range that count for it, nearest first; of two as near, the one whose turn in this tick comes first. */
 export function targetsNear(world: World, { target }: Ability, row: number): readonly number[] {
   const at = placeOf(world, row);
   const reach = target.range!.run(world, World.alone(world.actors.handle(row)));
   return actorsWithin(world, at.x, at.y, reach)
     .filter((other) => counts(world, row, other, target.who) && (!target.sight || sees(world, at, placeOf(world, other))))
     .map((other) => ({ other, distance: distanceOf(at, placeOf(world, other)) }))
-    .sort((a, b) => a.distance - b.distance || a.other - b.other)
+    .sort((a, b) => a.distance - b.distance)
     .map(({ other }) => other);
 }
 

@@ -229,7 +229,7 @@ export function breakCast(world: World, actor: number, reason: string, more: Rea
 /** Before bodies move: who heads somewhere although that breaks what it is doing, has broken it. */
 export function breakByHeading(world: World): void {
   const grip = abilities.in(world);
-  eachCast(grip, (at, actor) => {
+  eachCast(world, grip, (at, actor) => {
     if (
       grip.cast.phase.data[at] !== RECOVERING &&
       grip.list[grip.cast.ability.data[at]].breaks.movement &&
@@ -239,15 +239,18 @@ export function breakByHeading(world: World): void {
   });
 }
 
-function eachCast(grip: Abilities, work: (at: number, actor: number) => void): void {
-  const { casts, cast } = grip;
-  for (let at = 0; at < casts.high; at++) if (casts.live[at] === 1) work(at, cast.actor.data[at]);
+/** All that is under way, by the turns of those who do it. */
+function eachCast(world: World, { casts, cast }: Abilities, work: (at: number, actor: number) => void): void {
+  for (const handle of world.turns.rows(casts, cast.actor)) {
+    const at = casts.rowOf(handle);
+    if (at >= 0) work(at, cast.actor.data[at]);
+  }
 }
 
 /** A tick of all that is under way: what is displaced or no longer allowed breaks, pulses fall due, and times end. */
 export function advanceCasts(world: World): void {
   const grip = abilities.in(world);
-  eachCast(grip, (at, actor) => {
+  eachCast(world, grip, (at, actor) => {
     if (grip.cast.phase.data[at] === RECOVERING) {
       if (grip.cast.ends.data[at] <= world.tick) over(world, grip, actor);
       return;
@@ -345,7 +348,7 @@ export function adoptCasts(world: World, before: World): void {
   const old = abilities.in(before);
   const grip = abilities.in(world);
   const states = movedPositions(before.rules, world.rules, 'states');
-  eachCast(old, (at, actor) => {
+  eachCast(before, old, (at, actor) => {
     const row = world.actors.rowOf(actor);
     if (row < 0) return;
     const now = castRow(grip, actor);

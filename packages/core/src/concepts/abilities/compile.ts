@@ -112,7 +112,9 @@ function compileOne(context: CompileContext, entry: AbilityEntry, index: number,
   const path = [CHAPTER, index];
   const list = (field: 'onStart' | 'onHit' | 'onMiss' | 'onBreak') => {
     const actions = entry[field] as Then | undefined;
-    return actions === undefined || actions.length === 0 ? undefined : context.then(actions, [...path, field]);
+    // What follows from a hit or a miss is for whom was hit.
+    const whom = field === 'onHit' || field === 'onMiss' ? 'target' : 'self';
+    return actions === undefined || actions.length === 0 ? undefined : context.then(actions, [...path, field], undefined, whom);
   };
   const { cast, channel, recovery, brokenBy = {}, broken = {} } = entry;
   const chargeAtEnd = entry.charge === 'onFinish';

@@ -123,7 +123,7 @@ export const schema = z.strictObject({
   onStart: actionList().optional(),
   /** What its user does when the cast is over. */
   then: actionList().default([]),
-  /** For each that is hit, as the target. */
+  /** For each that it hits. An action that says nothing else is for whom was hit; where it missed there is only its user. */
   onHit: actionList().optional(),
   onMiss: actionList().optional(),
   onBreak: actionList().optional(),

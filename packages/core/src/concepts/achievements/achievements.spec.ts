@@ -86,6 +86,52 @@ describe('An achievement', () => {
     expect(unlocked(trial).filter((name) => name === 'north one').length).toBe(2);
   });
 
+  it('that an action unlocks needs neither an event nor a condition', () => {
+    const zone = { zones: [{ id: 'bell', label: 'Bell', onEnter: [{ do: 'unlock', achievement: 'deep' }] }] };
+    const deep = parts(one('deep', {}));
+    expect(readRuleset(rulesetWith({ ...deep, ...zone })).problems).toEqual([]);
+    expect(readRuleset(rulesetWith(deep)).problems.map(({ path }) => path)).toEqual(['/achievements/0/on']);
+    const placed = { ...zone, arena: { starts: [{ x: 50, y: 50 }], placed: [{ zone: 'bell', x: 50, y: 50, radius: 40 }] } };
+    expect(unlocked(Trial.of({ ...deep, ...placed }))).toEqual(['north deep']);
+    const never = parts(one('deep', { if: 'felled < 0' }));
+    const kinds = (more: Record<string, unknown>) => findingsOf(compileRuleset(rulesetWith(more))).map(({ kind }) => kind);
+    expect(kinds(never)).toContain('neverUnlocked');
+    expect(kinds({ ...never, ...placed })).not.toContain('neverUnlocked');
+  });
+
+  it('that was taken back pays again only when it is earned anew', () => {
+    const pay = [{ do: 'give', attribute: 'scrip', amount: 10 }];
+    const rules = parts(
+      one('rich', { if: 'felled >= 3', then: pay }),
+      one('long', { if: 'felled >= 3', holds: '300ms', then: pay }),
+      one('five', { on: FELLED, count: 5, backwards: 'felled', then: pay }),
+    );
+    const trial = Trial.of(rules);
+    give(trial, 6);
+    trial.run(1);
+    const count = trial.named('achievementUnlocked').length;
+    const purse = trial.value('scrip');
+    expect(purse).toBeGreaterThanOrEqual(20);
+    trial.poke({ do: 'forgetAchievements' });
+    trial.run(2);
+    expect([trial.named('achievementUnlocked').length, trial.value('scrip')]).toEqual([count, purse]);
+    // Nor does it by leaving and coming back, by a restart, or by an edit.
+    const saved = savePlayer(trial.world, trial.world.actors.rowOf(trial.actor()));
+    const again = Trial.of(rules, [join('north', { saved })]);
+    again.run(1);
+    again.restore();
+    again.world = again.world.adopt(compileRuleset(rulesetWith(rules)));
+    again.run(1);
+    expect([unlocked(again), again.value('scrip')]).toEqual([[], purse]);
+    // What is no longer so and comes true once more is earned.
+    again.poke({ do: 'set', attribute: 'felled', value: 0 });
+    again.step();
+    again.poke({ do: 'set', attribute: 'felled', value: 4 });
+    again.run(0.5);
+    expect(unlocked(again)).toEqual(['north rich', 'north long']);
+    expect(again.value('scrip')).toBe(purse + 20);
+  });
+
   it('that is secret is told to nobody before it is unlocked, and then in words', () => {
     const rules = compileRuleset(
       rulesetWith(parts(one('plain', { on: FELLED, count: 2 }), one('hushed', { label: 'Not a sound', on: FELLED, secret: true }))),

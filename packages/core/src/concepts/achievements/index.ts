@@ -5,12 +5,13 @@ import { reference } from '../../ruleset/fields.js';
 import { grouped } from '../../ruleset/grouped.js';
 import type { Finding } from '../../ruleset/problem.js';
 import type { Pattern, Then } from '../../ruleset/registry.js';
-import type { Rules } from '../../ruleset/rules.js';
+import { everyAction } from '../../ruleset/actions.js';
+import type { Rules, RulesetDocument } from '../../ruleset/rules.js';
 import { type Concept, defineConcept } from '../../world/concept.js';
-import { type GameEvent, partyIn } from '../../world/events.js';
+import type { GameEvent } from '../../world/events.js';
 import type { Column, PerEntry, Table, TableSpec } from '../../world/table.js';
 import { World } from '../../world/world.js';
-import { playerKinds } from '../actors/index.js';
+import { countsForWhom, playerKinds } from '../actors/index.js';
 import { events } from './events.js';
 import { type AchievementEntry, MOST_COUNT, schema } from './schema.js';
 
@@ -38,19 +39,30 @@ interface CompiledAchievements {
 }
 
 interface Achievements extends CompiledAchievements {
-  readonly cells: readonly { readonly count: Column; readonly done: Column; readonly since: Column }[];
+  readonly cells: readonly Readonly<Record<keyof typeof columnsOf, Column>>[];
   readonly found: Table;
   readonly tellTimer: number;
 }
 
 const CHAPTER = 'achievements';
-const columnsOf = { count: (id: string) => id, done: (id: string) => `${id}.done`, since: (id: string) => `${id}.since` };
+const columnsOf = {
+  count: (id: string) => id,
+  done: (id: string) => `${id}.done`,
+  since: (id: string) => `${id}.since`,
+  /** It was taken back: what was so before does not earn it again. */
+  anew: (id: string) => `${id}.anew`,
+};
 
 function compileOne(context: CompileContext, entry: AchievementEntry, index: number): Achievement {
   const path = [CHAPTER, index];
   const { on, if: wanted, holds, count } = entry;
-  if ((on === undefined) === (wanted === undefined))
-    context.problem([...path, on ? 'if' : 'on'], `${entry.label} waits for one thing: an event that is counted, or a condition.`);
+  if (on !== undefined && wanted !== undefined)
+    context.problem([...path, 'if'], `${entry.label} waits for one thing: an event that is counted, or a condition.`);
+  if (on === undefined && wanted === undefined && !isUnlockedByAction(context.document, entry.id))
+    context.problem(
+      [...path, 'on'],
+      `${entry.label} waits for nothing: say which event is counted, or which condition has to be so, or unlock it by an action.`,
+    );
   if (holds !== undefined && wanted === undefined)
     context.problem([...path, 'holds'], 'Only a condition holds for a time: say which, or take the time out.');
   if (count > 1 && on === undefined) context.problem([...path, 'count'], 'Only an event is counted: a condition is met once.');
@@ -89,6 +101,7 @@ function tables({ entries, players }: CompiledAchievements): readonly TableSpec[
           { ...column(columnsOf.count, 'int', true), label: `${label}, counted`, range: [0, most] as const },
           { ...column(columnsOf.done, 'flag', true), label, words: ['locked', 'unlocked'] },
           column(columnsOf.since, 'tick', false),
+          { ...column(columnsOf.anew, 'flag', true), see: 'server' as const, label: `${label}, taken back`, words: ['no', 'yes'] },
         ];
       }),
     },
@@ -146,6 +159,7 @@ export const achievements: Concept<CompiledAchievements, Achievements> = defineC
         count: table.column(columnsOf.count(id)),
         done: table.column(columnsOf.done(id)),
         since: table.column(columnsOf.since(id)),
+        anew: table.column(columnsOf.anew(id)),
       })),
       found: world.table('secretsFound'),
       tellTimer: world.rules.registry.timer('achievements.look'),
@@ -210,13 +224,13 @@ const isPlayer = (world: World, row: number): boolean =>
   row >= 0 && achievements.of(world.rules).players[world.actors.column('type').data[row]];
 
 function count(world: World, event: GameEvent, { index, pattern, who, count: wanted }: Achievement): void {
-  const owner = partyIn(event, who);
-  const row = world.actors.rowOf(owner);
-  if (!isPlayer(world, row)) return;
   const cells = achievements.in(world).cells[index];
-  if (cells.done.data[row] === 1 || !pattern!.matches(world, event, owner)) return;
-  cells.count.data[row]++;
-  if (cells.count.data[row] >= wanted) unlock(world, owner, index);
+  for (const owner of countsForWhom(world, event, who)) {
+    const row = world.actors.rowOf(owner);
+    if (!isPlayer(world, row) || cells.done.data[row] === 1 || !pattern!.matches(world, event, owner)) continue;
+    cells.count.data[row]++;
+    if (cells.count.data[row] >= wanted) unlock(world, owner, index);
+  }
 }
 
 /** Unlocks an achievement for a player, once: its state is in place before anything follows from it. */
@@ -226,6 +240,7 @@ export function unlock(world: World, actor: number, index: number): void {
   if (!isPlayer(world, row) || cells[index].done.data[row] === 1) return;
   cells[index].done.data[row] = 1;
   cells[index].count.data[row] = list[index].count;
+  cells[index].anew.data[row] = 0;
   if (entries[index].secret) showSecrets(world, row);
   const { id, label, text = '', points } = entries[index];
   world.follow(events.achievementUnlocked, { subject: actor, source: actor }, { achievement: id, label, text, points }, () =>
@@ -233,11 +248,17 @@ export function unlock(world: World, actor: number, index: number): void {
   );
 }
 
-/** Takes all achievements of a player back, with what was counted for them, and touches nothing else. */
+/**
+ * Takes all achievements of a player back, with what was counted for them, and touches nothing else. They are locked until they
+ * are earned anew: a condition has to come true once more, and what was before does not count.
+ */
 export function resetAchievements(world: World, actor: number): void {
   const row = world.actors.rowOf(actor);
   if (!isPlayer(world, row)) return;
-  for (const { count: counted, done, since } of achievements.in(world).cells) counted.data[row] = done.data[row] = since.data[row] = 0;
+  for (const { count: counted, done, since, anew } of achievements.in(world).cells) {
+    counted.data[row] = done.data[row] = since.data[row] = 0;
+    anew.data[row] = 1;
+  }
   showSecrets(world, row);
   world.emit(events.achievementsReset, { subject: actor }, {});
 }
@@ -260,9 +281,9 @@ function lookBack(world: World, actor: number): void {
   if (!isPlayer(world, row)) return;
   const { list, cells } = achievements.in(world);
   for (const { index, backwards, count: wanted, pattern } of list) {
-    const { count: counted, done } = cells[index];
+    const { count: counted, done, anew } = cells[index];
     if (done.data[row] === 1) continue;
-    const before = backwards ? Math.floor(backwards.run(world, World.alone(actor))) : 0;
+    const before = backwards && anew.data[row] === 0 ? Math.floor(backwards.run(world, World.alone(actor))) : 0;
     counted.data[row] = Math.max(0, Math.min(MOST_COUNT, Math.max(counted.data[row], before)));
     if (counted.data[row] >= wanted && (backwards || pattern)) unlock(world, actor, index);
   }
@@ -277,10 +298,10 @@ function lookAtConditions(world: World): void {
     if (world.actors.live[row] === 0 || !players[types[row]]) continue;
     const actor = world.actors.handle(row);
     for (const { index, test, ticks } of kept) {
-      const { done, since } = cells[index];
+      const { done, since, anew } = cells[index];
       if (done.data[row] === 1) continue;
-      if (test!(world, World.alone(actor)) === 0) since.data[row] = 0;
-      else {
+      if (test!(world, World.alone(actor)) === 0) since.data[row] = anew.data[row] = 0;
+      else if (anew.data[row] === 0) {
         if (since.data[row] === 0) since.data[row] = world.tick;
         if (world.tick - since.data[row] >= ticks) unlock(world, actor, index);
       }
@@ -288,11 +309,15 @@ function lookAtConditions(world: World): void {
   }
 }
 
+/** Whether an action somewhere unlocks an achievement: a zone's, a quest's, a reaction's. */
+const isUnlockedByAction = (document: RulesetDocument, id: string): boolean =>
+  everyAction(document).some((action) => action.do === 'unlock' && action['achievement'] === id);
+
 /** Conditions that nobody can ever meet. */
 function findings({ entries }: CompiledAchievements, rules: Rules): readonly Finding[] {
   const possible = new Possible(rules);
-  return entries.flatMap(({ if: wanted, label }, i): Finding[] =>
-    wanted === undefined || possible.whoCan(wanted, ['player']).length > 0
+  return entries.flatMap(({ id, if: wanted, label }, i): Finding[] =>
+    wanted === undefined || possible.whoCan(wanted, ['player']).length > 0 || isUnlockedByAction(rules.document, id)
       ? []
       : [
           {

@@ -11,7 +11,7 @@ export const schema = z.strictObject({
   /** What is counted, for the part of the event that `who` says; */
   on: pattern().optional(),
   count: finite().int('A count is a whole number.').min(1, 'A count is at least 1.').max(MOST_COUNT).default(1),
-  /** or what has to be so, */
+  /** or what has to be so; one that actions unlock needs neither, */
   if: condition().optional(),
   /** without a break for this long. */
   holds: duration().optional(),

@@ -2,8 +2,8 @@ import type { CompileContext } from '../../ruleset/context.js';
 import { z } from 'zod';
 import { defineConcept } from '../../world/concept.js';
 import { MOST_STEPS } from '../../world/budget.js';
-import { amount, text } from '../../world/event-fields.js';
-import { defineEvents } from '../../world/events.js';
+import { amount, type EventParty, text } from '../../world/event-fields.js';
+import { defineEvents, type GameEvent } from '../../world/events.js';
 import type { Table } from '../../world/table.js';
 import { removeOwned } from '../../world/players.js';
 import { ACTORS, type World } from '../../world/world.js';
@@ -119,6 +119,11 @@ export function allActors(world: World): readonly number[] {
 }
 
 /** The handles of an actor's team with itself; an actor without a team is alone. */
+/** Those for whom an event counts: who plays a part in it, or, whoever does, everybody. */
+export function countsForWhom(world: World, event: GameEvent, who: EventParty | 'anyone'): readonly number[] {
+  return who === 'anyone' ? allActors(world) : [event[who]];
+}
+
 export function teamOf(world: World, actor: number): readonly number[] {
   const row = world.actors.rowOf(actor);
   if (row < 0) return [];

@@ -1,9 +1,11 @@
-import { toGrid } from '../../math/grid.js';
+import { toGrid, toWhole } from '../../math/grid.js';
 import { amount, type AmountSource, reference } from '../../ruleset/fields.js';
 import type { ActionSpec } from '../../world/concept.js';
 import type { World } from '../../world/world.js';
 import type { How } from './events.js';
 import { attributes } from './index.js';
+import type { AttributeEntry } from './schema.js';
+import { noteCrossings } from './crossings.js';
 import { changeBy, has } from './values.js';
 import { events } from './events.js';
 
@@ -15,9 +17,15 @@ function changing(how: How, label: string, sentence: string, sign: 1 | -1): Acti
     label,
     sentence,
     causes: ({ attribute }) => [{ event: 'attributeChanged', fields: { attribute, how } }],
-    args: { attribute: reference('attributes'), amount: amount(PARTIES) },
+    args: { attribute: reference('attributes', ['pool', 'counter']), amount: amount(PARTIES) },
     compile: (args, context, path) => {
       const index = context.index('attributes', String(args['attribute']));
+      const { kind, label: name } = context.entry<AttributeEntry>('attributes', String(args['attribute'])) ?? {};
+      if (kind === 'stat')
+        context.problem(
+          [...path, 'attribute'],
+          `${name} is a stat, which follows from its base and what is on its actor: ${how} is for pools and counters. Apply an effect that modifies it, or set its base.`,
+        );
       const by = context.amount(args['amount'] as AmountSource, [...path, 'amount'], PARTIES);
       // A negative amount is nothing, not the opposite: what harms must not turn into healing.
       return (world, actor, parties) =>
@@ -40,7 +48,9 @@ export const actions: Readonly<Record<string, ActionSpec>> = {
       const index = context.index('attributes', String(args['attribute']));
       const value = context.amount(args['value'] as AmountSource, [...path, 'value'], PARTIES);
       return (world, actor, parties) => {
-        const wanted = value.run(world, { ...parties, owner: actor });
+        const asked = value.run(world, { ...parties, owner: actor });
+        // What it is set to is rounded, not the way there: whatever it was before, it comes to the same.
+        const wanted = attributes.in(world).compiled.list[index].whole ? toWhole(asked) : asked;
         changeAttribute(world, actor, index, wanted - currentOf(world, actor, index), parties.source, 'set');
       };
     },
@@ -60,18 +70,22 @@ export function changeAttribute(world: World, actor: number, index: number, by: 
   const row = world.actors.rowOf(actor);
   if (row < 0 || by === 0) return;
   const grip = attributes.in(world);
-  // Whoever does not have it has nothing to change, and there is nothing to tell.
-  if (!has(world, grip.compiled.list[index], row)) return;
-  const { id, taken } = grip.compiled.list[index];
+  // Whoever does not have it has nothing to change, and is told so: it was meant for somebody else.
+  if (!has(world, grip.compiled.list[index], row))
+    return world.emit(events.attributeLacking, { subject: actor, source }, { attribute: grip.compiled.list[index].id, asked: by, how });
+  const { id, taken, whole: counted } = grip.compiled.list[index];
+  // Less than half of a whole thing is nothing.
+  if (counted && toWhole(by) === 0) return;
   const through =
     how === 'hurt' && taken ? -Math.max(0, taken.run(world, { owner: actor, source, target: actor, event: { asked: -by } })) : by;
   const { from, to, asked, given, lost } = changeBy(world, grip, row, index, through);
   // Whole pools round what is asked of them; only what its resistance did is told as resisted.
   const whole = through === by ? asked : by;
   const resisted = toGrid(whole - asked);
-  world.emit(
+  const changed = world.announce(
     events.attributeChanged,
     { subject: actor, source },
     { attribute: id, from, to, asked: whole, given, lost, ...(resisted !== 0 && { resisted }), how },
   );
+  noteCrossings(world, grip, row, index, changed?.serial ?? world.cause);
 }

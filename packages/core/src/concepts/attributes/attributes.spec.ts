@@ -67,6 +67,24 @@ describe('A pool', () => {
     expect(trial.value('suit')).toBe(17);
   });
 
+  it('is set to the same whole wherever it was, and is not told of what comes to nothing', () => {
+    for (const from of [0, 5, 12, 20]) {
+      const trial = Trial.of({ attributes: [pool('suit', { whole: true, max: 40 })] });
+      trial.poke({ do: 'set', attribute: 'suit', value: from });
+      trial.poke({ do: 'set', attribute: 'suit', value: 6.5 });
+      expect(trial.value('suit')).withContext(`from ${from}`).toBe(7);
+      trial.events = [];
+      for (const how of ['heal', 'hurt', 'give', 'take']) trial.poke({ do: how, attribute: 'suit', amount: 0.4 });
+      expect(trial.named('attributeChanged')).toEqual([]);
+      trial.poke({ do: 'hurt', attribute: 'suit', amount: 2.5 });
+      trial.poke({ do: 'heal', attribute: 'suit', amount: 2.5 });
+      expect(trial.named('attributeChanged').map(({ data }) => [data['asked'], data['to']])).toEqual([
+        [-3, 4],
+        [3, 7],
+      ]);
+    }
+  });
+
   it('does not save up refill while it is full', () => {
     const trial = Trial.of({ attributes: [pool('suit', { whole: true, refill: { rate: 4 } })] });
     trial.run(10);

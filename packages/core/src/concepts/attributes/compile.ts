@@ -5,7 +5,7 @@ import { grouped } from '../../ruleset/grouped.js';
 import { eachInPart } from '../../ruleset/parts.js';
 import type { Visibility } from '../../world/table.js';
 import type { ActorEntry } from '../actors/index.js';
-import { checkNumbers } from './numbers.js';
+import { checkNeeds, checkNumbers } from './numbers.js';
 import type { AttributeEntry } from './schema.js';
 
 /** What an attribute begins with: an amount, or a share of its maximum. */
@@ -99,7 +99,10 @@ export function* compileAttributes(context: CompileContext): Generator<void, Com
     return [...new Set(read.map((r) => context.index(CHAPTER, r.id)))];
   });
   const order = inOrder(context, entries, reads);
-  yield* eachInPart(entries, (entry, i) => checkNumbers(context, entry, i, list, holdersOf(entry)));
+  yield* eachInPart(entries, (entry, i) => {
+    checkNumbers(context, entry, i, list, holdersOf(entry));
+    checkNeeds(context, entry, list[i], list);
+  });
   const restless = new Set<number>();
   for (const i of order) {
     const bounds = [list[i].min, list[i].max].flatMap((a) => a?.references ?? []);

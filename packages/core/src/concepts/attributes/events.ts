@@ -44,6 +44,16 @@ export const events = defineEvents({
       return `${by}${e.who}’s ${label} ${shown(from)} → ${shown(to)}${resistedWords(e.data)}${lostWords(e.data)}`;
     },
   },
+  attributeLacking: {
+    label: 'an attribute that is not there is to change',
+    when: 'An action would change an attribute of somebody whose kind does not have it: nothing is changed.',
+    arises: 'core',
+    fields: { attribute, asked: number, how: word(HOWS) },
+    patterns: ['attribute', 'how'],
+    see: 'server',
+    sentence: (e, speak) =>
+      `${e.who} has no ${speak.label('attributes', e.data['attribute']).toLowerCase()}: ${e.data['how']} ${shown(Math.abs(Number(e.data['asked'])))} changes nothing`,
+  },
   thresholdEntered: {
     label: 'a threshold is entered',
     when: 'At the thresholds’ turn of a tick, once a value is within a range that it was not in.',

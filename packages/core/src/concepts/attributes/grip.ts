@@ -30,6 +30,12 @@ export interface Attributes {
   readonly modifiers: Table;
   readonly of: ModifierColumns;
   readonly heads: Table;
+  readonly crossings: Table;
+  readonly rests: Column;
+  /** Attributes that have an end or an edge that matters when it is crossed. */
+  readonly watched: readonly number[];
+  /** Rows whose values were moved in this tick, with what moved them last. Empty between ticks. */
+  readonly unsettled: Map<number, number>;
   /** By attribute: a counter that no bound and no live amount reads. A change to it moves nothing else. */
   readonly alone: readonly boolean[];
 }
@@ -59,5 +65,18 @@ export function attachAttributes(world: World, compiled: CompiledAttributes): At
   const read = new Set([...bounds, ...live].map(({ id }) => id));
   const alone = compiled.list.map(({ id, kind }) => kind === 'counter' && !read.has(id));
   const of = Object.fromEntries(MODIFIER_COLUMNS.map((name) => [name, modifiers.column(name)])) as ModifierColumns;
-  return { compiled, table, cells, modifiers, of, heads: world.table('modifierHeads'), alone };
+  const watched = compiled.list.flatMap(({ kind, thresholds }, i) => (kind === 'pool' || thresholds.length > 0 ? [i] : []));
+  return {
+    compiled,
+    table,
+    cells,
+    modifiers,
+    of,
+    heads: world.table('modifierHeads'),
+    crossings: world.table('crossings'),
+    rests: world.table('rests').columns[0],
+    watched,
+    unsettled: new Map(),
+    alone,
+  };
 }

@@ -4,6 +4,7 @@ import { movedPositions } from '../../ruleset/rules.js';
 import type { World } from '../../world/world.js';
 import { actions } from './actions.js';
 import { type CompiledAttributes, compileAttributes } from './compile.js';
+import { adoptCrossings, answerCrossings, clipUnsettled, restPool } from './crossings.js';
 import { events } from './events.js';
 import { findings } from './findings.js';
 import { attachAttributes, type Attributes } from './grip.js';
@@ -11,17 +12,16 @@ import { relinkModifiers } from './modifiers.js';
 import { regenerate } from './regeneration.js';
 import { schema } from './schema.js';
 import { attributeTables } from './tables.js';
-import { crossThresholds } from './thresholds.js';
 import { beginning, has, settle, startValues } from './values.js';
 
 export { changeAttribute } from './actions.js';
 export { HOWS, type How } from './events.js';
 export { ATTRIBUTE_KINDS, type AttributeEntry, FOLLOWS, ICONS, OPERATIONS, type Operation, type ThresholdEntry } from './schema.js';
 export type { Attribute } from './compile.js';
-export { atStart } from './numbers.js';
+export { atStart, startProblem } from './numbers.js';
 export type { Attributes } from './grip.js';
 export { addModifier, combine, modifiersOf, muteModifiers, removeModifiers, stacked, sumModifiers } from './modifiers.js';
-export { beginWith, has as hasAttribute, highOf, lowOf, restart, settle } from './values.js';
+export { beginWith, has as hasAttribute, highOf, lowOf, moved, restart, settle } from './values.js';
 export { type Start, startOf } from './compile.js';
 
 /** Attributes: pools, stats and counters, their bounds, refill and thresholds, and the modifiers on them. */
@@ -44,7 +44,8 @@ export const attributes = defineConcept<CompiledAttributes, Attributes>({
   },
   systems: {
     regeneration: (world) => regenerate(world, attributes.in(world)),
-    thresholds: (world) => crossThresholds(world, attributes.in(world)),
+    thresholds: (world) => answerCrossings(world, attributes.in(world)),
+    removal: (world) => clipUnsettled(world, attributes.in(world)),
   },
   display: ({ entries, list }) =>
     entries
@@ -72,6 +73,16 @@ export function readAttribute(world: World, actor: number, index: number): numbe
   return row < 0 ? 0 : attributes.in(world).cells[index].value.data[row];
 }
 
+/** Has an actor's pools neither refill nor drain, since it is about to fall; or go on. */
+export function restPools(world: World, actor: number, rests: boolean): void {
+  restPool(world, attributes.in(world), actor, rests);
+}
+
+/** Whether an actor is about to fall. */
+export function poolsRest(world: World, row: number): boolean {
+  return attributes.in(world).rests.data[row] === 1;
+}
+
 /** The values of an actor by attribute, with the decimals their author gives them. */
 export type Values = Readonly<Record<string, number>>;
 
@@ -89,6 +100,7 @@ function adopted(world: World, before: World): void {
   const now = attributes.in(world);
   const then = attributes.in(before);
   relinkModifiers(world, now);
+  adoptCrossings(now, then);
   const { list } = now.compiled;
   const oldOf = new Map(movedPositions(before.rules, world.rules, 'attributes').map((now, k) => [now, k]));
   for (let row = 0; row < world.actors.high; row++) {

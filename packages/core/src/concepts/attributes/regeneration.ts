@@ -1,21 +1,35 @@
-import { clamp, LARGEST_AMOUNT } from '../../math/grid.js';
+import { LARGEST_AMOUNT } from '../../math/grid.js';
+import { states } from '../states/index.js';
 import type { World } from '../../world/world.js';
 import type { Attribute, Refill } from './compile.js';
 import type { Attributes } from './grip.js';
 import { liveActors, refreshLive } from './modifiers.js';
+import { lookAtThresholds } from './thresholds.js';
 import { highOf, lowOf, ownerOnly, settle, settleRestless } from './values.js';
 
 /** One tick of refilling for every actor, attribute by attribute: columns are walked, not actors. */
 export function regenerate(world: World, a: Attributes): void {
+  const resting = restingRows(world, a);
   a.compiled.list.forEach((attribute, index) => {
     if (!attribute.refill || world.tick % attribute.refill.every !== 0) return;
-    if (isPlain(attribute)) regeneratePlain(world, a, attribute, index, attribute.refill);
-    else regenerateEach(world, a, attribute, index, attribute.refill);
+    if (isPlain(attribute)) regeneratePlain(world, a, attribute, index, attribute.refill, resting);
+    else regenerateEach(world, a, attribute, index, attribute.refill, resting);
   });
   if (a.compiled.list.some((attribute) => attribute.restless))
     for (let row = 0; row < world.actors.high; row++) if (world.actors.live[row] === 1) settleRestless(world, a, row);
   // A live amount may follow what moves by itself; where none has moved, nothing else has.
   for (const row of liveActors(world, a)) if (refreshLive(world, a, row)) settle(world, a, row);
+  lookAtThresholds(world, a);
+}
+
+/** Whose pools rest: who is down, or about to fall. By row; undefined where nobody is. */
+function restingRows(world: World, { rests }: Attributes): readonly boolean[] | undefined {
+  const { high } = world.actors;
+  const { down, table } = states.in(world);
+  const state = table.columns[0].data;
+  let found: boolean[] | undefined;
+  for (let row = 0; row < high; row++) if (state[row] === down || rests.data[row] === 1) (found ??= [])[row] = true;
+  return found;
 }
 
 /** Whether its refill needs nothing but its own column: a rate that is known beforehand between bounds that are. */
@@ -40,7 +54,14 @@ function ratesOf(world: World, a: Attributes, index: number, refill: Refill): nu
   return a.cells[index].rates.upTo(world, world.actors.high, (row) => rateOf(world, refill, row));
 }
 
-function regeneratePlain(world: World, a: Attributes, attribute: Attribute, index: number, refill: Refill): void {
+function regeneratePlain(
+  world: World,
+  a: Attributes,
+  attribute: Attribute,
+  index: number,
+  refill: Refill,
+  resting: readonly boolean[] | undefined,
+): void {
   const { live, high } = world.actors;
   const cells = a.cells[index].value.data;
   const low = attribute.min.constant!;
@@ -48,7 +69,7 @@ function regeneratePlain(world: World, a: Attributes, attribute: Attribute, inde
   const ends = fixed === undefined ? a.cells[index].max!.data : undefined;
   const types = world.actors.column('type').data;
   const { present } = attribute;
-  const everywhere = isEverywhere(world, attribute);
+  const everywhere = !resting && isEverywhere(world, attribute);
   const rates = ratesOf(world, a, index, refill);
   const { seconds } = refill;
   if (everywhere && typeof rates === 'number' && rates > 0) return refillAll(cells, high, rates * seconds, fixed, ends);
@@ -59,9 +80,9 @@ function regeneratePlain(world: World, a: Attributes, attribute: Attribute, inde
     const now = cells[row];
     // Most pools are full most of the time; a full one that refills, or an empty one that drains, is left alone.
     if (step > 0 ? now >= end : now <= low || step === 0) continue;
-    if (!everywhere && (live[row] === 0 || !present[types[row]])) continue;
+    if (!everywhere && (live[row] === 0 || !present[types[row]] || resting?.[row])) continue;
     const next = Math.floor((now + step) * 1e6 + 0.5) / 1e6;
-    cells[row] = next > end ? end : next < low ? low : next;
+    cells[row] = step > 0 ? (next > end ? end : next) : next < low ? low : next;
   }
 }
 
@@ -89,11 +110,18 @@ function refillByRow(cells: Float64Array | Int32Array, high: number, rates: Floa
     const now = cells[row];
     if (rate > 0 ? now >= end : now <= low || rate === 0) continue;
     const next = Math.floor((now + rate * seconds) * 1e6 + 0.5) / 1e6;
-    cells[row] = next > end ? end : next < low ? low : next;
+    cells[row] = rate > 0 ? (next > end ? end : next) : next < low ? low : next;
   }
 }
 
-function regenerateEach(world: World, a: Attributes, attribute: Attribute, index: number, refill: Refill): void {
+function regenerateEach(
+  world: World,
+  a: Attributes,
+  attribute: Attribute,
+  index: number,
+  refill: Refill,
+  resting: readonly boolean[] | undefined,
+): void {
   const { actors } = world;
   const { value, rests, part, min, max } = a.cells[index];
   const cells = value.data;
@@ -105,7 +133,7 @@ function regenerateEach(world: World, a: Attributes, attribute: Attribute, index
   const lowest = min ? undefined : lowOf(world, attribute, 0);
   const highest = max ? undefined : highOf(world, attribute, 0, lowest ?? -LARGEST_AMOUNT);
   for (let row = 0; row < actors.high; row++) {
-    if (!everywhere && (actors.live[row] === 0 || !present[types[row]])) continue;
+    if (resting?.[row] || (!everywhere && (actors.live[row] === 0 || !present[types[row]]))) continue;
     const rate = known === undefined ? rateOf(world, refill, row) : typeof known === 'number' ? known : known[row];
     if (rate === 0 || (rate > 0 && rests && rests.data[row] > world.tick)) continue;
     // Bounds that move are remembered each time they do: they need not be asked again.
@@ -119,7 +147,8 @@ function regenerateEach(world: World, a: Attributes, attribute: Attribute, index
     }
     let step = rate * refill.seconds;
     if (parts) step = wholePart(parts, row, step);
-    const next = clamp(Math.floor((now + step) * 1e6 + 0.5) / 1e6, low, high);
+    const stepped = Math.floor((now + step) * 1e6 + 0.5) / 1e6;
+    const next = rate > 0 ? Math.min(stepped, high) : Math.max(stepped, low);
     if (parts && (rate > 0 ? next === high : next === low)) parts[row] = 0;
     cells[row] = next;
   }

@@ -59,6 +59,24 @@ export function attributeTables({ list }: CompiledAttributes): TableSpec[] {
   return [
     { name: 'attributes', title: 'Stats', extends: 'actors', columns: list.flatMap(ofAttribute) },
     { name: 'modifierHeads', extends: 'actors', hidden: true, columns: [{ name: 'first', kind: 'int', see: 'server' }] },
+    // It is about to fall: what it has neither refills nor drains.
+    { name: 'rests', extends: 'actors', hidden: true, columns: [{ name: 'rests', kind: 'flag', see: 'server' }] },
+    {
+      // What was crossed and is to be answered at the thresholds' next turn.
+      name: 'crossings',
+      owner: 'actor',
+      hidden: true,
+      columns: [
+        { name: 'actor', kind: 'actor', see: 'server' },
+        { name: 'attribute', kind: 'entry', chapter: 'attributes', see: 'server' },
+        // Which of its attribute's thresholds.
+        { name: 'threshold', kind: 'int', see: 'server' },
+        { name: 'entered', kind: 'flag', see: 'server' },
+        { name: 'value', kind: 'number', see: 'server', decimals: 3 },
+        { name: 'turn', kind: 'int', see: 'server' },
+        { name: 'cause', kind: 'serial', see: 'server' },
+      ],
+    },
     {
       name: 'modifiers',
       owner: 'actor',

@@ -1,62 +1,78 @@
 import type { Amount } from '../../ruleset/context.js';
-import { World } from '../../world/world.js';
+import type { World } from '../../world/world.js';
 import type { Attribute, Threshold } from './compile.js';
+import { noteCrossing } from './crossings.js';
 import type { Attributes, Cells } from './grip.js';
 import type { Remembered } from './remembered.js';
 import { highOf, lowOf, valueOf } from './values.js';
-import { events } from './events.js';
 
-/** Looks at every threshold of every actor once a tick: what crossed its edge enters or leaves, once. */
-export function crossThresholds(world: World, a: Attributes): void {
+/** Looks at every threshold of every actor once a tick: notes what was crossed by what moved by itself. */
+export function lookAtThresholds(world: World, a: Attributes): void {
   a.compiled.list.forEach((attribute, index) =>
     attribute.thresholds.forEach((threshold, k) => {
-      const crossed = crossings(world, attribute, a.cells[index], threshold, k);
-      // What follows may change values and even take actors away: it waits until all rows have been looked at.
-      for (const crossing of crossed) cross(world, attribute, a.cells[index], threshold, k, crossing);
+      for (const row of world.turns.sort(crossedRows(world, attribute, a.cells[index], threshold, k), (row) => world.actors.handle(row)))
+        noteCrossing(world, a, { row, index, k, cause: a.unsettled.get(row) ?? 0 });
     }),
   );
 }
 
-interface Crossing {
-  readonly actor: number;
-  readonly entered: boolean;
+interface Edges {
+  readonly low: number;
+  readonly top: number;
+  readonly margin: number;
+}
+
+/** Whether a value is within a range, or not yet out of it by the margin. */
+export function inside(value: number, { low, top, margin }: Edges, was: number): boolean {
+  const slack = was === 0 ? 0 : margin;
+  return value >= low - slack && value <= top + slack;
+}
+
+/** The edges of a threshold for one actor. */
+export function edgesAt(world: World, attribute: Attribute, { min, max }: Cells, threshold: Threshold, row: number): Edges {
+  const actor = world.actors.handle(row);
+  const asked = (amount: Amount | undefined, otherwise: number) => (amount ? valueOf(world, amount, actor) : otherwise);
+  const margin = Math.max(0, asked(threshold.margin, 0));
+  const lowest = min ? min.data[row] : lowOf(world, attribute, actor);
+  if (threshold.end === 'empty') return { low: -Infinity, top: lowest, margin };
+  if (threshold.end === 'full') return { low: max ? max.data[row] : highOf(world, attribute, actor, lowest), top: Infinity, margin };
+  return { low: asked(threshold.from, -Infinity), top: asked(threshold.to, Infinity), margin };
 }
 
 /** A number that is the same for all, or one for each row. */
 type ByRow = number | Float64Array | Int32Array;
 
-const NONE: readonly Crossing[] = [];
-const NO_ROWS: readonly number[] = [];
+const NO_ROWS: number[] = [];
 
-function crossings(world: World, attribute: Attribute, cells: Cells, threshold: Threshold, k: number): readonly Crossing[] {
+function crossedRows(world: World, attribute: Attribute, cells: Cells, threshold: Threshold, k: number): number[] {
   const { actors } = world;
   const { live, high } = actors;
   const value = cells.value.data;
-  const inside = cells.inside[k].data;
+  const sides = cells.inside[k].data;
   const types = actors.column('type').data;
   const { present } = attribute;
   const everywhere = actors.dense && present.every(Boolean);
   const { low, top, margin } = edgesOf(world, attribute, cells, threshold, k);
-  let found: Crossing[] | undefined;
-  const check = (row: number, is: number) => {
-    if (everywhere || (live[row] === 1 && present[types[row]])) (found ??= []).push({ actor: actors.handle(row), entered: is === 1 });
+  let found: number[] | undefined;
+  const check = (row: number) => {
+    if (everywhere || (live[row] === 1 && present[types[row]])) (found ??= []).push(row);
   };
   if (low === -Infinity && typeof margin === 'number') {
     // Most thresholds are at the lower end: they are looked at for every actor in every tick, and hardly ever crossed.
-    const crossed = typeof top === 'number' ? belowOne(value, inside, high, top, margin) : belowEach(value, inside, high, top, margin);
-    for (const row of crossed) check(row, 1 - inside[row]);
-    return found ?? NONE;
+    const crossed = typeof top === 'number' ? belowOne(value, sides, high, top, margin) : belowEach(value, sides, high, top, margin);
+    for (const row of crossed) check(row);
+    return found ?? NO_ROWS;
   }
   for (let row = 0; row < high; row++) {
-    const was = inside[row];
+    const was = sides[row];
     const slack = was === 0 ? 0 : typeof margin === 'number' ? margin : margin[row];
     const now = value[row];
     const least = typeof low === 'number' ? low : low[row];
     const most = typeof top === 'number' ? top : top[row];
     const is = now >= least - slack && now <= most + slack ? 1 : 0;
-    if (is !== was) check(row, is);
+    if (is !== was) check(row);
   }
-  return found ?? NONE;
+  return found ?? NO_ROWS;
 }
 
 /** The rows that crossed an edge which is the same for all. */
@@ -110,14 +126,4 @@ function edgesOf(world: World, attribute: Attribute, cells: Cells, threshold: Th
   const highest: ByRow = max ? max.data : highOf(world, attribute, 0, typeof lowest === 'number' ? lowest : -Infinity);
   if (end === 'full') return { low: highest, top: Infinity, margin };
   return { low: asked(from, -Infinity, memory.low), top: asked(to, Infinity, memory.top), margin };
-}
-
-function cross(world: World, attribute: Attribute, cells: Cells, threshold: Threshold, k: number, { actor, entered }: Crossing): void {
-  const row = world.actors.rowOf(actor);
-  if (row < 0) return;
-  cells.inside[k].data[row] = entered ? 1 : 0;
-  const data = { attribute: attribute.id, threshold: threshold.id, value: cells.value.data[row] };
-  world.follow(entered ? events.thresholdEntered : events.thresholdLeft, { subject: actor, source: actor }, data, () =>
-    (entered ? threshold.enter : threshold.leave)(world, World.alone(actor)),
-  );
 }

@@ -1,5 +1,5 @@
 import type { Parties } from '../../formula/index.js';
-import { clamp, LARGEST_AMOUNT, toGrid } from '../../math/grid.js';
+import { clamp, LARGEST_AMOUNT, toGrid, toWhole } from '../../math/grid.js';
 import type { Amount } from '../../ruleset/context.js';
 import type { World } from '../../world/world.js';
 import type { Attribute, Start } from './compile.js';
@@ -42,10 +42,12 @@ const MOST_ROUNDS = 8;
 const ROWS_OF_VALUE = 8;
 
 /**
- * Recomputes an actor's stats and maxima, in the order in which they follow from each other, and keeps pools in bounds.
- * @param still pools do not follow their maxima: it is the rules that moved, or a saved value that came back
+ * Recomputes an actor's stats and maxima, in the order in which they follow from each other. Bounds clip its pools at the
+ * end of the tick, when all that comes and goes in it has.
+ * @param still pools do not follow their maxima and are clipped at once: it is the rules that moved, or a saved value that came back
  */
 export function settle(world: World, a: Attributes, row: number, still = false): void {
+  if (!still) moved(world, a, row);
   refreshLive(world, a, row);
   world.touch(row);
   for (let round = 0; round < MOST_ROUNDS; round++) {
@@ -54,6 +56,33 @@ export function settle(world: World, a: Attributes, row: number, still = false):
     // Values are whole whatever the tick has left: what it costs is missing for what comes after.
     world.lookThrough(settled * ROWS_OF_VALUE);
     if (!refreshLive(world, a, row)) return;
+  }
+}
+
+/** Notes that bounds are to clip an actor's values at the end of the tick, and for what: what is being answered, if anything is. */
+export function moved(world: World, { unsettled }: Attributes, row: number): void {
+  unsettled.set(row, world.cause || (unsettled.get(row) ?? 0));
+}
+
+/** Has bounds clip an actor's pools and counters. Live amounts may follow from that, and bounds from those. */
+export function clip(world: World, a: Attributes, row: number): void {
+  const actor = world.actors.handle(row);
+  for (let round = 0; round < MOST_ROUNDS; round++) {
+    let clipped = false;
+    for (const index of a.compiled.order) {
+      const attribute = a.compiled.list[index];
+      if (attribute.kind === 'stat' || !has(world, attribute, row)) continue;
+      const low = lowOf(world, attribute, actor);
+      const high = highOf(world, attribute, actor, low);
+      const value = a.cells[index].value.data;
+      if (value[row] >= low && value[row] <= high) continue;
+      value[row] = clamp(value[row], low, high);
+      clipped = true;
+    }
+    world.lookThrough(a.compiled.order.length * ROWS_OF_VALUE);
+    if (!clipped) return;
+    settle(world, a, row);
+    a.unsettled.delete(row);
   }
 }
 
@@ -75,16 +104,16 @@ function settleOne(world: World, a: Attributes, row: number, index: number, stil
   if (cells.max) {
     const before = cells.max.data[row];
     cells.max.data[row] = high;
-    if (attribute.follow !== 'keep' && before !== high && !still) {
-      followMaximum(attribute, cells, row, before, high, low);
-      return true;
-    }
+    if (attribute.follow !== 'keep' && before !== high && !still) followMaximum(attribute, cells, row, before, high);
   }
   if (attribute.kind === 'stat') {
     const base = cells.own.data[row];
     const whole = a.heads.columns[0].data[row] === 0 ? base : combine(base, sumModifiers(world, a, row, index));
-    value[row] = toGrid(clamp(attribute.whole ? Math.floor(whole + 0.5) : whole, low, high));
-  } else value[row] = clamp(value[row], low, high);
+    value[row] = toGrid(clamp(attribute.whole ? toWhole(whole) : whole, low, high));
+  } else if (value[row] < low || value[row] > high) {
+    if (still) value[row] = clamp(value[row], low, high);
+    else moved(world, a, row);
+  }
   return true;
 }
 
@@ -92,9 +121,10 @@ function settleOne(world: World, a: Attributes, row: number, index: number, stil
  * A pool whose maximum has moved. The share is remembered with the value that it was taken from, so that a maximum that
  * comes and goes leaves exactly what was there: nothing is multiplied and divided back.
  */
-function followMaximum(attribute: Attribute, cells: Cells, row: number, before: number, high: number, low: number): void {
+function followMaximum(attribute: Attribute, cells: Cells, row: number, before: number, high: number): void {
   const value = cells.value.data;
-  const round = (x: number) => toGrid(clamp(attribute.whole ? Math.floor(x + 0.5) : x, low, high));
+  const round = (x: number) => toGrid(attribute.whole ? toWhole(x) : x);
+  // Bounds clip it at the end of the tick: maxima that come and go in one leave what was there.
   if (attribute.follow === 'along') return void (value[row] = round(value[row] + high - before));
   const share = cells.share!.data;
   const shared = cells.shared!.data;
@@ -144,6 +174,12 @@ export interface Change {
   readonly lost: number;
 }
 
+/** Where a step leads between bounds. What is beyond one before it is clipped at the end of the tick, and is not moved by that here. */
+function towards(from: number, step: number, low: number, high: number): number {
+  const to = from + step;
+  return step > 0 ? Math.max(from, Math.min(to, high)) : Math.min(from, Math.max(to, low));
+}
+
 /** Changes a pool or counter, or a stat's base, by an amount, within its bounds. Rows without the attribute stay as they are. */
 export function changeBy(world: World, a: Attributes, row: number, index: number, asked: number): Change {
   const attribute = a.compiled.list[index];
@@ -152,10 +188,10 @@ export function changeBy(world: World, a: Attributes, row: number, index: number
   const column = cells.own;
   const from = column.data[row];
   if (!has(world, attribute, row)) return { from, to: from, asked, given: 0, lost: asked };
-  const wanted = attribute.whole ? (asked < 0 ? Math.ceil(asked - 0.5) : Math.floor(asked + 0.5)) : asked;
+  const wanted = attribute.whole ? toWhole(asked) : asked;
   const low = lowOf(world, attribute, actor);
   const high = highOf(world, attribute, actor, low);
-  const to = attribute.kind === 'stat' ? toGrid(from + wanted) : toGrid(clamp(from + wanted, low, high));
+  const to = attribute.kind === 'stat' ? toGrid(from + wanted) : toGrid(towards(from, wanted, low, high));
   column.data[row] = to;
   if (to < from && cells.rests) cells.rests.data[row] = world.tick + attribute.refill!.pause;
   if (a.alone[index]) world.touch(row);

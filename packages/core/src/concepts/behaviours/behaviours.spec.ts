@@ -43,6 +43,21 @@ describe('A behaviour', () => {
     expect(place(trial)).toEqual({ x: 400, y: 200 });
   });
 
+  it('uses what it has in the order of its own list, whatever the order of the chapter', () => {
+    for (const own of [
+      ['bite', 'shock'],
+      ['shock', 'bite'],
+    ])
+      for (const chapter of [
+        ['bite', 'shock'],
+        ['shock', 'bite'],
+      ]) {
+        const made = chapter.map((id) => ({ ...bite, id, label: id, cooldown: '10s' }));
+        const trial = meeting({ do: 'stand' }, 425, 200, { abilities: made }, { abilities: own }).run(1.5);
+        expect(trial.named('abilityUsed').map(({ data }) => data['ability'])).toEqual(own);
+      }
+  });
+
   it('to chase goes after the nearest that it minds, bites within reach, and asks for nothing that would be refused', () => {
     const trial = meeting({ do: 'chase', within: 200 }, 250, 200).run(4);
     expect(bites(trial)).toBeGreaterThan(1);

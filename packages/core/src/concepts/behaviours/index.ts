@@ -61,8 +61,8 @@ export const behaviours = defineConcept<readonly Mind[], Behaviours>({
   lifecycle: {
     actorSpawned: (world, row) => {
       const { table } = behaviours.in(world);
-      // Those who appear together think in turn, so that no tick has all the work.
-      table.column('thinks').data[row] = world.tick + 1 + (row % thinkingTicks(world));
+      // Those who appear together do not think together, so that no tick has all the work. Who is first is luck.
+      table.column('thinks').data[row] = world.tick + 1 + Math.floor(world.turns.of(world.actors.handle(row)) * thinkingTicks(world));
       table.column('step').data[row] = 1;
     },
   },
@@ -98,7 +98,7 @@ function thinkAll(world: World): void {
   for (let row = 0; row < actors.high; row++)
     if (actors.live[row] === 1 && of.thinks.data[row] <= world.tick && list[type.data[row]].behaviour) due.push(row);
   // Who found a tick without steps for it comes first at the next one.
-  due.sort((a, b) => of.thinks.data[a] - of.thinks.data[b] || a - b);
+  world.turns.sort(due, (row) => actors.handle(row)).sort((a, b) => of.thinks.data[a] - of.thinks.data[b]);
   for (const row of due) {
     if (actors.live[row] === 0) continue;
     const mind = list[type.data[row]];
@@ -252,12 +252,12 @@ function flee(world: World, row: number, behaviour: Extract<BehaviourEntry, { do
   else headFor(world, actor, (at.x - from.x) / length, (at.y - from.y) / length);
 }
 
-/** The abilities of an actor's kind. */
+/** The abilities of an actor's kind, in the order in which it has them. */
 function ownedBy(world: World, row: number): readonly Ability[] {
   const { list } = abilities.in(world);
   const ids = (world.rules.chapters.get('actors')!.entries as unknown as readonly ActorEntry[])[world.actors.column('type').data[row]]
     .abilities;
-  return list.filter((ability) => ids.includes(ability.id));
+  return ids.flatMap((id) => list.filter((ability) => ability.id === id));
 }
 
 function reachOf(world: World, row: number, { target }: Ability): number {

@@ -1,3 +1,4 @@
+import { toWhole } from '../../math/grid.js';
 import type { World } from '../../world/world.js';
 import { attributes, changeAttribute, hasAttribute, readAttribute } from '../attributes/index.js';
 import { openTable, wholeOf } from '../loot/index.js';
@@ -39,7 +40,7 @@ export function hold(world: World, thing: number, container: Container, visitor:
     const drawnAmount = content.amount?.run(world, parties) ?? 0;
     // What is counted in whole things lies there in whole things.
     const whole = content.gives >= 0 && attributes.of(world.rules).list[content.gives].whole;
-    const amount = whole ? Math.floor(drawnAmount + 0.5) : drawnAmount;
+    const amount = whole ? toWhole(drawnAmount) : drawnAmount;
     if (content.gives >= 0 && amount <= 0) continue;
     put(world, { thing, whose, what: world.textIndex(content.id), amount });
   }
@@ -64,7 +65,7 @@ function rollInto(world: World, thing: number, container: Container, visitor: nu
       world.emit(lootEvents.lootRolled, { subject: visitor, source: visitor, target: thing }, data);
       if (drop.what === 'table' || drop.what === 'nothing' || amount <= 0) return;
       const what = world.textIndex(foundName(table, drop));
-      const counted = drop.what === 'gives' && attributes.of(world.rules).list[drop.index].whole ? Math.floor(amount + 0.5) : amount;
+      const counted = drop.what === 'gives' && attributes.of(world.rules).list[drop.index].whole ? toWhole(amount) : amount;
       if (drop.what === 'gives') return void (counted > 0 && put(world, { thing, whose, what, amount: counted }));
       for (let n = wholeOf(amount, MOST_OF_ONE); n > 0; n--) put(world, { thing, whose, what, amount: 0 });
     },

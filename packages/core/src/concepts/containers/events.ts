@@ -5,6 +5,9 @@ import { defineEvents } from '../../world/events.js';
 export const LEAVES = ['closed', 'walkedOff', 'fell', 'gone'] as const;
 export type Leave = (typeof LEAVES)[number];
 
+/** Whether somebody had the lid come up, or looks into what is open or opening already. */
+export const OPENS = ['opened', 'joined'] as const;
+
 const fields = { container: entry('containers') };
 const patterns = ['container'];
 const NOT_TAKEN = ['notOpen', 'taken', 'noRoom', 'onlyAll', 'onlyOne'] as const;
@@ -12,14 +15,15 @@ const from = { arises: { from: 'containers', field: 'container' } } as const;
 
 export const events = defineEvents({
   containerOpened: {
-    label: 'a container opens',
-    when: 'The lid is up and what is in it is decided; its visitors see it.',
-    fields,
-    patterns,
+    label: 'somebody has a container open',
+    when: 'Once for each who has it open: the lid is up, what is in it is decided, and they see it.',
+    fields: { ...fields, how: word(OPENS) },
+    patterns: [...patterns, 'how'],
     ...from,
     see: 'everyone',
     announced: true,
-    sentence: (e, speak) => `${e.who} has ${speak.label('containers', e.data['container']).toLowerCase()} open`,
+    sentence: (e, speak) =>
+      `${e.who} ${e.data['how'] === 'joined' ? 'looks into' : 'opens'} ${speak.label('containers', e.data['container']).toLowerCase()}`,
   },
   containerClosed: {
     label: 'a container closes',

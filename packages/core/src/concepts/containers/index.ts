@@ -1,12 +1,12 @@
 import { z } from 'zod';
 import { defineConcept } from '../../world/concept.js';
-import type { Table } from '../../world/table.js';
+import { columnsOf, type Table } from '../../world/table.js';
 import type { World } from '../../world/world.js';
 import { isReached, unmetNeed } from '../interactions/index.js';
 import { lives } from '../lives/index.js';
 import { compileContainers, type CompiledContainers, type Container } from './compile.js';
 import { hold, showAll, takeAll, takeOne } from './contents.js';
-import { events, type Leave, LEAVES } from './events.js';
+import { events, type Leave, LEAVES, type OPENS } from './events.js';
 import { findings } from './findings.js';
 import { schema } from './schema.js';
 import { CLOSED, CLOSING, OPEN, OPENING, TABLES } from './tables.js';
@@ -108,13 +108,19 @@ export function openedBy(world: World, visitor: number): number {
   return at < 0 ? 0 : containers.in(world).openings.column('thing').data[at];
 }
 
+/** The rows of what says that somebody has a thing open, or is opening it. */
+function openingsOf(world: World, thing: number): readonly number[] {
+  const { openings } = containers.in(world);
+  const things = openings.column('thing').data;
+  const found: number[] = [];
+  for (let at = 0; at < openings.high; at++) if (openings.live[at] === 1 && things[at] === thing) found.push(at);
+  return found;
+}
+
 /** Those who have a thing open, or are opening it. */
 export function visitorsOf(world: World, thing: number): readonly number[] {
-  const { openings } = containers.in(world);
-  const [visitor, things] = ['visitor', 'thing'].map((name) => openings.column(name).data);
-  const found: number[] = [];
-  for (let at = 0; at < openings.high; at++) if (openings.live[at] === 1 && things[at] === thing) found.push(visitor[at]);
-  return found;
+  const visitor = containers.in(world).openings.column('visitor').data;
+  return openingsOf(world, thing).map((at) => visitor[at]);
 }
 
 /** What keeps somebody within reach from opening a thing; nothing where it may be opened. */
@@ -132,15 +138,19 @@ export function openThing(world: World, visitor: number, thing: number, containe
   const { lids, openings } = containers.in(world);
   const row = world.actors.rowOf(thing);
   const at = openings.add();
-  openings.column('visitor').data[at] = visitor;
-  openings.column('thing').data[at] = thing;
   const lid = lids.column('lid').data;
+  const begins = lid[row] === CLOSED || lid[row] === CLOSING;
+  const cells = { visitor, thing, begins: begins ? 1 : 0, since: world.tick, cause: world.cause };
+  openings.write(at, cells);
   lids.column('cause').data[row] = world.cause;
-  if (lid[row] === CLOSED || lid[row] === CLOSING) {
+  if (begins) {
     lid[row] = OPENING;
     lids.column('until').data[row] = world.tick + container.opening;
     if (container.opening === 0) open(world, row, container);
-  } else if (lid[row] === OPEN) hold(world, thing, container, visitor);
+  } else if (lid[row] === OPEN) {
+    hold(world, thing, container, visitor);
+    tellOpen(world, at, container, 'joined');
+  }
   showAll(world);
 }
 
@@ -172,13 +182,26 @@ function leave(world: World, at: number, how: Leave): void {
 function open(world: World, row: number, container: Container): void {
   const { lids } = containers.in(world);
   const thing = world.actors.handle(row);
-  const present = visitorsOf(world, thing);
   lids.column('lid').data[row] = OPEN;
   lids.column('until').data[row] = 0;
-  for (const visitor of present) hold(world, thing, container, visitor);
-  world.since(lids.column('cause').data[row], () =>
-    world.emit(events.containerOpened, { subject: present[0] ?? 0, source: present[0] ?? 0, target: thing }, { container: container.id }),
-  );
+  const present = openingsOf(world, thing);
+  const { openings } = containers.in(world);
+  const of = columnsOf(openings, ['visitor', 'begins', 'since']);
+  for (const at of present) hold(world, thing, container, of.visitor.data[at]);
+  // Who had it come up is told of first, then who came by; where that one has gone, who came by first has it open.
+  const order = [...present].sort((a, b) => of.begins.data[b] - of.begins.data[a] || of.since.data[a] - of.since.data[b]);
+  const told = order.map((at) => openings.handle(at));
+  told.forEach((handle, i) => {
+    const at = openings.rowOf(handle);
+    if (at >= 0) tellOpen(world, at, container, i === 0 ? 'opened' : 'joined');
+  });
+}
+
+/** Says of somebody that they have a thing open. */
+function tellOpen(world: World, at: number, { id }: Container, how: (typeof OPENS)[number]): void {
+  const { visitor, thing, cause } = columnsOf(containers.in(world).openings, ['visitor', 'thing', 'cause']);
+  const [subject, target] = [visitor.data[at], thing.data[at]];
+  world.since(cause.data[at], () => world.emit(events.containerOpened, { subject, source: subject, target }, { container: id, how }));
 }
 
 function close(world: World, row: number, container: Container, by: number): void {

@@ -30,6 +30,10 @@ export const TABLES: readonly TableSpec[] = [
     columns: [
       { name: 'visitor', kind: 'actor', see: 'everyone' },
       { name: 'thing', kind: 'actor', see: 'everyone' },
+      // They had its lid come up; the others came by when it was open or opening.
+      { name: 'begins', kind: 'flag', see: 'server' },
+      { name: 'since', kind: 'tick', see: 'server' },
+      { name: 'cause', kind: 'serial', see: 'server' },
     ],
   },
   {

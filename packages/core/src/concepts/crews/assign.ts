@@ -1,3 +1,4 @@
+import { idOf } from '../../ruleset/rules.js';
 import type { World } from '../../world/world.js';
 import { typeOf } from '../actors/index.js';
 import { readAttribute } from '../attributes/index.js';
@@ -81,6 +82,20 @@ export function putInto(world: World, actor: number, team: number): void {
   world.touch(row);
 }
 
+/** Puts an actor into a team where there is room for it, or says that there is none. */
+export function assign(world: World, actor: number, team: number): void {
+  const row = world.actors.rowOf(actor);
+  if (row < 0 || world.actors.column('team').data[row] === team) return;
+  if (typeOf(world, row).kind === 'player' && isFull(world, team))
+    return world.emit(events.switchRefused, { subject: actor }, { team: idOf(world.rules, 'teams', team), says: fullWords(world, team) });
+  putInto(world, actor, team);
+}
+
+function fullWords(world: World, team: number): string {
+  const { label, capacity } = teams.of(world.rules)[team];
+  return `${label} is full: ${capacity} ${capacity === 1 ? 'is' : 'are'} in it.`;
+}
+
 /** What keeps a player from changing into a team by asking for it, in words; nothing where they may. -1 is no team. */
 export function hindranceToSwitch(world: World, row: number, team: number): string | undefined {
   const { rules, purpose } = crews.of(world.rules);
@@ -88,9 +103,9 @@ export function hindranceToSwitch(world: World, row: number, team: number): stri
   const own = world.actors.column('team').data[row];
   if (team === own) return team < 0 ? 'You are in no team already.' : `You are in ${entries[team].label} already.`;
   if (team < 0) return rules.neutral ? undefined : 'Everybody is in a team here.';
-  const { label, open, capacity } = entries[team];
+  const { label, open } = entries[team];
   if (!open) return `${label} takes nobody who asks.`;
-  if (isFull(world, team)) return `${label} is full: ${capacity} ${capacity === 1 ? 'is' : 'are'} in it.`;
+  if (isFull(world, team)) return fullWords(world, team);
   // Who is in no team joins one: that is no change between teams.
   if (own < 0) return undefined;
   if (rules.switching === 'never') return 'Teams are kept here.';

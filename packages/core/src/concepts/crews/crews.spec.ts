@@ -108,7 +108,7 @@ describe('Who asks for another team', () => {
 describe('A change of teams', () => {
   it('is announced once a tick, when it has settled', () => {
     const trial = Trial.of(parts(), four);
-    expect(trial.named('teamChanged')).toEqual([]);
+    trial.events = [];
     trial.step(
       poke('a', { do: 'assign', team: 'gannet' }),
       poke('a', { do: 'assign', team: 'watchers' }),
@@ -124,11 +124,52 @@ describe('A change of teams', () => {
     expect(trial.named('teamChanged').length).toBe(2);
   });
 
+  it('is announced of who joins, and of who leaves the game', () => {
+    const told = (trial: Trial) => trial.named('teamChanged').map(({ who, data }) => `${who}: ${data['before']} to ${data['team']}`);
+    const trial = Trial.of(parts(), four);
+    expect(told(trial)).toEqual(['a:  to petrel', 'b:  to gannet', 'c:  to petrel', 'd:  to gannet']);
+    trial.events = [];
+    trial.step({ kind: 'leave', args: { seat: 'b' } });
+    expect(told(trial)).toEqual(['b: gannet to ']);
+    trial.run(0.2);
+    expect(told(trial).length).toBe(1);
+  });
+
+  it('can be waited for, as a seat that is taken or left can', () => {
+    const on = ['seatTaken', 'seatLeft', 'teamChanged'];
+    const reactions = on.map((event) => ({
+      id: event,
+      label: event,
+      on: { on: event, who: 'anyone' },
+      then: [{ do: 'give', attribute: event, amount: 1, to: 'everyone' }],
+    }));
+    const trial = Trial.of(parts({}, { reactions, attributes: on.map((id) => counter(id)) }), four.slice(0, 1));
+    trial.step(...four.slice(1, 2));
+    expect(on.map((id) => trial.value(id, 'a'))).toEqual([2, 0, 2]);
+    trial.step({ kind: 'leave', args: { seat: 'b' } });
+    expect(on.map((id) => trial.value(id, 'a'))).toEqual([2, 1, 3]);
+  });
+
+  it('by a rule or from outside goes by the capacity of the team, and says so', () => {
+    const teams = [
+      { id: 'petrel', label: 'Petrel', open: true, capacity: 2 },
+      { id: 'gannet', label: 'Gannet', open: true },
+    ];
+    const trial = Trial.of({ ...parts(), teams }, four);
+    trial.events = [];
+    trial.step(poke('b', { do: 'assign', team: 'petrel' }), poke('a', { do: 'assign', team: 'petrel' }));
+    expect(trial.named('switchRefused').map(({ who, data }) => `${who}: ${data['says']}`)).toEqual(['b: Petrel is full: 2 are in it.']);
+    expect(trial.named('teamChanged')).toEqual([]);
+    trial.step(poke('a', { do: 'assign', team: 'gannet' }), poke('b', { do: 'assign', team: 'petrel' }));
+    expect(trial.named('teamChanged').length).toBe(2);
+  });
+
   it('is heard by reactions, after the state that it speaks of', () => {
     const reactions = [
       { id: 'r', label: 'R', on: { on: 'teamChanged', team: 'gannet' }, then: [{ do: 'give', attribute: 'n', amount: 1, to: 'team' }] },
     ];
     const trial = Trial.of(parts({ switching: 'free' }, { reactions, attributes: [counter('n')] }), four);
+    for (const seat of ['a', 'b', 'c', 'd']) trial.poke({ do: 'set', attribute: 'n', value: 0 }, seat);
     ask(trial, 'a', 'gannet');
     trial.step();
     expect(['a', 'b', 'c', 'd'].map((seat) => trial.value('n', seat))).toEqual([1, 1, 0, 1]);
@@ -151,9 +192,13 @@ describe('Sizes of teams', () => {
         let changes = 0;
         for (const { do: what, seat, team } of commands) {
           const before = teamsNow();
+          const came = (seats: ReadonlyMap<string, string>) => [...seats].filter(([, team]) => team !== '');
           trial.step(what === 'switch' ? input(seat, { do: 'switch', team }) : { kind: what, args: { seat } });
           // Whoever left and came is somebody new: what they were in before is no change.
           for (const [who, now] of teamsNow()) if (before.has(who) && before.get(who) !== now) changes++;
+          // Who comes joins a team, and who goes leaves it.
+          changes +=
+            came(teamsNow()).filter(([who]) => !before.has(who)).length + came(before).filter(([who]) => !teamsNow().has(who)).length;
           expect(Math.abs(membersOf(trial.world, 0).length - membersOf(trial.world, 1).length)).toBeLessThanOrEqual(1);
         }
         expect(trial.named('teamChanged').length).toBe(changes);

@@ -4,8 +4,9 @@ import { defineEvents } from '../../world/events.js';
 export const events = defineEvents({
   teamChanged: {
     label: 'a team changes',
-    when: 'At the thresholds’ turn of a tick, once for each whose team is another than was announced last; however often it moved in between.',
+    when: 'At the thresholds’ turn of a tick, once for each whose team is another than was announced last, the one that they come into as they join included; however often it moved in between. At once where a player leaves the game.',
     fields: { team: entry('teams'), before: entry('teams') },
+    arises: { from: 'teams', field: 'team' },
     patterns: ['team', 'before'],
     see: 'everyone',
     announced: true,
@@ -17,8 +18,9 @@ export const events = defineEvents({
   },
   switchRefused: {
     label: 'a change of teams is refused',
-    when: 'Somebody asked for another team and something stands against it; nothing was changed.',
+    when: 'Somebody asked for another team, or was to be put into one, and something stands against it; nothing was changed.',
     fields: { team: entry('teams'), says: text() },
+    patterns: ['team'],
     see: 'owner',
     announced: true,
     refusal: true,

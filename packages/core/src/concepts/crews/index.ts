@@ -5,10 +5,11 @@ import { entryOf, idOf, type Rules } from '../../ruleset/rules.js';
 import { type Concept, defineConcept } from '../../world/concept.js';
 import type { Column } from '../../world/table.js';
 import type { World } from '../../world/world.js';
+import { typeOf } from '../actors/index.js';
 import type { Arena } from '../arena/index.js';
 import type { AttributeEntry } from '../attributes/index.js';
 import { rulesSchema, type TeamEntry, type TeamRules } from '../teams/schema.js';
-import { putInto, rebalance, switchTeam } from './assign.js';
+import { assign, putInto, rebalance, switchTeam } from './assign.js';
 import { events } from './events.js';
 
 export { hindranceToSwitch, membersOf, noteParty, switchTeam, teamForJoining } from './assign.js';
@@ -74,11 +75,14 @@ export const crews: Concept<CompiledCrews, Crews> = defineConcept<CompiledCrews,
     assign: {
       label: 'put into a team',
       sentence: 'put {to} into {team}',
-      causes: ({ team }) => [{ event: 'teamChanged', fields: { team } }],
+      causes: ({ team }) => [
+        { event: 'teamChanged', fields: { team } },
+        { event: 'switchRefused', fields: { team } },
+      ],
       args: { team: reference('teams') },
       compile: (args, context) => {
         const team = context.index('teams', String(args['team']));
-        return (world, actor) => putInto(world, actor, team);
+        return (world, actor) => assign(world, actor, team);
       },
     },
     release: {
@@ -100,7 +104,14 @@ export const crews: Concept<CompiledCrews, Crews> = defineConcept<CompiledCrews,
   lifecycle: {
     actorSpawned: (world, row) => {
       crews.in(world).joined.data[row] = world.tick;
-      settle(world, row);
+      // That a player comes into a team is announced as any change is; of all others it is how they come.
+      if (typeOf(world, row).kind === 'player') crews.in(world).settled.data[row] = -1;
+      else settle(world, row);
+    },
+    actorLeaving: (world, row) => {
+      const before = crews.in(world).settled.data[row];
+      if (before < 0 || typeOf(world, row).kind !== 'player') return;
+      world.emit(events.teamChanged, { subject: world.actors.handle(row) }, { team: '', before: idOf(world.rules, 'teams', before) });
     },
     rulesAdopted: (world) => {
       for (let row = 0; row < world.actors.high; row++) if (world.actors.live[row] === 1) settle(world, row);

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { savePlayer } from '../../index.js';
+import { readRuleset, savePlayer } from '../../index.js';
 import { ask, at, buy, endDay, give, HARBOUR, harbour, lines, price, refusals, sell, statement } from '../../testing/harbour.js';
 import { input, join, rulesetWith, Trial } from '../../testing/rulesets.js';
 
@@ -41,6 +41,30 @@ describe('A market', () => {
     expect(prices[0][1]).toBe(20);
     expect(played(3)).toEqual(prices);
     expect(played(4)).not.toEqual(prices);
+  });
+
+  it('walks by whole steps of which each is as likely as another, those at the ends too', () => {
+    const walking = (step: number) => ({
+      markets: [{ id: 'quay', label: 'Quay', goods: [{ good: 'brass', price: { walk: { start: 500, step, least: 0, most: 1000 } } }] }],
+    });
+    const trial = at(walking(3));
+    const moves = new Map<number, number>();
+    let before = price(trial, 0);
+    for (let day = 0; day < 3000; day++) {
+      endDay(trial);
+      const by = price(trial, 0) - before;
+      before = price(trial, 0);
+      // At an end it has nowhere to go.
+      if (before > 3 && before < 997) moves.set(by, (moves.get(by) ?? 0) + 1);
+    }
+    const days = [...moves.values()].reduce((sum, n) => sum + n, 0);
+    expect([...moves.keys()].sort((a, b) => a - b)).toEqual([-3, -2, -1, 0, 1, 2, 3]);
+    for (const [by, times] of moves)
+      expect(Math.abs(times / days - 1 / 7))
+        .withContext(`by ${by}`)
+        .toBeLessThan(0.03);
+    const { problems } = readRuleset(rulesetWith({ ...HARBOUR, ...walking(0.4) }));
+    expect(problems.map(({ path }) => path)).toEqual(['/markets/0/goods/0/price/walk/step']);
   });
 
   it('is asked only by who stands near', () => {

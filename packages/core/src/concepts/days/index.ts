@@ -1,4 +1,4 @@
-import { toGrid } from '../../math/grid.js';
+import { toGrid, toWhole } from '../../math/grid.js';
 import type { FormulaFunction } from '../../formula/index.js';
 import type { CompiledThen } from '../../ruleset/context.js';
 import { type Concept, defineConcept } from '../../world/concept.js';
@@ -158,7 +158,7 @@ function payUpkeep(world: World, actor: number): void {
   const { currency, account } = ledger.in(world);
   const row = world.actors.rowOf(actor);
   for (const offer of shops.in(world).list) {
-    const cost = Math.floor(upkeepOf(world, actor, offer) + 0.5);
+    const cost = toWhole(upkeepOf(world, actor, offer));
     if (cost === 0) continue;
     // What the purse does not give is owed: it stands in the statement all the same.
     const paid = Math.min(cost, Math.max(0, purseOf(world, actor)));

@@ -35,8 +35,10 @@ export function landAll(world: World): void {
   const grip = deliveries.in(world);
   const { areas, ground } = grip;
   if (areas.count === 0) return;
-  for (let row = 0; row < areas.high; row++)
-    if (areas.live[row] === 1) world.since(ground.cause.data[row], () => advance(world, grip, row));
+  for (const handle of world.turns.rows(areas, ground.user)) {
+    const row = areas.rowOf(handle);
+    if (row >= 0) world.since(ground.cause.data[row], () => advance(world, grip, row));
+  }
 }
 
 function advance(world: World, grip: Deliveries, row: number): void {

@@ -14,10 +14,13 @@ const flying = (trial: Trial) => trial.world.table('projectiles').count;
 /** `north` and a row of others of the other crew, to its right. */
 const row = (ability: Record<string, unknown>, places: readonly number[], walls: unknown[] = []) => {
   const starts = [{ x: 100, y: 100, team: 'petrel' }, ...places.map((x) => ({ x, y: 100, team: 'gannet' }))];
-  return Trial.of({ ...FIGHT, arena: { ...FIGHT.arena, starts, walls }, abilities: [{ id: 'torch', label: 'Torch', ...ability }] }, [
+  const trial = Trial.of({ ...FIGHT, arena: { ...FIGHT.arena, starts, walls }, abilities: [{ id: 'torch', label: 'Torch', ...ability }] }, [
     join('north', { team: 'petrel' }),
     ...places.map((_, i) => join(`s${i}`, { team: 'gannet' })),
+    ...places.map((x, i) => poke(`s${i}`, { do: 'place', x, y: 100 })),
   ]);
+  trial.events = [];
+  return trial;
 };
 
 describe('A projectile', () => {
@@ -98,6 +101,16 @@ describe('A projectile', () => {
     const table = trial.world.table('projectiles');
     const angles = [0, 1, 2, 3, 4].map((i) => (Math.atan2(table.column('wayY').data[i], table.column('wayX').data[i]) * 180) / Math.PI);
     [-20, -10, 0, 10, 20].forEach((angle, i) => expect(angles[i]).toBeCloseTo(angle, 9));
+  });
+
+  it('of several all round are equal parts of a circle, one of them in the direction itself', () => {
+    for (const count of [2, 3, 8]) {
+      const trial = row(shot({ count, spread: 360 }), []);
+      ask(trial, { x: 700, y: 100 });
+      const table = trial.world.table('projectiles');
+      const turn = (i: number) => (Math.atan2(table.column('wayY').data[i], table.column('wayX').data[i]) * 180) / Math.PI;
+      for (let i = 0; i < count; i++) expect((turn(i) + 360.000001) % 360).toBeCloseTo((i * 360) / count, 5);
+    }
   });
 
   it('goes on when who sent it has left, and hurts nobody that it can’t be told is a foe', () => {

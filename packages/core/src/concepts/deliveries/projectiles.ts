@@ -17,7 +17,10 @@ interface Point {
   readonly y: number;
 }
 
-/** Sends an ability's projectiles on their way, spread evenly around a direction. */
+/**
+ * Sends an ability's projectiles on their way, spread evenly around a direction: the first and the last at the ends of the
+ * spread. A full circle has no ends: it is cut into equal parts, and one flies in the direction itself.
+ */
 export function launchProjectiles(world: World, index: number, kind: Projectile, user: number, direction: Point, target: number): void {
   const grip = deliveries.in(world);
   const parties = World.alone(user);
@@ -26,7 +29,7 @@ export function launchProjectiles(world: World, index: number, kind: Projectile,
   const ticks = Math.max(1, Math.ceil(kind.lifetime.run(world, parties) * world.rules.tickRate - 1e-9));
   for (let i = 0; i < kind.count; i++) {
     if (!isRoomFor(world, grip.projectiles, index)) return;
-    const turn = kind.count === 1 ? 0 : (i / (kind.count - 1) - 0.5) * kind.spread;
+    const turn = turnOf(kind, i);
     const [c, s] = [cosine(turn), sine(turn)];
     const row = grip.projectiles.add();
     const cells = {
@@ -46,13 +49,21 @@ export function launchProjectiles(world: World, index: number, kind: Projectile,
   }
 }
 
-/** A tick of all that flies, in the order in which it was sent on its way. */
+/** By how much the projectile of a number is turned away from the direction, in degrees. */
+function turnOf({ count, spread }: Projectile, i: number): number {
+  if (count === 1) return 0;
+  return spread >= 360 ? (i * 360) / count : (i / (count - 1) - 0.5) * spread;
+}
+
+/** A tick of all that flies, by the turns of those who sent it on its way. */
 export function flyAll(world: World): void {
   const grip = deliveries.in(world);
   const { projectiles, flying } = grip;
   if (projectiles.count === 0) return;
-  for (let row = 0; row < projectiles.high; row++)
-    if (projectiles.live[row] === 1) world.since(flying.cause.data[row], () => fly(world, grip, row));
+  for (const handle of world.turns.rows(projectiles, flying.user)) {
+    const row = projectiles.rowOf(handle);
+    if (row >= 0) world.since(flying.cause.data[row], () => fly(world, grip, row));
+  }
 }
 
 function fly(world: World, grip: Deliveries, row: number): void {
@@ -128,7 +139,7 @@ function metOn(
     if (offX * offX + offY * offY > reach * reach || wasHit(world, grip, handle, world.actors.handle(other))) continue;
     met.push({ other, at });
   }
-  return met.sort((a, b) => a.at - b.at || a.other - b.other);
+  return met.sort((a, b) => a.at - b.at);
 }
 
 /** Whether it meets somebody. What was sent by one who has gone meets everybody that it can't be told apart from: anyone. */

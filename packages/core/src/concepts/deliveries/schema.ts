@@ -12,7 +12,7 @@ export const deliverySchema = z.discriminatedUnion(
     z.strictObject({
       by: z.literal('projectile'),
       count: finite().int('How many is a whole number.').min(1, '1 to 50 projectiles.').max(50, '1 to 50 projectiles.').default(1),
-      /** The whole angle over which several are spread, in degrees; a cone's own where nothing is said. */
+      /** The whole angle over which several are spread, in degrees, 360 for equal parts of a circle; a cone's own where nothing is said. */
       spread: finite().min(0, 'A spread is 0 to 360 degrees.').max(360, 'A spread is 0 to 360 degrees.').optional(),
       /** Units a second. */
       speed: steadyAmount(),

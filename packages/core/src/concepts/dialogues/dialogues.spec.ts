@@ -1,5 +1,5 @@
-import { readRuleset } from '../../index.js';
-import { input, rulesetWith } from '../../testing/rulesets.js';
+import { readRuleset, sentenceOf } from '../../index.js';
+import { counter, input, join, poke, rulesetWith, Trial } from '../../testing/rulesets.js';
 import { place, QUAY, Visit } from '../../testing/surroundings.js';
 
 const lines = (visit: Visit) => visit.named('lineSpoken').map(({ data }) => `${data['speaker']}: ${data['text']}`);
@@ -75,6 +75,77 @@ describe('A dialogue', () => {
     const visit = Visit.at(460, { dialogues });
     visit.ask();
     expect(lines(visit)).toEqual(['north: We all do.']);
+  });
+
+  const two = (more: Record<string, unknown> = {}) => ({
+    attributes: [counter('scrip')],
+    dialogues: ['first', 'second', 'third'].map((id) => ({
+      id,
+      label: `The ${id}`,
+      lines: [{ id: 'a', text: `${id}!`, for: '500ms', then: [{ do: 'give', attribute: 'scrip', amount: 1 }] }],
+    })),
+    ...more,
+  });
+  const talk = (dialogue: string, more: Record<string, unknown> = {}) => poke('north', { do: 'talk', dialogue, ...more });
+  const told = (trial: Trial) =>
+    trial.events
+      .filter(({ name }) => name.startsWith('dialogue') || name === 'lineSpoken')
+      .map(({ name, data }) => `${name} ${data['dialogue']}${data['why'] ? ` ${data['why']}` : ''}`);
+
+  it('waits while its visitor hears another, in turn, and loses nothing of what it does', () => {
+    const trial = Trial.of(two());
+    trial.step(talk('first'), talk('second'), talk('third'));
+    trial.run(0.3);
+    trial.restore();
+    trial.run(2);
+    expect(told(trial)).toEqual(['first', 'second', 'third'].flatMap((id) => [`lineSpoken ${id}`, `dialogueEnded ${id}`]));
+    expect([trial.value('scrip'), trial.world.table('talksWaiting').count]).toEqual([3, 0]);
+    const waited = trial.events.filter(({ name }) => name === 'lineSpoken').map(({ tick }) => tick);
+    expect(waited[1] - waited[0]).toBeLessThanOrEqual(11);
+  });
+
+  it('is dropped with a word where that is written, and is not said twice', () => {
+    const trial = Trial.of(two());
+    trial.step(talk('first'), talk('second', { meanwhile: 'dropped' }), talk('first'), talk('third'), talk('third'));
+    trial.run(2);
+    expect(told(trial)).toEqual([
+      'lineSpoken first',
+      'dialogueDropped second busy',
+      'dialogueDropped first again',
+      'dialogueDropped third again',
+      'dialogueEnded first',
+      'lineSpoken third',
+      'dialogueEnded third',
+    ]);
+    expect(trial.events.filter(({ name }) => name === 'dialogueDropped').map((event) => sentenceOf(trial.rules, event))[0]).toBe(
+      'The second is dropped: north hears another',
+    );
+    const many = Trial.of(two({ dialogues: Array.from({ length: 14 }, (_, i) => ({ ...two().dialogues[0], id: `d${i}` })) }));
+    many.step(...Array.from({ length: 14 }, (_, i) => talk(`d${i}`)));
+    expect(told(many).filter((line) => line.endsWith('full')).length).toBe(3);
+  });
+
+  it('outside a visit is spoken by a voice, and by nobody else', () => {
+    const trial = Trial.of(two({ dialogues: [{ ...two().dialogues[0], voice: 'Harbour radio' }, two().dialogues[1]] }));
+    trial.step(talk('first'), talk('second'));
+    trial.run(2);
+    expect(trial.named('lineSpoken').map(({ data }) => data['speaker'])).toEqual(['Harbour radio', 'The second']);
+  });
+
+  it('counts for whoever waits for it to end, whoever heard it', () => {
+    const goals = [{ id: 'g', line: 'Hear it', on: { on: 'dialogueEnded', dialogue: 'first', who: 'anyone' } }];
+    const quest = { id: 'q', label: 'Q', offered: [{ by: 'start' }], begins: 'atOnce', steps: [{ id: 's', label: 'S', goals }] };
+    const heard = { id: 'heard', label: 'Heard', on: { on: 'dialogueEnded', who: 'anyone' } };
+    const trial = Trial.of(two({ quests: [quest], achievements: [heard] }), [join('north'), join('south')]);
+    trial.step(talk('first'));
+    trial.run(1);
+    for (const event of ['questDone', 'achievementUnlocked'])
+      expect(
+        trial
+          .named(event)
+          .map(({ who }) => who)
+          .sort(),
+      ).toEqual(['north', 'south']);
   });
 
   it('says which line it does not have', () => {

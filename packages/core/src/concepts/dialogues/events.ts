@@ -9,6 +9,16 @@ const ENDINGS: Readonly<Record<DialogueEnd, string>> = {
   broken: 'is broken off',
 };
 
+/** Why a dialogue never began. */
+export const DROPPED = ['busy', 'again', 'full', 'broken'] as const;
+export type Dropped = (typeof DROPPED)[number];
+const DROPS: Readonly<Record<Dropped, (who: string) => string>> = {
+  busy: (who) => `${who} hears another`,
+  again: (who) => `${who} hears it already, or will`,
+  full: (who) => `too many wait for ${who}`,
+  broken: () => 'what it belonged to is over',
+};
+
 const HEARD = ['owner', 'team', 'everyone'] as const;
 export type Heard = (typeof HEARD)[number];
 /** What any event of a dialogue can say. */
@@ -42,6 +52,16 @@ export const events = defineEvents({
     see: heard,
     announced: true,
     sentence: (e) => `${e.who} answers: “${e.data['text']}”`,
+  },
+  dialogueDropped: {
+    label: 'a dialogue is dropped',
+    when: 'A dialogue was to begin while its visitor heard another and was not to wait, or could not; or what it belonged to has ended.',
+    fields: { dialogue: entry('dialogues'), why: word(DROPPED) },
+    patterns: [...patterns, 'why'],
+    arises: { from: 'dialogues', field: 'dialogue' },
+    see: 'owner',
+    announced: true,
+    sentence: (e, speak) => `${speak.label('dialogues', e.data['dialogue'])} is dropped: ${DROPS[e.data['why'] as Dropped](e.who)}`,
   },
   dialogueEnded: {
     label: 'a dialogue ends',

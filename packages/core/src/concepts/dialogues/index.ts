@@ -1,3 +1,4 @@
+import { z } from 'zod';
 import type { FormulaFunction } from '../../formula/index.js';
 import type { CompileContext, CompiledThen } from '../../ruleset/context.js';
 import { reference } from '../../ruleset/fields.js';
@@ -6,13 +7,14 @@ import type { Path } from '../../ruleset/problem.js';
 import { didYouMean } from '../../ruleset/suggest.js';
 import { defineConcept } from '../../world/concept.js';
 import type { EventSpec } from '../../world/events.js';
-import type { Table } from '../../world/table.js';
+import { columnsOf, type Table } from '../../world/table.js';
 import type { World } from '../../world/world.js';
 import { counts } from '../actors/index.js';
 import { actorsWithin, placeOf } from '../movement/index.js';
 import { choose, CHOOSE_ARGS } from './choices.js';
 import { findings } from './findings.js';
-import { type DialogueEntry, schema, type Speaker } from './schema.js';
+import { type DialogueEntry, MEANWHILE, schema, type Speaker } from './schema.js';
+import { beginWaiting, drop, startTalk } from './waiting.js';
 import { type DialogueEnd, events, type fields } from './events.js';
 
 export { type DialogueEntry, SPEAKERS } from './schema.js';
@@ -34,6 +36,8 @@ interface Line extends Choice {
 
 interface Dialogue {
   readonly id: string;
+  /** Who says what a character would, where there is none. */
+  readonly voice: string;
   readonly within: number;
   readonly lines: readonly Line[];
   readonly luck: number;
@@ -42,6 +46,7 @@ interface Dialogue {
 export interface Dialogues {
   readonly list: readonly Dialogue[];
   readonly talks: Table;
+  readonly waiting: Table;
   readonly offered: Table;
 }
 
@@ -59,6 +64,7 @@ function compileDialogue(context: CompileContext, entry: DialogueEntry, i: numbe
   };
   return {
     id: entry.id,
+    voice: entry.voice ?? entry.label,
     within: entry.within,
     luck: context.purpose(['dialogues', i, 'speaker']),
     lines: entry.lines.map((line, k): Line => {
@@ -105,10 +111,25 @@ export const dialogues = defineConcept<readonly Dialogue[], Dialogues>({
           { name: 'character', kind: 'actor', see },
           { name: 'dialogue', kind: 'entry', chapter: 'dialogues', see },
           { name: 'speaker', kind: 'actor', see },
+          // What the speaker is called, who may have no body.
+          { name: 'voice', kind: 'text', see },
           { name: 'text', kind: 'text', see },
           { name: 'until', kind: 'tick', see },
           // The line, by the number of its id.
           { name: 'line', kind: 'int', see: 'server' },
+          { name: 'scope', kind: 'int', see: 'server' },
+          { name: 'cause', kind: 'serial', see: 'server' },
+        ],
+      },
+      {
+        // What is to be said to a visitor once they have heard what they hear now.
+        name: 'talksWaiting',
+        owner: 'visitor',
+        columns: [
+          { name: 'visitor', kind: 'actor', see: 'server' },
+          { name: 'character', kind: 'actor', see: 'server' },
+          { name: 'dialogue', kind: 'entry', chapter: 'dialogues', see: 'server' },
+          { name: 'turn', kind: 'int', see: 'server' },
           { name: 'scope', kind: 'int', see: 'server' },
           { name: 'cause', kind: 'serial', see: 'server' },
         ],
@@ -126,17 +147,26 @@ export const dialogues = defineConcept<readonly Dialogue[], Dialogues>({
       },
     ];
   },
-  attach: (world, list) => ({ list, talks: world.table('talks'), offered: world.table('choices') }),
+  attach: (world, list) => ({ list, talks: world.table('talks'), waiting: world.table('talksWaiting'), offered: world.table('choices') }),
   events,
   actions: {
     talk: {
       label: 'begin a dialogue',
-      sentence: 'begin {dialogue} with {to}',
-      causes: ({ dialogue }) => [{ event: 'lineSpoken', fields: { dialogue } }],
-      args: { dialogue: reference('dialogues') },
+      sentence: 'begin {dialogue} with {to}, {meanwhile} while they hear another',
+      causes: ({ dialogue }) => [
+        { event: 'lineSpoken', fields: { dialogue } },
+        { event: 'dialogueDropped', fields: { dialogue } },
+      ],
+      args: {
+        dialogue: reference('dialogues'),
+        /** What becomes of it while its visitor hears another; it waits where nothing is said. */
+        meanwhile: z.enum(MEANWHILE, `One of ${MEANWHILE.join(', ')} is expected.`).optional(),
+      },
       compile: (args, context) => {
         const index = context.index('dialogues', String(args['dialogue']));
-        return (world, actor, parties) => startTalk(world, index, actor, parties.target, parties.scope ?? 0);
+        const waits = args['meanwhile'] !== 'dropped';
+        return (world, actor, parties) =>
+          startTalk(world, { dialogue: index, visitor: actor, character: parties.target, scope: parties.scope ?? 0 }, waits);
       },
     },
   },
@@ -146,16 +176,6 @@ export const dialogues = defineConcept<readonly Dialogue[], Dialogues>({
   findings,
   systems: { timers: goOn },
 });
-
-/** Begins a dialogue at its first line that holds. One that speaks already goes on with what it says. */
-function startTalk(world: World, index: number, visitor: number, character: number, scope: number): void {
-  if (talkOf(world, visitor) >= 0) return;
-  const { talks } = dialogues.in(world);
-  const row = talks.add();
-  const cells = { visitor, character, dialogue: index, scope, cause: world.cause };
-  talks.write(row, cells);
-  speak(world, row, 0);
-}
 
 /** The row of the dialogue that somebody is the visitor of, or -1. */
 export function talkOf(world: World, visitor: number): number {
@@ -189,7 +209,14 @@ export function speak(world: World, row: number, from: number): void {
   const line = dialogue.lines[at] as Line | undefined;
   if (!line) return endTalk(world, row, 'over');
   const speaker = speakerOf(world, dialogue, line, parties.owner, parties.target);
-  const cells = { speaker, text: world.textIndex(line.text), until: world.tick + line.ticks, line: world.textIndex(line.id) };
+  const voice = speaker === 0 ? dialogue.voice : world.nameOf(speaker);
+  const cells = {
+    speaker,
+    voice: world.textIndex(voice),
+    text: world.textIndex(line.text),
+    until: world.tick + line.ticks,
+    line: world.textIndex(line.id),
+  };
   talks.write(row, cells);
   line.choices.forEach((choice, number) => {
     if (choice.test?.(world, parties) === 0) return;
@@ -197,12 +224,12 @@ export function speak(world: World, row: number, from: number): void {
     const offer = { visitor: parties.owner, talk: row, number, text: world.textIndex(choice.text) };
     offered.write(choiceRow, offer);
   });
-  tell(world, row, events.lineSpoken, { speaker: world.nameOf(speaker), text: line.text }, () => line.then(world, parties));
+  tell(world, row, events.lineSpoken, { speaker: voice, text: line.text }, () => line.then(world, parties));
 }
 
-/** Who says a line. One of the crew is drawn among those near the visitor; where there is none, the visitor says it. */
+/** Who says a line; 0 for a voice, where nobody else stands there than the visitor. One of the crew is drawn among those near the visitor; where there is none, the visitor says it. */
 function speakerOf(world: World, { within, luck }: Dialogue, { speaker }: Line, visitor: number, character: number): number {
-  if (speaker === 'character') return character;
+  if (speaker === 'character') return character === visitor || world.actors.rowOf(character) < 0 ? 0 : character;
   const row = world.actors.rowOf(visitor);
   if (speaker === 'visitor' || row < 0) return visitor;
   const { x, y } = placeOf(world, row);
@@ -257,29 +284,39 @@ function goOn(world: World): void {
     else if (line.next < 0) endTalk(world, row, 'over');
     else speak(world, row, line.next);
   }
+  beginWaiting(world);
 }
 
 /** Whether a dialogue that belongs to something still goes on. */
 export function isTalking(world: World, scope: number): boolean {
-  return scope !== 0 && rowsOfScope(world, scope).length > 0;
+  const { talks, waiting } = dialogues.in(world);
+  return scope !== 0 && (rowsOfScope(talks, scope).length > 0 || rowsOfScope(waiting, scope).length > 0);
 }
 
 /** Breaks off what belongs to something that has ended. */
 export function stopTalking(world: World, scope: number): void {
-  for (const row of rowsOfScope(world, scope)) endTalk(world, row, 'broken');
+  const { talks, waiting } = dialogues.in(world);
+  const of = columnsOf(waiting, ['visitor', 'character', 'dialogue']);
+  for (const row of rowsOfScope(waiting, scope)) {
+    const [visitor, character, dialogue] = [of.visitor, of.character, of.dialogue].map(({ data }) => data[row]);
+    waiting.remove(row);
+    drop(world, { visitor, character, dialogue, scope }, 'broken');
+  }
+  for (const row of rowsOfScope(talks, scope)) endTalk(world, row, 'broken');
 }
 
 /** What dialogues that go on belong to; those that stand for themselves are left out. */
 export function scopesTalking(world: World): readonly number[] {
-  const { talks } = dialogues.in(world);
-  const scopes = talks.column('scope').data;
-  return [...scopes.slice(0, talks.high).filter((scope, row) => talks.live[row] === 1 && scope !== 0)];
+  const { talks, waiting } = dialogues.in(world);
+  return [talks, waiting].flatMap((table) => {
+    const scopes = table.column('scope').data;
+    return [...scopes.slice(0, table.high).filter((scope, row) => table.live[row] === 1 && scope !== 0)];
+  });
 }
 
-function rowsOfScope(world: World, scope: number): readonly number[] {
-  const { talks } = dialogues.in(world);
-  const cells = talks.column('scope').data;
+function rowsOfScope(table: Table, scope: number): readonly number[] {
+  const cells = table.column('scope').data;
   const found: number[] = [];
-  for (let row = 0; row < talks.high; row++) if (talks.live[row] === 1 && cells[row] === scope) found.push(row);
+  for (let row = 0; row < table.high; row++) if (table.live[row] === 1 && cells[row] === scope) found.push(row);
   return found;
 }

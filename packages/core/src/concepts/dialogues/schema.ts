@@ -5,6 +5,11 @@ import { PARTIES } from '../interactions/schema.js';
 
 /** Who says a line: the character, the visitor, or one of the visitor's crew near by, by chance. */
 export const SPEAKERS = ['character', 'visitor', 'crew'] as const;
+/** What becomes of a dialogue that is to begin while its visitor hears another: it waits its turn, or is dropped and that is told. */
+export const MEANWHILE = ['waits', 'dropped'] as const;
+/** At most so many dialogues wait for one visitor. */
+export const MOST_WAITING = 10;
+
 /** Where a dialogue goes on: at a line, or nowhere. */
 const next = () => z.string().max(48).optional();
 const said = () => z.string('Words are expected.').min(1, 'Words are expected.').max(200, 'A line has at most 200 characters.');
@@ -15,6 +20,8 @@ export const schema = z.strictObject({
   ...entryFields(),
   /** Who hears it: the visitor, the visitor's crew, or all. */
   heard: visibility().exclude(['server']).default('everyone'),
+  /** What the character is called where there is none: a voice without a body. What the dialogue is called where nothing is said. */
+  voice: said().max(80, 'A name has at most 80 characters.').optional(),
   /** How far one of the crew may be away to have a part in it. */
   within: finite().min(1, 'A distance is 1 to 5000.').max(5000, 'A distance is 1 to 5000.').default(200),
   lines: z

@@ -108,6 +108,12 @@ function endsAtOnce(entries: readonly EffectEntry[], id: string, other: string):
 const isLearned = ({ id }: EffectEntry, rules: Rules): boolean =>
   usesOf(rules, CHAPTER, id).some(({ chapter, path }) => chapter === 'trees' && path.endsWith('/gives/effect'));
 
+/** What every actor of a kind has from when it appears is meant to last. */
+function isThereFromTheStart({ id }: EffectEntry, rules: Rules): boolean {
+  const put = usesOf(rules, CHAPTER, id).filter(({ chapter, path }) => chapter !== 'situations' && path.endsWith('/effect'));
+  return put.length > 0 && put.every(({ path }) => /^\/actors\/\d+\/onSpawn\//.test(path));
+}
+
 /** Effects without an end of their own that nothing takes away, or that keep off whatever would. */
 function neverEnding({ entries }: CompiledEffects, rules: Rules): readonly Finding[] {
   return entries.flatMap((entry, i): readonly Finding[] => {
@@ -116,7 +122,7 @@ function neverEnding({ entries }: CompiledEffects, rules: Rules): readonly Findi
       (other) =>
         other.id !== entry.id && (other.ends?.effects.includes(entry.id) || other.ends?.statuses.some((s) => entry.grants.includes(s))),
     );
-    if (isEndedByAction(entry, rules) || isLearned(entry, rules)) return [];
+    if (isEndedByAction(entry, rules) || isLearned(entry, rules) || isThereFromTheStart(entry, rules)) return [];
     const path = pointer([CHAPTER, i, 'lifetime']);
     if (removers.length === 0)
       return [

@@ -4,7 +4,7 @@ import { movedPositions } from '../../ruleset/rules.js';
 import type { Column, Table } from '../../world/table.js';
 import { NO_RULE } from '../../world/budget.js';
 import type { World } from '../../world/world.js';
-import { addModifier, attributes, modifiersOf, muteModifiers, removeModifiers, settle } from '../attributes/index.js';
+import { addModifier, attributes, modifiersOf, moved, muteModifiers, removeModifiers, settle } from '../attributes/index.js';
 import { changeStatus, hasStatus } from '../statuses/index.js';
 import type { CompiledEffects, Effect } from './compile.js';
 import { effects } from './index.js';
@@ -122,6 +122,7 @@ function startInstance(world: World, grip: Effects, index: number, actor: number
   if (ticks > 0) grip.of.timer.data[at] = world.setTimer(grip.endTimer, ticks, actor, handle);
   world.follow(events.effectStarted, { subject: actor, source }, { effect: effect.id, ticks }, () => {
     grip.of.cause.data[at] = world.cause;
+    if (effect.modifiers.length > 0) moved(world, stats, row);
     effect.grants.forEach((status) => changeStatus(world, actor, status, 1));
     effect.onStart?.(world, parties);
   });
@@ -155,7 +156,10 @@ function stackInstance(world: World, grip: Effects, at: number, source: number):
     timer.data[at] = world.setTimer(grip.endTimer, ends.data[at] - world.tick, actor, handle);
   }
   const data = { effect: effect.id, stacks: stacks.data[at], ticks: ends.data[at] === 0 ? 0 : ends.data[at] - world.tick };
-  world.follow(events.effectStacked, { subject: actor, source }, data, () => effect.onStack?.(world, parties));
+  world.follow(events.effectStacked, { subject: actor, source }, data, () => {
+    if (effect.modifiers.length > 0) moved(world, attributes.in(world), world.actors.rowOf(actor));
+    effect.onStack?.(world, parties);
+  });
 }
 
 /** Takes an instance's amounts anew, from whom it now comes, and counts its stacks. */
@@ -211,6 +215,7 @@ export function endEffect(world: World, at: number, reason: Reason): void {
   world.since(cause, () => {
     const ended = world.announce(events.effectEnded, { subject: actor, source }, { effect: effect.id, reason });
     world.because(ended, () => {
+      if (effect.modifiers.length > 0) moved(world, attributes.in(world), row);
       effect.grants.forEach((status) => changeStatus(world, actor, status, -1));
       if (ended) for (const end of effect.onEnd) if (end.reason === 'any' || end.reason === reason) end.then(world, parties);
     });
@@ -233,8 +238,15 @@ export function pulseAll(world: World): void {
   const grip = effects.in(world);
   if (!grip.anyPeriodic) return;
   const due = grip.of.pulse.data;
-  for (let at = 0; at < grip.table.high; at++)
-    if (due[at] !== 0 && due[at] <= world.tick && grip.table.live[at] === 1) pulse(world, grip, at);
+  const { table, of } = grip;
+  const now: number[] = [];
+  for (let at = 0; at < table.high; at++) if (due[at] !== 0 && due[at] <= world.tick && table.live[at] === 1) now.push(at);
+  // By the turns of those whom they come from: of two who wear each other down neither is always first.
+  const handles = world.turns.sort(now, (at) => of.source.data[at] || of.actor.data[at]).map((at) => table.handle(at));
+  for (const handle of handles) {
+    const at = table.rowOf(handle);
+    if (at >= 0) pulse(world, grip, at);
+  }
 }
 
 function pulse(world: World, grip: Effects, at: number): void {

@@ -3,6 +3,8 @@ import { finite } from '../../ruleset/fields.js';
 import { defineConcept } from '../../world/concept.js';
 import { amount, text as words } from '../../world/event-fields.js';
 import { defineEvents } from '../../world/events.js';
+import { didYouMean } from '../../ruleset/suggest.js';
+import { filled, NAMES, unknownName } from './words.js';
 
 const secondsOf = (what: string) => finite().min(0, `${what}: 0 to 30 s.`).max(30, `${what}: 0 to 30 s.`);
 
@@ -36,20 +38,32 @@ export const flourishes = defineConcept({
       sentence: 'show {to} the text {text}, sound {sound}, shake {shake} s, fade {fade} s',
       causes: () => [{ event: 'flourish' }],
       args: {
+        /** May name {self}, {source}, {target}, {subject} and {team}, as they are called when it is shown. */
         text: z.string().min(1).max(160).optional(),
         /** The id of a sound that the game's client knows. */
         sound: z.string().min(1).max(60).optional(),
         shake: secondsOf('Seconds of shaking').optional(),
         fade: secondsOf('Seconds of fading').optional(),
       },
-      compile: ({ text, sound, shake, fade }) => {
+      compile: ({ text, sound, shake, fade }, context, path) => {
+        const unknown = unknownName(String(text ?? ''));
+        if (unknown !== undefined)
+          context.problem(
+            [...path, 'text'],
+            `A text can't name {${unknown}}.${didYouMean(`{${unknown}}`, NAMES)} It names one of ${NAMES.join(', ')}.`,
+          );
+        const words = text === undefined ? undefined : filled(String(text));
         const data = {
-          ...(text !== undefined && { text: String(text) }),
           ...(sound !== undefined && { sound: String(sound) }),
           ...(shake !== undefined && { shake: Number(shake) }),
           ...(fade !== undefined && { fade: Number(fade) }),
         };
-        return (world, actor, parties) => world.emit(events.flourish, { subject: actor, source: parties.source }, data);
+        return (world, actor, parties) =>
+          world.emit(
+            events.flourish,
+            { subject: actor, source: parties.source },
+            { ...(words && { text: words(world, parties) }), ...data },
+          );
       },
     },
   },

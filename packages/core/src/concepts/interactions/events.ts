@@ -9,6 +9,7 @@ export const VISIT_REFUSALS = [
   'down',
   'state',
   'visiting',
+  'served',
   'notForYou',
   'remembered',
   'busy',
@@ -67,6 +68,8 @@ export function refusalWords({ data }: Pick<GameEvent, 'data'>, speak: Speaker):
       return `${about}not while ${speak.label('states', state).toLowerCase()}.`;
     case 'visiting':
       return `${about}you are busy with another already.`;
+    case 'served':
+      return `${about}you are being served already${later}.`;
     case 'notForYou':
       return `${about}this is not for you.`;
     case 'remembered':

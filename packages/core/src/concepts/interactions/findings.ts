@@ -17,6 +17,7 @@ export function findings(_: unknown, rules: Rules): readonly Finding[] {
       ...price(possible, entry.price, entry.label, [CHAPTER, i, 'price', 'amount']),
       ...offer(possible, entry, i),
       ...waits(entry, i),
+      ...refundsAfterwards(entry, i),
     ]),
     ...placements(rules, 'actor').flatMap(({ index, thing }) =>
       (thing.with?.asks ?? []).flatMap((own, k) =>
@@ -54,6 +55,47 @@ function offer(possible: Possible, { who, label }: InteractionEntry, i: number):
       path: pointer([CHAPTER, i, 'who']),
       message: `${label} is offered to nobody: “${who}” holds for no player.`,
       fix: { label: 'Offer it to anyone', patch: [{ op: 'remove', path: pointer([CHAPTER, i, 'who']) }] },
+    },
+  ];
+}
+
+/** What costs nothing to be given, and so may stand before a refund. */
+const FREE = new Set(['wait', 'flourish', 'when', 'pick', 'talk']);
+
+/** The price that comes back although what it was paid for has been given: who walks off then has both. */
+function refundsAfterwards({ price: asked, refund = 0, refundUntil, then, label }: InteractionEntry, i: number): readonly Finding[] {
+  if (!asked || refund === 0) return [];
+  let waited = 0;
+  let given: number | undefined;
+  for (const { action } of placedActions(then, [])) {
+    if (action.do === 'wait') waited += toMilliseconds(String(action['for']));
+    else if (!FREE.has(action.do)) {
+      given = waited;
+      break;
+    }
+  }
+  // What is given at once is over before anybody can walk off: only what takes a time is broken off.
+  const lasts = placedActions(then, []).some(({ action }) => action.do === 'wait');
+  if (given === undefined || (refundUntil !== undefined && toMilliseconds(refundUntil) <= given)) return [];
+  if (given === 0 && !lasts) return [];
+  const time = `${given / 1000}s`;
+  return [
+    {
+      kind: 'refundsAfterwards',
+      path: pointer([CHAPTER, i, refundUntil === undefined ? 'refund' : 'refundUntil']),
+      message: `${label} gives back ${refund === 1 ? 'its price' : `${refund * 100} % of its price`} also to who walks off after it has given what it was paid for, at ${given / 1000} s: say until when it does.`,
+      ...(given > 0 && {
+        fix: {
+          label: `Give back only before ${time}`,
+          patch: [
+            {
+              op: refundUntil === undefined ? ('add' as const) : ('replace' as const),
+              path: pointer([CHAPTER, i, 'refundUntil']),
+              value: time,
+            },
+          ],
+        },
+      }),
     },
   ];
 }

@@ -48,6 +48,8 @@ export interface Interaction {
   readonly then: CompiledThen;
   readonly onBreak: CompiledThen | undefined;
   readonly refund: number;
+  /** Ticks after its beginning from which on nothing is given back. */
+  readonly refundUntil: number;
   readonly remembers: { readonly all: boolean; readonly ticks: number; readonly say: string | undefined } | undefined;
   /** What a visit is remembered as. */
   readonly purpose: number;
@@ -86,6 +88,7 @@ function compileOne(context: CompileContext, entry: InteractionEntry, own: Parti
     then: context.then(all.then, path('then')),
     onBreak: all.onBreak && context.then(all.onBreak, path('onBreak')),
     refund: all.refund ?? 0,
+    refundUntil: all.refundUntil === undefined ? Infinity : context.ticks(all.refundUntil),
     remembers: all.remembers && {
       all: all.remembers.whom === 'all',
       ticks: all.remembers.for === undefined ? 0 : context.ticks(all.remembers.for),
@@ -106,6 +109,8 @@ export const interactions = defineConcept<CompiledInteractions, Interactions>({
     const entries = context.entries<InteractionEntry>('interactions');
     entries.forEach(({ price }, i) => {
       const kind = price && context.entry<{ kind: string; label: string }>('attributes', price.attribute);
+      if (entries[i].refundUntil !== undefined && entries[i].refund === undefined)
+        context.problem(['interactions', i, 'refundUntil'], `Nothing is given back: say which share of the price, or take the time out.`);
       if (kind?.kind === 'stat')
         context.problem(['interactions', i, 'price', 'attribute'], `${kind.label} is a stat: a price is paid from a pool or a counter.`);
     });
@@ -298,7 +303,7 @@ function endAll(world: World): void {
 export function endVisit(world: World, row: number, how: VisitEnd): void {
   const { table } = interactions.in(world);
   if (table.live[row] === 0) return;
-  const [visitor, thing, interaction, paid, cause] = ['visitor', 'thing', 'interaction', 'paid', 'cause'].map(
+  const [visitor, thing, interaction, paid, cause, since] = ['visitor', 'thing', 'interaction', 'paid', 'cause', 'since'].map(
     (name) => table.column(name).data[row],
   );
   const one = interactionWith(world, thing, interaction);
@@ -313,7 +318,8 @@ export function endVisit(world: World, row: number, how: VisitEnd): void {
       { interaction: one.id, how, ...(world.actors.rowOf(thing) >= 0 && withOf(world, thing)) },
       () => {
         if (how === 'done' || world.actors.rowOf(visitor) < 0) return;
-        if (one.price && one.refund > 0) changeAttribute(world, visitor, one.price.attribute, paid * one.refund, thing, 'give');
+        if (one.price && one.refund > 0 && world.tick - since < one.refundUntil)
+          changeAttribute(world, visitor, one.price.attribute, paid * one.refund, thing, 'give');
         one.onBreak?.(world, { owner: visitor, source: visitor, target: thing });
       },
     ),

@@ -1,4 +1,4 @@
-import { readRuleset } from '../../index.js';
+import { sentenceOf, readRuleset } from '../../index.js';
 import { input, join, rulesetWith } from '../../testing/rulesets.js';
 import { place, QUAY, Visit } from '../../testing/surroundings.js';
 
@@ -67,7 +67,7 @@ describe('An interaction', () => {
     visit.ask({}, 'south');
     expect(visit.rows('visits').length).toBe(2);
     visit.ask();
-    expect(visit.told().at(-1)).toBe('visitRefused visiting');
+    expect(visit.told().at(-1)).toBe('visitRefused served');
   });
 
   const down = { do: 'hurt', attribute: 'suit', amount: 999 };
@@ -133,6 +133,35 @@ describe('An interaction', () => {
     visit.world = visit.world.adopt(Visit.at(260, { actors, interactions: QUAY.interactions.slice(1) }).rules);
     visit.run(10);
     expect([visit.rows('visits').length, visit.rows('waits').length, visit.value('suit')]).toEqual([0, 0, 40]);
+  });
+
+  it('says to who asks again whether they are served already, or busy elsewhere', () => {
+    const visit = Visit.at(260);
+    visit.ask();
+    visit.run(3);
+    visit.ask();
+    const text = () => {
+      const event = visit.named('visitRefused').at(-1)!;
+      return [event.data['reason'], sentenceOf(visit.rules, event)];
+    };
+    expect(text()).toEqual(['served', 'Quartermaster: you are being served already for another 5 s.']);
+  });
+
+  it('gives back what it asked only until it is said to', () => {
+    for (const [leaves, back] of [
+      [0.5, 40],
+      [1.4, 40],
+      [1.5, 0],
+      [6, 0],
+    ]) {
+      const visit = Visit.at(260, rest({ refund: 1, refundUntil: '1.5s' }));
+      visit.poke({ do: 'set', attribute: 'scrip', value: 40 });
+      visit.ask();
+      visit.run(leaves);
+      visit.poke(place(100));
+      visit.run(0.2);
+      expect(visit.value('scrip')).withContext(`after ${leaves} s`).toBe(back);
+    }
   });
 
   it('remembers its visitor by name, or everybody', () => {

@@ -33,6 +33,8 @@ export const interactionFields = () => ({
   onBreak: actionList(),
   /** The share of the price that is given back when a visit ends before its time. */
   refund: finite().min(0, 'A share is 0 to 1.').max(1, 'A share is 0 to 1.'),
+  /** It is given back only where the visit ends earlier than this after it began; at any time where nothing is said. */
+  refundUntil: duration(),
   /** Not again after a visit, for its player or for everybody, for this long or ever. */
   remembers: z.strictObject({
     whom: z.enum(REMEMBERS, `One of ${REMEMBERS.join(', ')} is expected.`).default('player'),
@@ -55,6 +57,7 @@ export const schema = z.strictObject({
   then: fields.then.default([]),
   onBreak: fields.onBreak.optional(),
   refund: fields.refund.optional(),
+  refundUntil: fields.refundUntil.optional(),
   remembers: fields.remembers.optional(),
 });
 export type InteractionEntry = z.infer<typeof schema>;

@@ -8,7 +8,7 @@ import type { GameEvent } from '../../world/events.js';
 import type { Table } from '../../world/table.js';
 import { World } from '../../world/world.js';
 import { type ActorEntry, actors, removeActor, typeOf } from '../actors/index.js';
-import { attributes, lowOf, restart } from '../attributes/index.js';
+import { attributes, lowOf, poolsRest, restart, restPools } from '../attributes/index.js';
 import { endEffectsOf } from '../effects/index.js';
 import { headFor, placeActor, placeOf, startPoint } from '../movement/index.js';
 import { enterState, isDown, leaveState, states } from '../states/index.js';
@@ -86,6 +86,8 @@ export const lives = defineConcept<CompiledLives, Lives>({
         { name: 'falls', kind: 'int', see: 'everyone' },
         { name: 'homeX', kind: 'number', see: 'server', decimals: 1 },
         { name: 'homeY', kind: 'number', see: 'server', decimals: 1 },
+        // The event that emptied what it lives by; 0 where that emptied by itself.
+        { name: 'emptied', kind: 'serial', see: 'server' },
         // It has been put somewhere of its own, and is not one of those who begin at a start point.
         { name: 'placed', kind: 'flag', see: 'server' },
         // One more than its position among the placed things; 0 for one that was not placed.
@@ -160,6 +162,16 @@ export const lives = defineConcept<CompiledLives, Lives>({
     actorSpawned: (world, row) => {
       const life = lives.in(world).list[world.actors.column('type').data[row]];
       life.onSpawn?.(world, World.alone(world.actors.handle(row)));
+    },
+    poolEmptied: (world, row, pool, cause) => {
+      const { list, table } = lives.in(world);
+      const actor = world.actors.handle(row);
+      if (list[world.actors.column('type').data[row]].pool !== pool || isDown(world, row) || poolsRest(world, row)) return;
+      restPools(world, actor, true);
+      table.column('emptied').data[row] = cause;
+    },
+    poolRaised: (world, row, pool) => {
+      if (lives.in(world).list[world.actors.column('type').data[row]].pool === pool) restPools(world, world.actors.handle(row), false);
     },
   },
   witness: (world, event) => {
@@ -260,9 +272,9 @@ function helpersOf(world: World, actor: number, did: number): readonly number[] 
     .sort((a, b) => world.actors.rowOf(a) - world.actors.rowOf(b));
 }
 
-/** Fells everybody whose life is at its bottom. */
+/** Fells everybody whose life is at its bottom, or has been since the last time: what refilled it meanwhile does not save. */
 function fellEmpty(world: World): void {
-  const { list } = lives.in(world);
+  const { list, table } = lives.in(world);
   if (!list.some((life) => life.pool >= 0)) return;
   const { live, high } = world.actors;
   const type = world.actors.column('type').data;
@@ -272,11 +284,16 @@ function fellEmpty(world: World): void {
     const pool = live[row] === 1 ? list[type[row]].pool : -1;
     if (pool < 0 || isDown(world, row)) continue;
     const actor = world.actors.handle(row);
-    if (stats.cells[pool].value.data[row] <= lowOf(world, stats.compiled.list[pool], actor)) fallen.push(actor);
+    if (poolsRest(world, row) || stats.cells[pool].value.data[row] <= lowOf(world, stats.compiled.list[pool], actor)) fallen.push(actor);
   }
-  for (const actor of fallen) {
+  for (const actor of world.turns.sort(fallen, (one) => one)) {
     const [last] = harmTo(world, actor);
-    world.since(last?.cause ?? 0, () => defeat(world, actor, last?.by ?? 0));
+    const row = world.actors.rowOf(actor);
+    // What follows from another's fall may have taken this one away.
+    if (row < 0) continue;
+    const emptied = poolsRest(world, row) ? table.column('emptied').data[row] : 0;
+    restPools(world, actor, false);
+    world.since(emptied || (last?.cause ?? 0), () => defeat(world, actor, last?.by ?? 0));
   }
 }
 

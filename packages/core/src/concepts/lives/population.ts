@@ -1,9 +1,9 @@
 import type { CompileContext } from '../../ruleset/context.js';
-import type { StartSource } from '../../ruleset/fields.js';
+import type { Path } from '../../ruleset/problem.js';
 import type { World } from '../../world/world.js';
 import { type ActorEntry, removeActor, spawnActor } from '../actors/index.js';
 import { followPlaced, type PlacedAs, placements } from '../arena/index.js';
-import { beginWith, type Start, startOf } from '../attributes/index.js';
+import { type AttributeEntry, attributes, beginWith, type Start, startOf, startProblem } from '../attributes/index.js';
 import { face, placeActor, placeOf } from '../movement/index.js';
 import { lives, settleAt } from './index.js';
 import { events } from './events.js';
@@ -18,7 +18,7 @@ export interface PlacedLife {
 /** What is other about placed actors, by their position among the placed things. */
 export function compilePlaced(context: CompileContext): ReadonlyMap<number, PlacedLife> {
   return new Map(
-    placements(context, 'actor').flatMap(({ index, thing: { with: own } }) =>
+    placements(context, 'actor').flatMap(({ index, thing, thing: { with: own } }) =>
       own === undefined
         ? []
         : [
@@ -26,15 +26,37 @@ export function compilePlaced(context: CompileContext): ReadonlyMap<number, Plac
               index,
               {
                 label: own.label,
-                starts: (own.starts ?? []).map(({ attribute, start }, i) => ({
-                  attribute: context.index('attributes', attribute),
-                  start: startOf(context, start as StartSource, ['arena', 'placed', index, 'with', 'starts', i, 'start']),
-                })),
+                starts: (own.starts ?? []).map(({ attribute, start }, i) =>
+                  compileStart(context, thing, attribute, start, ['arena', 'placed', index, 'with', 'starts', i]),
+                ),
               },
             ] as const,
           ],
     ),
   );
+}
+
+/** What one placed actor begins with otherwise than its kind. */
+function compileStart(
+  context: CompileContext,
+  { actor }: PlacedAs<'actor'>,
+  attribute: string,
+  source: NonNullable<AttributeEntry['start']>,
+  path: Path,
+): PlacedLife['starts'][number] {
+  const index = context.index('attributes', attribute);
+  const start = startOf(context, source, [...path, 'start']);
+  const kind = context.entry<ActorEntry>('actors', actor);
+  const compiled = attributes.of(context);
+  if (kind && context.entry('attributes', attribute)) {
+    if (!kind.attributes.some((one) => one.attribute === attribute))
+      context.problem([...path, 'attribute'], `${kind.label} does not have ${attribute}: add it to its attributes, or take this out.`);
+    else {
+      const wrong = startProblem(context, compiled, index, context.index('actors', actor), source, start);
+      if (wrong) context.problem([...path, 'start'], wrong);
+    }
+  }
+  return { attribute: index, start };
 }
 
 const positionIn = (world: World, chapter: string, id: string | undefined) =>

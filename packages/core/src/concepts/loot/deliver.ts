@@ -1,3 +1,4 @@
+import { toWhole } from '../../math/grid.js';
 import type { World } from '../../world/world.js';
 import { useAbility } from '../abilities/index.js';
 import { typeOf } from '../actors/index.js';
@@ -94,7 +95,7 @@ export function giveTo(world: World, drop: Drop, amount: number, receiver: numbe
     const attribute = attributes.of(world.rules).list[drop.index];
     if (!hasAttribute(world, attribute, world.actors.rowOf(receiver))) return 0;
     const before = readAttribute(world, receiver, drop.index);
-    changeAttribute(world, receiver, drop.index, attribute.whole ? Math.floor(amount + 0.5) : amount, from, 'give');
+    changeAttribute(world, receiver, drop.index, attribute.whole ? toWhole(amount) : amount, from, 'give');
     return readAttribute(world, receiver, drop.index) - before;
   }
   if (drop.what === 'effect') {

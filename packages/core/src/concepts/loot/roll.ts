@@ -1,5 +1,5 @@
 import type { Parties } from '../../formula/index.js';
-import { toGrid } from '../../math/grid.js';
+import { toGrid, toWhole } from '../../math/grid.js';
 import type { World } from '../../world/world.js';
 import type { CompiledLoot, Drop, LootTable, Quantity } from './compile.js';
 import { dryOf, noteDry } from './streaks.js';
@@ -36,7 +36,7 @@ export function quantityNow(world: World, quantity: Quantity, opener: Opener): n
 }
 
 /** A count of something: whole, and not below nothing. */
-export const wholeOf = (amount: number, most: number): number => Math.max(0, Math.min(most, Math.floor(amount + 0.5)));
+export const wholeOf = (amount: number, most: number): number => Math.max(0, Math.min(most, toWhole(amount)));
 
 /** The weight of each entry as it is now, for whoever opens; `out` takes them, and their sum is returned. */
 export function weigh(world: World, table: LootTable, opener: Opener, dry: number, out: number[]): number {

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { toGrid } from '../../math/grid.js';
+import { toGrid, toWhole } from '../../math/grid.js';
 import type { CompileContext } from '../../ruleset/context.js';
 import { entryFields, finite, id, reference } from '../../ruleset/fields.js';
 import { type Concept, defineConcept } from '../../world/concept.js';
@@ -92,6 +92,11 @@ function compileMarket(context: CompileContext, entry: MarketEntry, index: numbe
       if (entry.goods.findIndex((other) => other.good === good) < k) context.problem([...path, k, 'good'], `${good} stands here already.`);
       if (good === context.section<{ currency?: string } | undefined>('economy')?.currency)
         context.problem([...path, k, 'good'], `${attribute?.label ?? good} is the money itself: it is not for sale.`);
+      if (whole && 'walk' in written && written.walk.step > 0 && written.walk.step < 1)
+        context.problem(
+          [...path, k, 'price', 'walk', 'step'],
+          `A price in whole amounts can’t move by ${written.walk.step}: let it step by 1 or more, or say "whole": false.`,
+        );
       return {
         attribute: context.index('attributes', good),
         id: good,
@@ -258,7 +263,9 @@ function draw(world: World, good: Good, last: number | undefined): number {
   // Of a whole range each price is as likely as another.
   if ('range' in good.price)
     return Math.min(Math.floor(most), Math.ceil(least) + Math.floor(drawn * (Math.floor(most) - Math.ceil(least) + 1)));
-  return Math.min(Math.floor(most), Math.max(Math.ceil(least), Math.floor(next + 0.5)));
+  // Of whole steps each is as likely as another, those at the ends too.
+  const reach = last === undefined ? 0 : Math.floor(good.price.walk.step);
+  return Math.min(Math.floor(most), Math.max(Math.ceil(least), toWhole(from) + Math.floor(drawn * (2 * reach + 1)) - reach));
 }
 
 function setUp(world: World): void {

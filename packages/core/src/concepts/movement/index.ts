@@ -4,8 +4,10 @@ import { toGrid } from '../../math/grid.js';
 import { type AmountSource, amount, finite } from '../../ruleset/fields.js';
 import { defineConcept } from '../../world/concept.js';
 import type { World } from '../../world/world.js';
-import { actors, counts, teamOf, WHO } from '../actors/index.js';
+import { distanceOf } from '../../math/distance.js';
+import { actors, counts, typeOf, WHO } from '../actors/index.js';
 import { arena } from '../arena/index.js';
+import { isDown } from '../states/index.js';
 import { onGrid } from './ground.js';
 import { attachMovement, bodyRadius, type Movement, moveAll, moveStraight, pushOut } from './system.js';
 
@@ -94,7 +96,9 @@ export const movement = defineConcept<undefined, Movement>({
   },
   lifecycle: {
     actorSpawned: (world, row) => {
-      const { x, y } = startPoint(world, row);
+      // All others are put where they belong by whoever brings them in.
+      const { width, height } = arena.of(world.rules);
+      const { x, y } = typeOf(world, row).kind === 'player' ? startPoint(world, row) : { x: width / 2, y: height / 2 };
       placeActor(world, row, x, y);
       face(world, row, 1, 0);
     },
@@ -154,15 +158,41 @@ export function placeOf(world: World, row: number): { readonly x: number; readon
   return { x: table.columns[X].data[row], y: table.columns[Y].data[row] };
 }
 
-/** The team's start points in turn, then those for everybody, then the middle. */
+/**
+ * Where an actor begins, and comes back to: of the start points of its team, or of those for everybody where it has none, the
+ * one on which nobody stands that is farthest from the nearest other player. Of those that are as far, the first. Where
+ * somebody stands on all of them, the one that is farthest; where there are none, the middle.
+ */
 export function startPoint(world: World, row: number): { x: number; y: number } {
   const { starts, width, height } = arena.of(world.rules);
   const team = world.rules.chapters.get('teams')?.ids[actors.in(world).table.column('team').data[row]];
   const own = starts.filter((start) => start.team !== undefined && start.team === team);
   const fit = own.length > 0 ? own : starts.filter((start) => start.team === undefined);
   if (fit.length === 0) return { x: width / 2, y: height / 2 };
-  const mates = Math.max(0, teamOf(world, world.actors.handle(row)).length - 1);
-  return fit[mates % fit.length];
+  const others = bodiesBeside(world, row);
+  const players = others.filter((other) => typeOf(world, other).kind === 'player');
+  const far = fit.map((point) => gapTo(world, point, players));
+  const free = fit.map((point) => gapTo(world, point, others) > bodyRadius(world, row));
+  const anyFree = free.includes(true);
+  let best = -1;
+  far.forEach((gap, i) => {
+    if ((free[i] || !anyFree) && (best < 0 || gap > far[best])) best = i;
+  });
+  return fit[best];
+}
+
+/** The rows of all others that are up and have a will of their own. */
+function bodiesBeside(world: World, row: number): readonly number[] {
+  const rows: number[] = [];
+  for (let other = 0; other < world.actors.high; other++)
+    if (world.actors.live[other] === 1 && other !== row && typeOf(world, other).kind !== 'prop' && !isDown(world, other)) rows.push(other);
+  return rows;
+}
+
+/** How far a point is from the nearest body. */
+function gapTo(world: World, point: { readonly x: number; readonly y: number }, others: readonly number[]): number {
+  world.lookThrough(others.length);
+  return others.reduce((least, other) => Math.min(least, distanceOf(point, placeOf(world, other)) - bodyRadius(world, other)), Infinity);
 }
 
 /** Turns an actor to look in a direction. Nothing where there is none. */
@@ -205,12 +235,12 @@ function push(world: World, actor: number, from: number, distance: number): void
 /** What it costs to find a body near by, in rows that are looked through. */
 const ROWS_OF_BODY = 8;
 
-/** The actors whose body touches a circle and that are not down, ascending by row. */
+/** The actors whose body touches a circle and that are not down, by their turns in this tick. */
 export function actorsWithin(world: World, x: number, y: number, radius: number): readonly number[] {
   // Out of steps, there is nobody to be found.
   if (!world.lookThrough(0)) return [];
   const found = movement.in(world).near.touching(world, x, y, radius);
-  return world.lookThrough(found.length * ROWS_OF_BODY) ? found : [];
+  return world.lookThrough(found.length * ROWS_OF_BODY) ? world.turns.sort(found, (row) => world.actors.handle(row)) : [];
 }
 
 /** Actors whose body touches a circle around one, that one left out. */

@@ -1,10 +1,55 @@
 import * as fc from 'fast-check';
 import { placeOf } from '../../index.js';
-import { input, stat, Trial } from '../../testing/rulesets.js';
+import { input, join, poke, pool, stat, Trial } from '../../testing/rulesets.js';
 
 const arena = { width: 400, height: 300, walls: [{ x: 200, y: 100, width: 40, height: 100 }], starts: [{ x: 100, y: 150 }] };
 const parts = { attributes: [stat('finSpeed', 120, { max: 600 })], arena };
 const at = (trial: Trial) => placeOf(trial.world, trial.world.actors.rowOf(trial.actor()));
+
+describe('A start point', () => {
+  const starts = [100, 300, 500].map((x) => ({ x, y: 100 }));
+  const parts = (more: Record<string, unknown> = {}) => ({
+    attributes: [pool('suit'), stat('finSpeed', 100)],
+    actors: [{ id: 'diver', label: 'Diver', kind: 'player', life: 'suit', attributes: [{ attribute: 'suit' }], respawn: { after: '1s' } }],
+    arena: { width: 600, height: 400, starts },
+    ...more,
+  });
+  const seats = ['north', 'south', 'west', 'east'];
+  const xs = (trial: Trial, of = seats) => of.map((seat) => placeOf(trial.world, trial.world.actors.rowOf(trial.actor(seat))).x);
+
+  it('is the free one that is farthest from the others, in a team and without teams', () => {
+    expect(
+      xs(
+        Trial.of(
+          parts(),
+          seats.slice(0, 3).map((seat) => join(seat)),
+        ),
+        seats.slice(0, 3),
+      ),
+    ).toEqual([100, 500, 300]);
+    const teams = [{ id: 'petrel', label: 'Petrel' }];
+    const own = { teams, arena: { width: 600, height: 400, starts: starts.map((start) => ({ ...start, team: 'petrel' })) } };
+    const crew = Trial.of(
+      parts(own),
+      seats.slice(0, 3).map((seat) => join(seat, { team: 'petrel' })),
+    );
+    expect(xs(crew, seats.slice(0, 3))).toEqual([100, 500, 300]);
+    // Where none is free they come as far from the others as they can.
+    crew.step(join('east', { team: 'petrel' }));
+    expect([100, 300, 500]).toContain(xs(crew)[3]);
+  });
+
+  it('is looked for anew by each who comes back', () => {
+    const trial = Trial.of(parts(), [join('north'), join('south')]);
+    trial.step(poke('south', { do: 'place', x: 120, y: 100 }));
+    trial.poke({ do: 'hurt', attribute: 'suit', amount: 100 });
+    trial.run(1.1);
+    expect(xs(trial, ['north'])).toEqual([500]);
+    for (const seat of ['north', 'south']) trial.poke({ do: 'hurt', attribute: 'suit', amount: 100 }, seat);
+    trial.run(1.1);
+    expect(new Set(xs(trial, ['north', 'south'])).size).toBe(2);
+  });
+});
 
 describe('Movement', () => {
   it('goes as fast as the speed stat says, no faster aslant', () => {

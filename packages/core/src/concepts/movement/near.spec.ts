@@ -39,7 +39,7 @@ describe('Who is near', () => {
               const reach = r + bodyRadius(trial.world, row);
               if ((at.x - x) ** 2 + (at.y - y) ** 2 <= reach ** 2) all.push(row);
             }
-            expect(actorsWithin(trial.world, x, y, r)).toEqual(all);
+            expect([...actorsWithin(trial.world, x, y, r)].sort((a, b) => a - b)).toEqual(all);
           }
         },
       ),

@@ -6,7 +6,7 @@ import { bodyRadius } from './system.js';
 
 /** The side of a cell, in arena units: a few bodies wide. */
 const CELL = 64;
-const NOBODY_NEAR: readonly number[] = [];
+const NOBODY_NEAR: number[] = [];
 
 /**
  * Who is where: bodies by the square of ground that their middle is on. Worked out from the tables when it is first asked
@@ -30,7 +30,7 @@ export class Near {
   }
 
   /** The rows of actors whose body touches a circle, ascending; those that are down are left out. */
-  touching(world: World, x: number, y: number, radius: number): readonly number[] {
+  touching(world: World, x: number, y: number, radius: number): number[] {
     if (this.stale || this.high !== world.actors.high) this.build(world);
     const { table } = movement.in(world);
     const xs = table.columns[X].data;
@@ -56,8 +56,7 @@ export class Near {
     // Mostly nobody is there: nothing is made then.
     if (this.count === 0) return NOBODY_NEAR;
     if (this.count === 1) return [this.found[0]];
-    // Typed, since it then sorts numbers as such, several times as fast.
-    return Array.from(Int32Array.from(this.found.slice(0, this.count)).sort());
+    return this.found.slice(0, this.count);
   }
 
   private cell(value: number, count: number): number {

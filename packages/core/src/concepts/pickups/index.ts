@@ -1,7 +1,5 @@
-import type { FormulaFunction } from '../../formula/index.js';
-import type { CompileContext, CompiledThen } from '../../ruleset/context.js';
 import { finite, reference } from '../../ruleset/fields.js';
-import type { Path } from '../../ruleset/problem.js';
+import { isTold } from '../../ruleset/visible.js';
 import { defineConcept } from '../../world/concept.js';
 import { LAY_STEPS } from '../../world/budget.js';
 import { type Column, columnsOf, type PerEntry, type Table, type Visibility } from '../../world/table.js';
@@ -9,65 +7,25 @@ import { World } from '../../world/world.js';
 import { followPlaced, type PlacedAs, placements } from '../arena/index.js';
 import { memory, nameNumber, recall, remember, forgetThing } from '../memory/index.js';
 import { actorsWithin, headingCause, placeOf } from '../movement/index.js';
+import { type CompiledPickups, compilePickups, type Pickup } from './compile.js';
 import { events } from './events.js';
 import { findings } from './findings.js';
-import { type PickupEntry, schema } from './schema.js';
+import { schema } from './schema.js';
 import { events as livesEvents } from '../lives/events.js';
 
+export type { CompiledPickups, Pickup } from './compile.js';
 export { GONE, type PickupEntry, SHAPES } from './schema.js';
 
 /** At most so many lie in the arena at a time: those that are laid down beyond are not there. */
 export const MOST_LYING = 2000;
 
-export interface Pickup {
-  readonly id: string;
-  readonly label: string;
-  readonly radius: number;
-  readonly shape: PickupEntry['shape'];
-  readonly rule: number;
-  readonly who: FormulaFunction | undefined;
-  /** The condition as it is written, and what its author says to whom it refuses. */
-  readonly condition: string;
-  readonly refusal: string | undefined;
-  readonly then: CompiledThen;
-  readonly perPlayer: boolean;
-  readonly lasts: number;
-  readonly returns: number;
-}
-
-export interface CompiledPickups {
-  readonly list: readonly Pickup[];
-  /** Those that a placed thing has otherwise, by its position among the placed things. */
-  readonly variants: ReadonlyMap<number, Pickup>;
-  /** What a player's taking is remembered as. */
-  readonly taken: number;
-}
-
 interface Pickups extends CompiledPickups {
   readonly table: Table;
   /** Its columns that every tick asks for. */
-  readonly of: Readonly<Record<'pickup' | 'x' | 'y' | 'placed' | 'owner', Column>>;
+  readonly of: Readonly<Record<'pickup' | 'x' | 'y' | 'placed' | 'owner' | 'luck', Column>>;
   readonly own: Table;
   readonly refused: Table;
   readonly returnTimer: number;
-}
-
-function compilePickup(context: CompileContext, entry: PickupEntry, path: Path, rule: number): Pickup {
-  const ticks = (time: string | undefined) => (time === undefined ? 0 : Math.max(1, context.ticks(time)));
-  return {
-    id: entry.id,
-    label: entry.label,
-    radius: entry.radius,
-    shape: entry.shape,
-    rule,
-    who: entry.who === undefined ? undefined : context.condition(entry.who),
-    condition: entry.who ?? '',
-    refusal: entry.refusal,
-    then: context.then(entry.then, [...path, 'then']),
-    perPlayer: entry.gone === 'perPlayer',
-    lasts: ticks(entry.lasts),
-    returns: ticks(entry.returns),
-  };
 }
 
 /** What lies there for one player alone is told to that player alone. */
@@ -77,23 +35,7 @@ const TOLD: PerEntry<Visibility> = { column: 'own', of: ['everyone', 'owner'] };
 export const pickups = defineConcept<CompiledPickups, Pickups>({
   id: 'pickups',
   sections: { pickups: { kind: 'chapter', title: 'Pickups', entry: schema } },
-  compile: (context) => {
-    const entries = context.entries<PickupEntry>('pickups');
-    const variants = placements(context, 'pickup').flatMap(({ index, thing }) => {
-      const entry = context.entry<PickupEntry>('pickups', thing.pickup);
-      if (thing.with === undefined || !entry) return [];
-      const i = context.index('pickups', thing.pickup);
-      // What is not said anew keeps its place, and with it its luck.
-      const own = { ...entry, ...(thing.with as Partial<PickupEntry>) };
-      const path = 'then' in thing.with ? ['arena', 'placed', index, 'with'] : ['pickups', i];
-      return [[index, compilePickup(context, own, path, context.ruleAt(['pickups', i]))] as const];
-    });
-    return {
-      list: entries.map((entry, i) => compilePickup(context, entry, ['pickups', i], context.ruleAt(['pickups', i]))),
-      variants: new Map(variants),
-      taken: context.purpose(['pickups', 'taken']),
-    };
-  },
+  compile: compilePickups,
   tables: () => [
     {
       name: 'pickups',
@@ -107,6 +49,9 @@ export const pickups = defineConcept<CompiledPickups, Pickups>({
         { name: 'own', kind: 'flag', see: 'server' },
         // One more than its position among the placed things; 0 for one that was not placed.
         { name: 'placed', kind: 'int', see: 'server' },
+        // The luck that was drawn for it as it appeared; 0 where its taker's is drawn. What it gives by that; 0 where that is not known.
+        { name: 'luck', kind: 'int', see: 'server' },
+        { name: 'worth', kind: 'number', see: TOLD, decimals: 2 },
         // The tick at which it is gone unclaimed; 0 for never.
         { name: 'fades', kind: 'tick', see: TOLD },
         // One more than the position of the spawner that made it; 0 for none.
@@ -137,7 +82,7 @@ export const pickups = defineConcept<CompiledPickups, Pickups>({
   attach: (world, compiled) => ({
     ...compiled,
     table: world.table('pickups'),
-    of: columnsOf(world.table('pickups'), ['pickup', 'x', 'y', 'placed', 'owner']),
+    of: columnsOf(world.table('pickups'), ['pickup', 'x', 'y', 'placed', 'owner', 'luck']),
     own: world.table('pickupsTaken'),
     refused: world.table('pickupsRefused'),
     returnTimer: world.rules.registry.timer('pickups.return'),
@@ -166,7 +111,14 @@ export const pickups = defineConcept<CompiledPickups, Pickups>({
     actorSpawned: recallTaken,
   },
   systems: { timers: fadeAll, overlaps: takeTouched },
-  display: ({ list }) => list.map(({ id, label, radius, shape }) => ({ id, label, radius, shape })),
+  display: ({ list }, rules) =>
+    list.map(({ id, label, radius, shape, worth }) => ({
+      id,
+      label,
+      radius,
+      shape,
+      ...(worth && isTold(rules, 'attributes', worth.attribute) && { gives: worth.attribute }),
+    })),
 });
 
 /**
@@ -174,13 +126,28 @@ export const pickups = defineConcept<CompiledPickups, Pickups>({
  * `owner` is the only one who may see and take it, 0 for everybody.
  */
 export function layDown(world: World, index: number, x: number, y: number, { placed = 0, made = 0, owner = 0 } = {}): void {
-  const { table, list, variants } = pickups.in(world);
+  const { table, list, variants, lucks, placedLucks } = pickups.in(world);
   // What the arena itself places has its place in it in any case.
   if (placed === 0 && !world.spend(LAY_STEPS)) return;
   if (placed === 0 && table.count >= MOST_LYING) return world.emit(livesEvents.arenaFull, {}, { pickup: list[index].id });
   const row = table.add();
-  const { lasts } = variants.get(placed - 1) ?? list[index];
-  const cells = { pickup: index, x, y, placed, made, owner, own: owner === 0 ? 0 : 1, fades: lasts === 0 ? 0 : world.tick + lasts };
+  const { lasts, drawnBefore, worth } = variants.get(placed - 1) ?? list[index];
+  // Another each time that one lies there, whenever that is and whatever else does; never 0.
+  const purpose = placedLucks.get(placed - 1) ?? lucks[index];
+  const luck = drawnBefore ? 1 + Math.floor(world.roll(purpose, 0) * 0x7fffffff) : 0;
+  const isShown = worth && isTold(world.rules, 'attributes', worth.attribute);
+  const cells = {
+    pickup: index,
+    x,
+    y,
+    placed,
+    made,
+    owner,
+    own: owner === 0 ? 0 : 1,
+    luck,
+    worth: isShown ? worth.amount.run(world, { owner: 0, source: 0, target: 0, luck }) : 0,
+    fades: lasts === 0 ? 0 : world.tick + lasts,
+  };
   table.write(row, cells);
   world.emit(events.pickupAppeared, owner === 0 ? {} : { subject: owner }, {
     pickup: list[index].id,
@@ -249,7 +216,7 @@ function forgetRow(world: World, row: number): void {
   for (let at = 0; at < refused.high; at++) if (refused.live[at] === 1 && refused.column('thing').data[at] === thing) refused.remove(at);
 }
 
-/** The first actor in table order that touches a pickup and may take it, takes it. */
+/** Of those that touch a pickup and may take it, whose turn in this tick comes first takes it. */
 function takeTouched(world: World): void {
   const grip = pickups.in(world);
   const { table } = grip;
@@ -304,6 +271,7 @@ function forgetPassed(world: World): void {
 function take(world: World, row: number, pickup: Pickup, taker: number): void {
   const { table, taken, of } = pickups.in(world);
   const own = of.owner.data[row] !== 0;
+  const luck = of.luck.data[row];
   // Gone before anything follows from it: whatever the actions do, nobody gets it twice.
   if (pickup.perPlayer) {
     remember(world, nameNumber(world, taker), taken, table.handle(row), pickup.returns);
@@ -312,7 +280,7 @@ function take(world: World, row: number, pickup: Pickup, taker: number): void {
   // What brought the taker here is what led to it.
   world.since(headingCause(world, world.actors.rowOf(taker)), () =>
     world.follow(events.pickupTaken, { subject: taker, source: taker }, { pickup: pickup.id, ...(own && { own }) }, () =>
-      pickup.then(world, World.alone(taker)),
+      pickup.then(world, luck === 0 ? World.alone(taker) : { ...World.alone(taker), luck }),
     ),
   );
 }

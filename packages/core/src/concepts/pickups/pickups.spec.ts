@@ -35,6 +35,54 @@ describe('A pickup', () => {
     expect(trial.value('scrip', 'north')).toBeGreaterThanOrEqual(1);
   });
 
+  it('is worth what luck made of it as it appeared, whoever takes it, and tells that', () => {
+    const worthOf = (drawn: string | undefined, takers: readonly string[], gone = 'forAll') => {
+      const token = { ...parts.pickups[1], gone, ...(drawn && { drawn }) };
+      const trial = new Trial(compileRuleset(rulesetWith({ ...withPlaced('token'), pickups: [token] })), [join('north'), join('south')], 5);
+      const shown = trial.world.table('pickups').column('worth').data[0];
+      for (const seat of takers) trial.poke(place(200), seat);
+      return [shown, ...takers.map((seat) => trial.value('scrip', seat))];
+    };
+    const [shown, north] = worthOf(undefined, ['north']);
+    expect(north).toBe(shown);
+    expect(worthOf(undefined, ['south'])).toEqual([shown, shown]);
+    expect(worthOf('appearing', ['south', 'north'], 'perPlayer')).toEqual([shown, shown, shown]);
+    expect(worthOf('taking', ['north'])[0]).toBe(0);
+    // Each that appears is drawn anew, also in the same place.
+    const trial = Trial.of({ ...withPlaced('token'), pickups: [{ ...parts.pickups[1], returns: '100ms' }] });
+    const seen = new Set<number>();
+    for (let n = 0; n < 40; n++) {
+      trial.poke(place(200));
+      trial.poke(place(50));
+      trial.run(0.2);
+      const { live } = trial.world.table('pickups');
+      if (live[0] === 1) seen.add(trial.world.table('pickups').column('worth').data[0]);
+    }
+    expect([...seen].sort()).toEqual([1, 2, 3, 4, 5]);
+  });
+
+  it('keeps that luck for all of its list, over a wait', () => {
+    const random = { random: [1, 1000], whole: true };
+    const token = {
+      ...parts.pickups[1],
+      then: [
+        { do: 'give', attribute: 'scrip', amount: random },
+        { do: 'wait', for: '100ms' },
+        { do: 'pick', among: [1, 2, 3, 4, 5].map((n) => ({ weight: 1, then: [{ do: 'give', attribute: 'scrip', amount: n * 1000 }] })) },
+        { do: 'give', attribute: 'scrip', amount: random },
+      ],
+    };
+    const rules = compileRuleset(rulesetWith({ ...withPlaced('token'), pickups: [token] }));
+    const taken = ['north', 'south'].map((seat) => {
+      const trial = new Trial(rules, [join('north'), join('south')], 9);
+      trial.poke(place(200), seat);
+      trial.run(0.2);
+      return trial.value('scrip', seat);
+    });
+    expect(taken[0]).toBe(taken[1]);
+    expect(taken[0]).toBeGreaterThan(1000);
+  });
+
   it('returns after its time, in its place', () => {
     const trial = Trial.of(withPlaced('pod'));
     trial.poke(place(200));

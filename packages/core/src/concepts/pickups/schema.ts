@@ -5,6 +5,8 @@ import { actionList } from '../../ruleset/registry.js';
 export const SHAPES = ['circle', 'diamond', 'capsule', 'square', 'triangle'] as const;
 /** Whom a pickup is gone for once it is taken. */
 export const GONE = ['forAll', 'perPlayer'] as const;
+/** When what luck decides of it is drawn: as it appears, the same for whoever takes it; or as it is taken, by its taker's luck. */
+export const DRAWN = ['appearing', 'taking'] as const;
 
 const radius = () => finite().min(1, 'A radius is 1 to 200.').max(200, 'A radius is 1 to 200.');
 
@@ -18,6 +20,8 @@ export const pickupFields = () => ({
   then: actionList(),
   /** Whether it is gone for everybody once it is taken, or only for the player who took it. */
   gone: z.enum(GONE, `One of ${GONE.join(', ')} is expected.`),
+  /** When the random amounts and picks in its list are drawn. */
+  drawn: z.enum(DRAWN, `One of ${DRAWN.join(', ')} is expected.`),
   /** How long it lies before it is gone unclaimed. */
   lasts: duration(),
   /** How long after it was taken, or was gone, another lies in its place. */
@@ -34,6 +38,7 @@ export const schema = z.strictObject({
   refusal: fields.refusal.optional(),
   then: fields.then.default([]),
   gone: fields.gone.default('forAll'),
+  drawn: fields.drawn.default('appearing'),
   lasts: fields.lasts.optional(),
   returns: fields.returns.optional(),
 });

@@ -11,7 +11,7 @@ describe('What is asked of a quest for no good reason', () => {
     for (const [what, id] of [
       ['accept', 'secret'],
       ['accept', 'nothing'],
-      ['accept', '__proto__'],
+      ['accept', 'constructor'],
       ['abandon', 'hunt'],
       ['decline', 'secret'],
     ])

@@ -9,7 +9,7 @@ import { findings } from './findings.js';
 import { show, showAll } from './log.js';
 import { complete, countByAction, forgetQuests, hear, look, lookBack, makeSound, startByAction } from './progress.js';
 import { type QuestEntry, schema } from './schema.js';
-import { mendWaits, answer, askForQuests, fail, offer, offerFromStart } from './taking.js';
+import { mendWaits, answer, askForQuests, fail, offer, offerAtStart, offerFromStart } from './taking.js';
 
 export { stretch } from './events.js';
 export { OFFERED, STANDINGS, type Standing } from './columns.js';
@@ -139,6 +139,7 @@ export const quests: Concept<CompiledQuests, Quests> = defineConcept<CompiledQue
     },
   },
   listeners: {
+    seatTaken: (world, { subject }) => offerAtStart(world, subject),
     clockSetBack: (world, { data }) => {
       for (let row = 0; row < world.actors.high; row++) if (world.actors.live[row] === 1) mendWaits(world, row, Number(data['seconds']));
     },

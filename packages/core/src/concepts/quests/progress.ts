@@ -1,4 +1,5 @@
-import { type GameEvent, partyIn } from '../../world/events.js';
+import type { GameEvent } from '../../world/events.js';
+import { countsForWhom } from '../actors/index.js';
 import { World } from '../../world/world.js';
 import { ACTIVE, AHEAD, CURRENT, NONE, PASSED, READY, STANDINGS } from './columns.js';
 import type { WaitingGoal } from './compile.js';
@@ -17,14 +18,15 @@ export function hear(world: World, event: GameEvent): void {
     for (const player of players)
       if (waitsFor(world, world.actors.rowOf(player), waiting)) advance(world, player, waiting.quest, waiting.goal, 1);
   for (const { quest, pattern, who } of failures.get(event.name) ?? []) {
-    const actor = partyIn(event, who);
-    const row = world.actors.rowOf(actor);
-    if (isPlayer(world, row) && quests.in(world).cells[quest].standing.data[row] === ACTIVE && pattern.matches(world, event, actor))
-      fail(world, actor, quest, 'event', event.source);
+    for (const actor of countsForWhom(world, event, who)) {
+      const row = world.actors.rowOf(actor);
+      if (isPlayer(world, row) && quests.in(world).cells[quest].standing.data[row] === ACTIVE && pattern.matches(world, event, actor))
+        fail(world, actor, quest, 'event', event.source);
+    }
   }
   for (const { quest, pattern, who } of offers.get(event.name) ?? []) {
-    const actor = partyIn(event, who);
-    if (isPlayer(world, world.actors.rowOf(actor)) && pattern.matches(world, event, actor)) offer(world, actor, quest, event.source);
+    for (const actor of countsForWhom(world, event, who))
+      if (isPlayer(world, world.actors.rowOf(actor)) && pattern.matches(world, event, actor)) offer(world, actor, quest, event.source);
   }
 }
 
@@ -36,7 +38,15 @@ const waitsFor = (world: World, row: number, { quest, step }: WaitingGoal): bool
 /** The players for whom what somebody did counts towards a goal. */
 function countsFor(world: World, event: GameEvent, waiting: WaitingGoal): readonly number[] {
   const { pattern, who, counts } = waiting;
-  const doer = partyIn(event, who);
+  // Whoever does it, it counts for each who waits for it.
+  if (who === 'anyone')
+    return countsForWhom(world, event, who).filter(
+      (actor) =>
+        isPlayer(world, world.actors.rowOf(actor)) &&
+        waitsFor(world, world.actors.rowOf(actor), waiting) &&
+        pattern.matches(world, event, actor),
+    );
+  const doer = event[who];
   const row = world.actors.rowOf(doer);
   if (!isPlayer(world, row)) return [];
   const team = world.actors.column('team').data;

@@ -9,6 +9,23 @@ describe('A quest', () => {
     expect(JSON.stringify(wireSchemaOf(rules, true))).toContain('hushed');
   });
 
+  it('that is offered from the start stands before the first thing that its player does', () => {
+    const goals = [{ id: 'g', line: 'Take it', on: { on: 'pickupTaken' } }];
+    const first = { id: 'first', label: 'First', offered: [{ by: 'start' }], begins: 'atOnce', steps: [{ id: 's', label: 'S', goals }] };
+    const trial = Trial.of({
+      quests: [first],
+      pickups: [{ id: 'pearl', label: 'Pearl', then: [] }],
+      arena: { starts: [{ x: 100, y: 100 }], placed: [{ pickup: 'pearl', x: 100, y: 100 }] },
+    });
+    expect(trial.named('pickupTaken').map(({ tick }) => tick)).toEqual([1]);
+    expect(trial.named('questStarted').map(({ who, tick }) => [who, tick])).toEqual([['north', 1]]);
+    expect(trial.named('questDone').length).toBe(1);
+    // Each who comes later has it at once as well.
+    trial.run(0.35);
+    trial.step(join('south'));
+    expect(trial.named('questStarted').map(({ who, tick }) => [who, tick])).toContain(['south', trial.world.tick]);
+  });
+
   it('is offered, accepted, counted step by step, and done once', () => {
     const steps = [step('first', goal('two', { count: 2 })), step('second', goal('one'))];
     const trial = Trial.of(parts(quest('hunt', { steps, then: pay })));

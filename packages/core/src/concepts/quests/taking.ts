@@ -184,11 +184,15 @@ function comesByItself(world: World, row: number, { index, repeats }: Quest): bo
 export function offerFromStart(world: World): void {
   const { list } = quests.in(world);
   if (world.tick % world.rules.tickRate !== 0 || !list.some(({ atStart }) => atStart)) return;
-  for (const actor of allActors(world))
-    for (const quest of list) {
-      const row = world.actors.rowOf(actor);
-      if (quest.atStart && isPlayer(world, row) && comesByItself(world, row, quest)) offer(world, actor, quest.index, 0);
-    }
+  for (const actor of allActors(world)) offerAtStart(world, actor);
+}
+
+/** Offers a player what is offered from the start: to who comes, before anything counts that they do. */
+export function offerAtStart(world: World, actor: number): void {
+  for (const quest of quests.in(world).list) {
+    const row = world.actors.rowOf(actor);
+    if (quest.atStart && isPlayer(world, row) && comesByItself(world, row, quest)) offer(world, actor, quest.index, 0);
+  }
 }
 
 /** Does what a player asks, or tells them why not. */

@@ -222,7 +222,8 @@ function ask(world: World, visitor: number, args: Readonly<Record<string, unknow
   if (!mayUse(world, row))
     return refuse(world, visitor, thing, { reason: 'state', state: world.rules.chapters.get('states')!.ids[stateOf(world, row)] });
   if (!offer) return refuse(world, visitor, thing, { reason: whyNot(world, visitor, thing, id) });
-  if (visitBy(world, visitor) >= 0 || openedBy(world, visitor) !== 0) return refuse(world, visitor, thing, { reason: 'visiting' });
+  const pays = visitBy(world, visitor);
+  if (pays >= 0 || openedBy(world, visitor) !== 0) return refuse(world, visitor, thing, refusedMeanwhile(world, pays, thing));
   if (offer.what === CONTAINER) {
     const container = containerAt(world, world.actors.rowOf(thing))!;
     const refusal = openingRefusal(world, visitor, thing, container);
@@ -232,6 +233,13 @@ function ask(world: World, visitor: number, args: Readonly<Record<string, unknow
   const refusal = visitRefusal(world, visitor, thing, offer.what);
   if (refusal) return refuse(world, visitor, thing, { interaction: interactions.in(world).list[offer.what].id, ...refusal });
   beginVisit(world, visitor, thing, offer.what);
+}
+
+/** What somebody is told who asks while they are busy: with the very one that they ask, or with another. */
+function refusedMeanwhile(world: World, visit: number, thing: number): VisitRefusal {
+  const { table } = interactions.in(world);
+  if (visit < 0 || table.column('thing').data[visit] !== thing) return { reason: 'visiting' };
+  return { reason: 'served', ticks: Math.max(0, table.column('until').data[visit] - world.tick) };
 }
 
 /** Why a thing that was asked offers nothing. */

@@ -38,6 +38,7 @@ describe('A reaction', () => {
       ),
       [join('north'), join('south')],
     );
+    trial.poke({ do: 'place', x: 500, y: 500 }, 'south');
     for (let n = 0; n < 4; n++) trial.poke(token);
     trial.step();
     expect([trial.value('a'), trial.value('b')]).toEqual([2, 1]);
@@ -99,6 +100,7 @@ describe('A reaction', () => {
       },
       [join('north'), join('south')],
     );
+    trial.poke({ do: 'place', x: 500, y: 500 }, 'south');
     trial.poke(token);
     expect([trial.value('a'), trial.value('a', 'south')]).toEqual([1, 0]);
     expect(trial.named('pickupAppeared').map(({ data }) => data['pickup'])).toEqual(['token', 'crumb']);

@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import { CompileContext } from '../../ruleset/context.js';
 import { registry, type Then } from '../../ruleset/registry.js';
+import type { Problem } from '../../ruleset/problem.js';
+import { checkAction, checkInput } from '../../ruleset/requests.js';
 import type { Rules } from '../../ruleset/rules.js';
 import { didYouMean } from '../../ruleset/suggest.js';
 import { defineConcept } from '../../world/concept.js';
@@ -24,6 +26,7 @@ const events = defineEvents({
     when: 'A player’s actor is in the arena, with all that was kept of the player.',
     arises: 'core',
     fields: { seat: text() },
+    patterns: [],
     see: 'everyone',
     sentence: (e) => `${e.who} takes the seat`,
   },
@@ -32,6 +35,7 @@ const events = defineEvents({
     when: 'A player’s actor has gone from the arena, with all that it owned.',
     arises: 'core',
     fields: { seat: text() },
+    patterns: [],
     see: 'everyone',
     sentence: (e) => `${e.data['seat']} leaves the seat`,
   },
@@ -63,8 +67,6 @@ export const seats = defineConcept<undefined, { readonly table: Table }>({
       columns: [
         { name: 'actor', kind: 'actor', see: 'everyone' },
         { name: 'name', kind: 'text', see: 'everyone' },
-        /** The number of the last input that was run, for a client that predicts. */
-        { name: 'lastInput', kind: 'serial', see: 'owner' },
       ],
     },
   ],
@@ -83,15 +85,22 @@ export const seats = defineConcept<undefined, { readonly table: Table }>({
     },
     leave: { args: { seat: seatName() }, run: (world, args) => leave(world, String(args['seat'])) },
     input: {
-      args: { seat: seatName(), n: z.int().min(0).optional(), input: z.unknown() },
-      run: (world, args) => runInput(world, String(args['seat']), Number(args['n'] ?? 0), args['input'] as InputRequest),
+      args: { seat: seatName(), input: z.unknown().optional() },
+      actor: (world, args) => actorOfSeat(world, String(args['seat'])),
+      check: (_, { input }) => within('input', checkInput(input).problems),
+      run: (world, args) => runInput(world, String(args['seat']), args['input'] as InputRequest),
     },
     poke: {
-      args: { seat: seatName().optional(), from: seatName().optional(), action: z.unknown() },
+      args: { seat: seatName().optional(), from: seatName().optional(), action: z.unknown().optional() },
+      check: (rules, { action }) => within('action', checkAction(rules, action).problems),
       run: (world, args) => poke(world, args as unknown as PokeArgs),
     },
   },
 });
+
+/** Problems of what stands in an argument, by its place among the arguments. */
+const within = (argument: string, problems: readonly Problem[]): readonly Problem[] =>
+  problems.map((problem) => ({ ...problem, path: `/${argument}${problem.path}` }));
 
 interface JoinArgs {
   readonly seat: string;
@@ -170,13 +179,11 @@ function leave(world: World, seat: string): void {
   world.emit(events.seatLeft, {}, { seat });
 }
 
-function runInput(world: World, seat: string, n: number, input: InputRequest): void {
+function runInput(world: World, seat: string, input: InputRequest): void {
   const row = rowOfSeat(world, seat);
   const actor = actorOfSeat(world, seat);
   const spec = registry().inputs.get(input.do);
   if (row < 0 || !spec || world.actors.rowOf(actor) < 0) return;
-  const last = seats.in(world).table.column('lastInput').data;
-  if (n > last[row]) last[row] = n;
   const { do: name, ...args } = input;
   const traced = typeof spec.traced === 'function' ? spec.traced(world, actor, args) : spec.traced;
   const asked = traced ? world.announce(events.asked, { subject: actor }, { do: name, words: scalars(args).join(' ') }) : undefined;

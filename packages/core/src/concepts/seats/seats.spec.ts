@@ -69,15 +69,6 @@ describe('A seat', () => {
       [200, 150],
     ]);
   });
-
-  it('remembers the last input that was run for it', () => {
-    const trial = Trial.of({}, [join('a')]);
-    const last = () => trial.world.table('seats').column('lastInput').data[0];
-    trial.step({ kind: 'input', args: { seat: 'a', n: 7, input: { do: 'stop' } } });
-    expect(last()).toBe(7);
-    trial.step({ kind: 'input', args: { seat: 'a', n: 3, input: { do: 'stop' } } });
-    expect(last()).toBe(7);
-  });
 });
 
 describe('A poke', () => {

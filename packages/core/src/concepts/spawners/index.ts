@@ -1,3 +1,4 @@
+import { toWhole } from '../../math/grid.js';
 import type { Amount, CompileContext, CompiledPattern } from '../../ruleset/context.js';
 import { grouped } from '../../ruleset/grouped.js';
 import type { Path } from '../../ruleset/problem.js';
@@ -208,7 +209,7 @@ function make(world: World, row: number, spawner: Spawner): void {
   const { table } = spawners.in(world);
   const [waves, made] = ['waves', 'made'].map((name) => table.column(name).data);
   const nobody = World.alone(0);
-  const wanted = Math.min(MOST_AT_ONCE, Math.floor(spawner.count.run(world, nobody) + 0.5));
+  const wanted = Math.min(MOST_AT_ONCE, toWhole(spawner.count.run(world, nobody)));
   const room = Math.max(0, spawner.most - aliveOf(world, spawner.index));
   let count = 0;
   for (let n = 0; n < wanted && count < room && world.spend(SPAWN_STEPS, spawner.rule); n++)

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { toGrid } from '../../math/grid.js';
+import { toGrid, toWhole } from '../../math/grid.js';
 import { amount, type AmountSource, reference } from '../../ruleset/fields.js';
 import type { CompileContext, Amount } from '../../ruleset/context.js';
 import type { Path } from '../../ruleset/problem.js';
@@ -53,7 +53,7 @@ const wholeOf = (world: World, { attribute, amount: asked }: Part): number => {
   const { whole, kind } = attributes.of(world.rules).list[attribute];
   const positive = Math.max(0, asked);
   // What is counted changes hands in whole things.
-  return toGrid(whole || kind === 'counter' ? Math.floor(positive + 0.5) : positive);
+  return toGrid(whole || kind === 'counter' ? toWhole(positive) : positive);
 };
 
 /** Parts by attribute: two prices in one currency are asked for together. */
@@ -123,7 +123,9 @@ export const trade = defineConcept({
       args: { pays: parts().optional(), gets: parts().optional(), then: actionList().optional(), else: actionList().optional() },
       compile: (args, context, path) => {
         const [pays, gets] = ['pays', 'gets'].map((side) => compileParts(context, (args[side] ?? []) as PartJson[], [...path, side]));
-        const [yes, no] = (['then', 'else'] as const).map((name) => context.then((args[name] ?? []) as Then, [...path, name]));
+        // What follows from it is for whom traded, wherever it stands.
+        const list = (name: 'then' | 'else') => context.then((args[name] ?? []) as Then, [...path, name], undefined, 'self');
+        const [yes, no] = [list('then'), list('else')];
         return (world, actor, parties) => {
           const now = (side: typeof pays) =>
             side.map((one) => ({ attribute: one.attribute, amount: one.amount.run(world, { ...parties, owner: actor }) }));

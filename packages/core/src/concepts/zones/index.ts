@@ -5,7 +5,7 @@ import { labelOf, type Rules } from '../../ruleset/rules.js';
 import { defineConcept } from '../../world/concept.js';
 import { entry } from '../../world/event-fields.js';
 import { defineEvents, type EventSpec } from '../../world/events.js';
-import type { Table } from '../../world/table.js';
+import { columnsOf, type Table } from '../../world/table.js';
 import { World } from '../../world/world.js';
 import { followPlaced, type PlacedAs, placements } from '../arena/index.js';
 import { actorsWithin, headingCause, placeOf } from '../movement/index.js';
@@ -185,7 +185,7 @@ function crossAll(world: World): void {
   // Where the tick had no steps left to look, those who were inside are.
   if (unasked.size > 0) for (const at of known.values()) if (unasked.has(placed[at])) seen[at] = world.tick;
   if (table.count > 0) leaveUnseen(world);
-  for (const { zone, actor: entering } of fresh) enter(world, zone, entering);
+  for (const { zone, actor: entering } of world.turns.sort(fresh, (one) => one.actor)) enter(world, zone, entering);
   if (table.count > 0) pulseAll(world);
 }
 
@@ -198,11 +198,12 @@ function byPlace(list: readonly PlacedZone[]): (placed: number) => PlacedZone | 
 function leaveUnseen(world: World): void {
   const { list, table } = zones.in(world);
   const zoneOf = byPlace(list);
-  const [actor, placed, seen] = ['actor', 'placed', 'seen'].map((name) => table.column(name).data);
-  for (let at = 0; at < table.high; at++) {
-    if (table.live[at] === 0 || seen[at] === world.tick) continue;
-    const who = actor[at];
-    const zone = zoneOf(placed[at]);
+  const of = columnsOf(table, ['actor', 'placed', 'seen']);
+  for (const handle of world.turns.rows(table, of.actor)) {
+    const at = table.rowOf(handle);
+    if (at < 0 || of.seen.data[at] === world.tick) continue;
+    const who = of.actor.data[at];
+    const zone = zoneOf(of.placed.data[at]);
     table.remove(at);
     if (zone) announce(world, events.zoneLeft, zone, who, zone.onLeave);
   }
@@ -234,13 +235,14 @@ function announce(world: World, event: EventSpec<typeof fields>, { id }: PlacedZ
 function pulseAll(world: World): void {
   const { list, table } = zones.in(world);
   const zoneOf = byPlace(list);
-  const [actor, placed, next] = ['actor', 'placed', 'next'].map((name) => table.column(name).data);
-  for (let at = 0; at < table.high; at++) {
-    if (table.live[at] === 0 || next[at] === 0 || next[at] > world.tick) continue;
-    const zone = zoneOf(placed[at]);
+  const of = columnsOf(table, ['actor', 'placed', 'next']);
+  for (const handle of world.turns.rows(table, of.actor)) {
+    const at = table.rowOf(handle);
+    if (at < 0 || of.next.data[at] === 0 || of.next.data[at] > world.tick) continue;
+    const zone = zoneOf(of.placed.data[at]);
     if (!zone) continue;
-    next[at] = zone.every === 0 ? 0 : world.tick + zone.every;
-    zone.inside(world, World.alone(actor[at]));
+    of.next.data[at] = zone.every === 0 ? 0 : world.tick + zone.every;
+    zone.inside(world, World.alone(of.actor.data[at]));
   }
 }
 

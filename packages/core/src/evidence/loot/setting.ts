@@ -3,7 +3,8 @@ import { loot, type LootTable, type Opener, type WeightedDrop } from '../../conc
 import { tableOf, tracks } from '../../concepts/tracks/index.js';
 import { labelOf, type Rules } from '../../ruleset/rules.js';
 import { readRuleset } from '../../ruleset/compile.js';
-import { type Command, World } from '../../world/world.js';
+import type { Command } from '../../world/commands.js';
+import { World } from '../../world/world.js';
 import { SEAT } from '../play.js';
 
 /** Whom chances are asked for: attributes and levels by id; what is not said is as a player begins. */

@@ -2,7 +2,7 @@ import type { ActorEntry } from '../../concepts/actors/index.js';
 import type { InteractionEntry } from '../../concepts/interactions/index.js';
 import { sentenceOf } from '../../replication/announcements.js';
 import { labelOf, type Rules } from '../../ruleset/rules.js';
-import type { Command } from '../../world/world.js';
+import type { Command } from '../../world/commands.js';
 import { type Evidence, NONE, type Span } from '../types.js';
 import { ask, AWAY, inSeconds, MIDDLE, PASSER, perform, playerOf, poke, put, type Scene, span, staged, VISITOR } from './stage.js';
 

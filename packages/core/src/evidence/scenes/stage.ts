@@ -6,7 +6,8 @@ import { compileRuleset } from '../../ruleset/compile.js';
 import { grouped } from '../../ruleset/grouped.js';
 import { labelOf, type Rules } from '../../ruleset/rules.js';
 import type { GameEvent } from '../../world/events.js';
-import { type Command, World } from '../../world/world.js';
+import type { Command } from '../../world/commands.js';
+import { World } from '../../world/world.js';
 import type { Evidence, Series, Span } from '../types.js';
 
 /** The seats that a scene has: the one that it is about, and one who comes by. */

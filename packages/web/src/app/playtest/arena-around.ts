@@ -61,7 +61,9 @@ export function drawWords(ctx: CanvasRenderingContext2D, copy: Copy, actors: rea
     ctx.fillText(text, actor.x, actor.y - actor.radius - 5 / scale);
   }
   for (const row of copy.rows('talks')) {
-    const speaker = actors.find((one) => one.row === rowOf(number(copy, 'talks', row, 'speaker')));
+    // A voice without a body is heard where its visitor is.
+    const at = number(copy, 'talks', row, 'speaker') || number(copy, 'talks', row, 'visitor');
+    const speaker = actors.find((one) => one.row === rowOf(at));
     if (!speaker) continue;
     ctx.fillStyle = colour('copy');
     ctx.font = font(17 / scale);

@@ -137,6 +137,9 @@ export class ArenaView {
       ctx.font = `600 ${Math.max(10, 8 / this.scale)}px 'Atkinson Hyperlegible Next Variable', sans-serif`;
       ctx.textAlign = 'center';
       if (this.truth()) ctx.fillText((info?.label ?? '').charAt(0), x, y + 4);
+      // What luck has made it worth stands below it.
+      const worth = info?.gives === undefined ? 0 : Number(copy.value('pickups', row, 'worth') ?? 0);
+      if (worth > 0) ctx.fillText(String(worth), x, y + Math.max(least, info?.radius ?? 10) + Math.max(10, 8 / this.scale));
       ctx.fillStyle = paper;
     }
     ctx.globalAlpha = 1;

@@ -17,7 +17,14 @@ export interface Display {
   readonly states: readonly { readonly id: string; readonly label: string; readonly allows: readonly string[] }[];
   readonly effects: readonly { readonly id: string; readonly label: string }[];
   readonly statuses: readonly { readonly id: string; readonly label: string }[];
-  readonly pickups: readonly { readonly id: string; readonly label: string; readonly radius: number; readonly shape: string }[];
+  readonly pickups: readonly {
+    readonly id: string;
+    readonly label: string;
+    readonly radius: number;
+    readonly shape: string;
+    /** The attribute of which it gives what it is worth, where luck has decided that as it appeared. */
+    readonly gives?: string;
+  }[];
   readonly zones: readonly {
     readonly id: string;
     readonly label: string;

@@ -37,15 +37,16 @@ const view = (...steps: Record<string, unknown>[]) => {
 };
 
 describe('What a seat knows of its quests', () => {
-  it('is nothing before it is offered one, nor the name of any', () => {
+  it('is what it is offered from the start, and not the name of any other', () => {
     const { copy, row } = told();
-    expect(questsOf(copy, row)).toBeUndefined();
+    expect(questsOf(copy, row)!.offered.map(({ id }) => id)).toEqual(['firstDescent']);
     expect(JSON.stringify([copy.schema, copy.contents()])).not.toMatch(/theManifest|Manifest”|Quiet Hull/);
   });
 
   it('is what it is offered, with what is given for it; then its lines, filled in', () => {
     const offered = view({ do: 'offerQuest', quest: 'theManifest' })!.offered;
     expect(offered.map(({ id, rewards, standing }) => [id, rewards, standing])).toEqual([
+      ['firstDescent', '40 Standing, 10 Scrip', 'offered'],
       ['theManifest', '120 Standing, 30 Scrip', 'offered'],
     ]);
     const { active } = view(

@@ -124,7 +124,7 @@ function talkOf(copy: Copy, own: number): TalkView | undefined {
   const row = mine ?? copy.rows('talks')[0];
   if (row === undefined) return undefined;
   return {
-    speaker: nameOf(copy, number(copy, 'talks', row, 'speaker')),
+    speaker: String(copy.value('talks', row, 'voice') ?? ''),
     text: String(copy.value('talks', row, 'text') ?? ''),
     left: until(copy, number(copy, 'talks', row, 'until')),
     choices: [...ownRows(copy, 'choices', own)]

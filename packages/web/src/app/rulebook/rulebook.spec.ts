@@ -250,7 +250,7 @@ describe('The Rulebook page', () => {
 
   it('says what to do first in an empty chapter', async () => {
     TestBed.inject(Store).dispatch(
-      documentActions.opened({ id: 'r', document: { format: 'eager-ember/ruleset', version: 1, name: 'New' }, revision: 1 }),
+      documentActions.opened({ id: 'r', document: { format: 'eager-ember/ruleset', version: 2, name: 'New' }, revision: 1 }),
     );
     await go('/r/r/rulebook/abilities');
     expect(page().querySelector('h1')!.textContent).toBe('No ability yet');

@@ -117,6 +117,8 @@ export class SourceEditor implements OnDestroy {
     }
     const repeated = await this.client.core.repeatedNames(text);
     if (repeated.length > 0) return turn === this.checking ? this.problems.set(repeated) : undefined;
+    // What is pasted of an earlier version of the format is taken to mean what it meant.
+    if (this.chapter() === '') value = await this.client.core.upgraded(value);
     const compact = JSON.stringify(value);
     // Nothing is on its way and nothing has changed: only white space was touched.
     if (this.proposed.length === 0 && sameJson(compact, this.json())) return this.problems.set([]);

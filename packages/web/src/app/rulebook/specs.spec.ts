@@ -96,7 +96,7 @@ describe('The sentences of an attribute', () => {
   it('of a ruleset without actors make the first player', async () => {
     const document = {
       format: 'eager-ember/ruleset',
-      version: 1,
+      version: 2,
       name: 'New',
       attributes: [{ id: 'suit', label: 'Suit', kind: 'pool', max: 9 }],
     };
@@ -283,6 +283,33 @@ describe('A list of actions', () => {
     expect((then()[3] as { among: unknown[] }).among.length).toBe(3);
     await seen.click('×', '[aria-label="Take out: branch"]');
     expect((then()[3] as { among: unknown[] }).among.length).toBe(2);
+  });
+
+  it('says for whom an action is that names nobody: after a hit whom was hit, in its branches too, elsewhere oneself', async () => {
+    const seen = await spec(AbilitySentences, 'abilities', 'harpoon');
+    const onHit = () => documentNow()['abilities'].find(({ id }) => id === 'harpoon')!['onHit'] as Record<string, unknown>[];
+    const whom = () =>
+      [...seen.element.querySelectorAll<HTMLElement>('ee-part button')]
+        .map((b) => b.ariaLabel)
+        .filter((label) => label?.startsWith('whom:'));
+    const add = async (label: string) => {
+      [...seen.element.querySelectorAll<HTMLElement>('ee-then')]
+        .filter((list) => list.textContent.includes('32'))
+        .at(-1)!
+        .querySelector<HTMLElement>(':scope > .chip')!
+        .click();
+      await pick(label);
+      await seen.settle();
+    };
+    await add('raise a pool');
+    await add('only when');
+    expect(onHit().slice(1)).toEqual([
+      { do: 'heal', attribute: 'oxygen', amount: 1 },
+      { do: 'when', if: 'oxygen > 0', then: [] },
+    ]);
+    expect(whom()).toEqual(['whom: the target', 'whom: the target']);
+    await seen.edit('whom', 'self');
+    expect(onHit()[0]['to']).toBe('self');
   });
 
   it('is put in order by the keyboard', async () => {

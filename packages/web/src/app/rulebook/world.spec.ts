@@ -48,7 +48,7 @@ describe('The sentences of the world around a player', () => {
     const texts = seen.texts('ee-sentence').map(bare);
     expect(texts[0]).toBe('It is offered as “Pawn a tide-pearl” within 50, not through walls, to anybody for whom tidePearls > 0 holds.');
     expect(texts[1]).toBe('First it asks 1 tide-pearls.');
-    expect(texts).toContain('It then gives back 100 % of the price.');
+    expect(texts).toContain('It then gives back 100 % of the price, where it ends before 2 s.');
     expect(texts).toContain('Not again for everybody for 60 s; they read “One pearl a minute: more would spoil the price.”.');
     await seen.edit('price', '2');
     expect(entryNow('interactions', 'sellPearl')['price']).toEqual({ attribute: 'tidePearls', amount: 2 });

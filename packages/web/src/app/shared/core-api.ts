@@ -64,6 +64,7 @@ import {
   type Rules,
   type Sweep,
   type TableReading,
+  upgradeDocument,
   type Use,
   usesOf,
 } from '@eager-ember/core';
@@ -100,6 +101,7 @@ function rulesOf(document: unknown): Rules {
 export const coreApi = {
   check: (document: unknown): readonly Problem[] => readRuleset(document).problems,
   repeatedNames: (text: string): readonly Problem[] => repeatedNames(text),
+  upgraded: (document: unknown): unknown => upgradeDocument(document),
   checkText: (text: string): readonly Problem[] => readRulesetText(text).problems,
   evidence: (document: unknown, chapter: string, id: string, mode: EvidenceMode): Evidence | undefined =>
     mode === 'follow' ? followEvidence(rulesOf(document), id) : EVIDENCE[chapter]?.(rulesOf(document), id),

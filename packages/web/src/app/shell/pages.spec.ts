@@ -82,7 +82,7 @@ describe('The list of rulesets', () => {
   it('opens what was taken in or begun', async () => {
     const seen = await Seen.of(Rulesets);
     http.expectOne('/api/rulesets').flush({ rulesets: [], next: null });
-    await file(seen, 'new.json', JSON.stringify({ format: 'eager-ember/ruleset', version: 1, name: 'New' }));
+    await file(seen, 'new.json', JSON.stringify({ format: 'eager-ember/ruleset', version: 2, name: 'New' }));
     http.expectOne({ method: 'POST', url: '/api/rulesets' }).flush({ id: 'x' });
     await seen.settle();
     expect(TestBed.inject(Router).url).toBe('/r/x');

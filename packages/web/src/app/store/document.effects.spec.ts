@@ -10,7 +10,7 @@ import { DocumentEffects } from './document.effects';
 import { documentActions, documentFeature, editOf } from './document.reducer';
 import { pendingStore } from './pending-store';
 
-const DOCUMENT = { format: 'eager-ember/ruleset', version: 1, name: 'Trial', statuses: [{ id: 'wet', label: 'Wet' }] };
+const DOCUMENT = { format: 'eager-ember/ruleset', version: 2, name: 'Trial', statuses: [{ id: 'wet', label: 'Wet' }] };
 const URL = '/api/rulesets/r';
 
 describe('Saving', () => {

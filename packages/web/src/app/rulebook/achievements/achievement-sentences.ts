@@ -12,6 +12,7 @@ import { ThenList } from '../spec/then-list';
 const WAITS: readonly Way[] = [
   { value: 'event', label: 'when this has happened', hint: 'an event, counted' },
   { value: 'condition', label: 'when this is so', hint: 'a condition, perhaps for a time' },
+  { value: 'action', label: 'by an action alone', hint: 'such as a zone’s or a quest’s' },
 ];
 
 /** An achievement in sentences. */
@@ -20,7 +21,7 @@ const WAITS: readonly Way[] = [
   imports: [Choose, Clauses, Note, Part, PatternSentence, Sentence, ThenList],
   template: `
     <ee-sentence>
-      It is unlocked <ee-choose [ways]="waits" [value]="kind()" label="what it waits for" (chosen)="turn($event)" />@if (kind() === 'event') {{{ ' ' }}<ee-part at="count" [format]="count" label="count" empty="1" /> {{ (context.value('count') ?? 1) === 1 ? 'time' : 'times' }}: <ee-pattern at="on" />} @else {: <ee-part at="if" [format]="condition" label="condition" />@if (has('holds')) {, for <ee-part at="holds" [format]="duration" label="for how long" empty="an instant" />}}.
+      It is unlocked <ee-choose [ways]="waits" [value]="kind()" label="what it waits for" (chosen)="turn($event)" />@if (kind() === 'event') {{{ ' ' }}<ee-part at="count" [format]="count" label="count" empty="1" /> {{ (context.value('count') ?? 1) === 1 ? 'time' : 'times' }}: <ee-pattern at="on" />} @else if (kind() === 'condition') {: <ee-part at="if" [format]="condition" label="condition" />@if (has('holds')) {, for <ee-part at="holds" [format]="duration" label="for how long" empty="an instant" />}}.
     </ee-sentence>
     @if (has('text')) {
       <ee-sentence clause="what one reads" at="text">One reads: “<ee-part at="text" [format]="text" label="what one reads" />”</ee-sentence>
@@ -53,7 +54,7 @@ export class AchievementSentences extends SpecFields {
   protected readonly see = choice({ owner: 'Its player', team: 'The crew', everyone: 'Everyone', server: 'Nobody' });
   protected readonly secret = flag({ true: 'Nobody reads of it before they have it', false: 'Everybody can read of it' });
   protected readonly hud = flag({ true: 'is told on the display all the while', false: 'is told in the list alone' });
-  protected readonly kind = computed(() => (this.has('if') ? 'condition' : 'event'));
+  protected readonly kind = computed(() => (this.has('if') ? 'condition' : this.has('on') ? 'event' : 'action'));
   protected readonly clauses: readonly Clause[] = [
     { at: 'text', name: 'what one reads', begins: 'What it takes.' },
     { at: 'holds', name: 'for a time', begins: '10s', fits: (entry) => entry['if'] !== undefined },
@@ -65,10 +66,13 @@ export class AchievementSentences extends SpecFields {
   protected turn(kind: string): void {
     if (kind === this.kind()) return;
     const [first] = (this.context.document()?.['attributes'] ?? []) as readonly { id: string }[];
+    const none = { on: undefined, count: undefined, hud: undefined, backwards: undefined, if: undefined, holds: undefined };
     void this.putAll(
-      kind === 'event'
-        ? { if: undefined, holds: undefined, on: { on: 'actorDefeated', who: 'source' } }
-        : { on: undefined, count: undefined, hud: undefined, if: first ? `${first.id} >= 10` : 'true' },
+      kind === 'action'
+        ? none
+        : kind === 'event'
+          ? { if: undefined, holds: undefined, on: { on: 'actorDefeated', who: 'source' } }
+          : { on: undefined, count: undefined, hud: undefined, if: first ? `${first.id} >= 10` : 'true' },
     );
   }
 }

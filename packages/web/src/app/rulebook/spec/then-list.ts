@@ -13,7 +13,7 @@ import { MatMenuModule } from '@angular/material/menu';
 import type { ActionDescription } from '@eager-ember/core';
 import { CoreClient } from '../../shared/core-client';
 import { entriesOf } from '../chapters';
-import { type ActionJson, type Piece, piecesOf } from './action-pieces';
+import { type ActionJson, isOfKind, type Piece, piecesOf } from './action-pieces';
 import { amount } from './formats';
 import { Part } from './part';
 import { Sentence } from './sentence';
@@ -26,6 +26,8 @@ interface Line {
   /** What else the action could say. */
   readonly more: readonly { readonly name: string; readonly at: string; readonly begins: unknown }[];
   readonly branches: readonly number[];
+  /** What stands in its lists is for whom it would be beside them. */
+  readonly steers: boolean;
 }
 
 /** What an argument that has to be there begins as. */
@@ -41,7 +43,7 @@ const BEGINS: Readonly<Record<string, unknown>> = { amount: 1, number: 1, durati
         <ee-sentence [clause]="line.name" (removed)="remove($index)">
           @for (piece of line.pieces; track $index) {
             @if (piece.format; as format) {
-              <ee-part [at]="piece.at" [format]="format" [label]="piece.label" [empty]="piece.label === 'whom' ? 'self' : undefined" />
+              <ee-part [at]="piece.at" [format]="format" [label]="piece.label" [empty]="piece.label === 'whom' ? (whom() === 'target' ? 'the target' : 'self') : undefined" />
             } @else if (!piece.inner) {
               <ng-container>{{ piece.words }}</ng-container>
             }
@@ -55,11 +57,11 @@ const BEGINS: Readonly<Record<string, unknown>> = { amount: 1, number: 1, durati
             @if (piece.label === 'else') {
               <p class="otherwise">otherwise:</p>
             }
-            <ee-then [at]="piece.at" />
+            <ee-then [at]="piece.at" [whom]="line.steers ? whom() : 'self'" />
           } @else if (piece.inner === 'branches') {
             @for (branch of line.branches; track branch) {
               <ee-sentence clause="branch" (removed)="removeBranch(piece.at, $index)">with weight <ee-part [at]="piece.at + '/' + $index + '/weight'" [format]="weight" label="weight" />:</ee-sentence>
-              <ee-then [at]="piece.at + '/' + $index + '/then'" />
+              <ee-then [at]="piece.at + '/' + $index + '/then'" [whom]="whom()" />
             }
             <button type="button" class="more" (click)="addBranch(piece.at)">+ branch</button>
           }
@@ -110,8 +112,10 @@ const BEGINS: Readonly<Record<string, unknown>> = { amount: 1, number: 1, durati
 })
 export class ThenList extends SpecFields {
   readonly at = input.required<string>();
-  /** Whom a new action is for; its owner where nothing is said. */
-  readonly whom = input('');
+  /** Whom an action is for that does not say. */
+  readonly whom = input<'self' | 'target'>('self');
+  /** Whom a new action says that it is for; nothing where it is left out. */
+  readonly begins = input('');
   private readonly client = inject(CoreClient);
   private readonly actions = resource({ loader: () => this.client.actions() });
   private readonly rows = viewChildren<ElementRef<HTMLElement>>('row');
@@ -121,7 +125,8 @@ export class ThenList extends SpecFields {
   protected readonly offered = computed(() =>
     (this.actions.value() ?? []).filter((action) =>
       action.args.every(
-        ({ kind, optional }) => optional || kind.kind !== 'reference' || entriesOf(this.context.document(), kind.chapter).length > 0,
+        ({ kind, optional }) =>
+          optional || kind.kind !== 'reference' || entriesOf(this.context.document(), kind.chapter).some((one) => isOfKind(kind, one)),
       ),
     ),
   );
@@ -136,6 +141,7 @@ export class ThenList extends SpecFields {
         pieces: described ? piecesOf(described, action, at) : [],
         more: described ? this.unsaid(described, action, at) : [],
         branches: Array.isArray(action['among']) ? [...action['among'].keys()] : [],
+        steers: described?.steers ?? false,
       };
     }),
   );
@@ -148,16 +154,18 @@ export class ThenList extends SpecFields {
 
   private beginning(kind: ActionDescription['args'][number]['kind']): unknown {
     const document = this.context.document();
-    if (kind.kind === 'reference') return entriesOf(document, kind.chapter)[0]?.id;
+    if (kind.kind === 'reference') return entriesOf(document, kind.chapter).find((one) => isOfKind(kind, one))?.id;
     if (kind.kind === 'condition') return `${entriesOf(document, 'attributes')[0]?.id ?? 1} > 0`;
+    // What is said where nothing is comes first.
+    if (kind.kind === 'word') return kind.options.at(-1);
     if (kind.kind === 'branches') return [1, 1].map((weight) => ({ weight, then: [] }));
     return BEGINS[kind.kind];
   }
 
   protected begin(action: ActionDescription): void {
     const fresh: Record<string, unknown> = { do: action.do };
-    // What is done to whom is hit is meant for them, and not for who hit them.
-    if (this.whom() !== '' && !action.steers) fresh['to'] = this.whom();
+    // What is done at each pulse is mostly meant for whom the channel is aimed at.
+    if (this.begins() !== '' && !action.steers) fresh['to'] = this.begins();
     const needed = action.args.filter(({ optional }) => !optional);
     // An action of which nothing has to be said would do nothing: it begins with the first thing that it can say.
     for (const { name, kind } of needed.length > 0 ? needed : action.args.slice(0, 1)) fresh[name] = this.beginning(kind);

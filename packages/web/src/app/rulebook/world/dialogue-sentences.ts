@@ -33,7 +33,7 @@ export class DialogueSentences extends SpecFields {
   protected readonly distance = numberFrom(1, 5000);
   protected readonly heard = choice({ owner: 'its visitor', team: 'the visitor’s crew', everyone: 'everyone' });
   protected readonly speakers = choice({ character: 'The character', visitor: 'The visitor', crew: 'One of the crew' });
-  protected readonly clauses: readonly Clause[] = [NOTE];
+  protected readonly clauses: readonly Clause[] = [{ at: 'voice', name: 'voice', begins: 'A voice' }, NOTE];
   /** Where a line or a choice can go on: at another line, or nowhere. */
   protected readonly next = computed<PartFormat>(() => {
     const lines = this.list<{ id: string; text: string }>('lines');

@@ -26,11 +26,21 @@ export class PickupSentences extends SpecFields {
     triangle: 'a triangle',
   });
   protected readonly goes = choice({ forAll: 'for everybody', perPlayer: 'for its taker alone' });
+  protected readonly draws = choice({
+    appearing: 'as it appears, the same for whoever takes it',
+    taking: 'as it is taken, by the luck of its taker',
+  });
   protected readonly condition = condition;
   protected readonly duration = duration;
   protected readonly words = text;
   protected readonly clauses: readonly Clause[] = [
     { at: 'refusal', name: 'words for whom it is not', begins: 'This is not for you.', fits: (e) => e['who'] !== undefined },
+    {
+      at: 'drawn',
+      name: 'when its luck is drawn',
+      begins: 'taking',
+      fits: (e) => /"(random|among)":/.test(JSON.stringify(e['then'] ?? [])),
+    },
     { at: 'lasts', name: 'gone unclaimed', begins: '12s' },
     { at: 'returns', name: 'comes back', begins: '15s' },
     NOTE,
