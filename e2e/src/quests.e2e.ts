@@ -89,6 +89,26 @@ describe('Quests', () => {
     await screen.saved();
   });
 
+  it('are shared on one record, from which what is said to all follows once', async () => {
+    await screen.visit(trial.at('quests', 'clearTheSlipway'));
+    await screen.sees('[aria-label="Spec"]', 'with one record for all who share it');
+    await screen.pick('ee-then .chip', 'begin a dialogue');
+    await screen.sees('ee-then', 'for each who shares it');
+    await screen.sees('ee-entry-findings', 'it is said several times');
+    await screen.choose('how often', 'once, for whoever brought it about', 'ee-then > div:nth-of-type(3)');
+    await screen.lacks('ee-entry-findings li');
+    await screen.saved();
+    const then = (await trial.stored())['quests'].find(({ id }) => id === 'clearTheSlipway')!['then'] as readonly unknown[];
+    expect(then[2]).toEqual(jasmine.objectContaining({ do: 'talk', once: true }));
+    // Each with a record of their own has nothing follow once.
+    await screen.page.locator('ee-part button[aria-label^="record: "]').click();
+    await screen.page.locator('mat-option ::-p-text(a record of their own for each)').click();
+    await screen.sees('.refusal', 'Only what follows from a quest that is shared can follow once');
+    await screen.page.keyboard.press('Escape');
+    await screen.choose('for whom', 'everyone: who accepts it accepts it for all');
+    await screen.saved();
+  });
+
   it('are taken in from a table, as a whole or not at all', async () => {
     await screen.visit(trial.at('quests'));
     await screen.click('button', 'quests from a table …');

@@ -166,6 +166,20 @@ export class Screen {
     await this.page.keyboard.type(text);
     // The list of names may lie open over what was typed; what counts is the text.
     await this.page.keyboard.press('Enter');
+    // What stands below moves as the part closes: a click that was on its way would miss.
+    await this.page.waitForFunction(
+      (e) => !e!.isConnected || e!.getAttribute('aria-invalid') === 'true' || document.activeElement !== e,
+      { polling: POLL_MS },
+      field,
+    );
+  }
+
+  /** Picks for a part of a sentence from the list that opens with it, by mouse alone. */
+  async choose(label: string, option: string, within = ''): Promise<void> {
+    await this.page.locator(`${within} ee-part button[aria-label^="${label}: "]`).click();
+    await this.page.waitForSelector(`${within} ee-part input[aria-label="${label}"]`);
+    await this.page.locator(`mat-option ::-p-text(${option})`).click();
+    await this.sees(`${within} ee-part button[aria-label^="${label}: "]`, option);
   }
 
   /** Opens an entry of the chapter that is shown. */

@@ -42,7 +42,18 @@ describe('Stats and effects', () => {
     await screen.sees('ee-carriers', '☑ Player');
     await screen.edit('maximum', 'lung c');
     await screen.sees('[aria-label="Spec"]', 'from 0 to lung capacity');
-    for (const clause of ['refill', 'pause after a loss', 'whole numbers', 'resistance', 'threshold', 'threshold']) await chip(clause);
+    // One after the other: each clause that comes moves the chips below it.
+    for (const [clause, shown] of [
+      ['refill', '[aria-label^="refill a second"]'],
+      ['pause after a loss', '[aria-label^="pause after a loss: "]'],
+      ['whole numbers', '[aria-label^="whole numbers: "]'],
+      ['resistance', '[aria-label^="what gets through: "]'],
+      ['threshold', 'ee-threshold:nth-of-type(1)'],
+      ['threshold', 'ee-threshold:nth-of-type(2)'],
+    ]) {
+      await chip(clause);
+      await screen.page.waitForSelector(shown);
+    }
     await screen.edit('refill a second', 'breath');
     await screen.sees('[aria-label="Spec"]', 'refills breath rate a second');
     await screen.edit('pause after a loss', '3');

@@ -92,11 +92,10 @@ function walkOn(world: World, id: string, q: number, move: QuestMove, step: (...
   else if (move.do !== 'count') {
     if (standingOf(world, q, move.seat).standing === 'ready') step(poke(move.seat, { do: 'finishQuest', quest: id }));
   } else {
-    const goal = quests
-      .of(world.rules)
-      .entries[q].steps.flatMap(({ goals }) => goals)
-      .find((one) => one.id === move.goal);
-    const who = goal && goal.counts !== 'player' ? WALKERS : [move.seat];
+    const { list, entries } = quests.of(world.rules);
+    const goal = entries[q].steps.flatMap(({ goals }) => goals).find((one) => one.id === move.goal);
+    // One record is counted for one of them.
+    const who = goal && goal.counts !== 'player' && !list[q].shared ? WALKERS : [move.seat];
     step(...who.map((seat) => poke(seat, { do: 'countGoal', quest: id, goal: move.goal, amount: 1 })));
   }
 }
@@ -142,7 +141,8 @@ function pathOf(rules: Rules, world: World, q: number): Omit<QuestWalk, 'walkers
     ],
     handIn: entry.handIn === undefined ? '' : labelOf(rules, 'actors', entry.handIn),
     next: entry.next === undefined ? '' : labelOf(rules, 'quests', entry.next),
-    shared: entry.takenBy !== 'player',
+    // Where there are no teams a crew is oneself.
+    shared: entry.takenBy === 'everyone' || (entry.takenBy === 'crew' && rules.chapters.get('teams')!.ids.length > 0),
     steps: entry.steps.map((step, s) => ({
       id: step.id,
       label: step.label,

@@ -17,6 +17,8 @@ export interface Parties {
   readonly event?: Readonly<Record<string, number | string | boolean>>;
   /** Luck that was drawn before the list ran, for what is worth the same to whoever comes by it: a number that its concept gave it. */
   readonly luck?: number;
+  /** Whether the list has followed for one of those who share it already: what follows once is passed over. */
+  readonly repeated?: boolean;
   /** What a list of actions belongs to, where it ends with it: a number that its concept gave it. */
   readonly scope?: number;
 }

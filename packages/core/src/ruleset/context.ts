@@ -42,6 +42,8 @@ const NOTHING: CompiledFormula = { text: '0', run: () => 0, references: [], cons
 export class CompileContext {
   /** For whom an action of the list that is being compiled is where it says nothing. */
   private whom: 'self' | 'target' = 'self';
+  /** Whether that list follows for each of several who share what it follows from. */
+  private shared = false;
   readonly problems: Problem[] = [];
   /** The rules that act by themselves, as chapter/id. */
   readonly acting: string[] = [];
@@ -135,17 +137,26 @@ export class CompileContext {
   /**
    * Compiles a list of actions. They run in order, each for every actor its `to` selects.
    * @param whom for whom an action is that says nothing, in the list and in those inside it; as in the list around it where it is left out
+   * @param shared whether it follows for each of several, and may have actions that follow once; as in the list around it where it is left out
    */
-  then(actions: Then, path: Path, rest: CompiledThen = NO_MORE, whom = this.whom): CompiledThen {
-    const around = this.whom;
-    this.whom = whom;
+  then(actions: Then, path: Path, rest: CompiledThen = NO_MORE, whom = this.whom, shared = this.shared): CompiledThen {
+    const around = { whom: this.whom, shared: this.shared };
+    [this.whom, this.shared] = [whom, shared];
     // From the end: each is told what stands after it.
     const list = actions.reduceRight<CompiledThen>((after, action, i) => this.step(action, [...path, i], after), rest);
-    this.whom = around;
+    [this.whom, this.shared] = [around.whom, around.shared];
     return list;
   }
 
-  private step({ do: name, to = this.whom, ...args }: Then[number], path: Path, after: CompiledThen): CompiledThen {
+  private step({ once, ...action }: Then[number], path: Path, after: CompiledThen): CompiledThen {
+    const run = this.action(action, path, after);
+    if (!once) return run;
+    if (!this.shared)
+      this.problem([...path, 'once'], 'Only what follows from a quest that is shared can follow once for all who share it: take this out.');
+    return (world, parties) => (parties.repeated ? after : run)(world, parties);
+  }
+
+  private action({ do: name, to = this.whom, ...args }: Then[number], path: Path, after: CompiledThen): CompiledThen {
     const spec = this.registry.actions.get(name)!;
     const rule = this.ruleAt(path);
     if (spec.steer) {

@@ -12,7 +12,10 @@ export const FORMAT = 'eager-ember/ruleset';
 /** Most entries a chapter may have. */
 export const MOST_ENTRIES = 2000;
 
-type Action = { readonly do: string; readonly to?: unknown } & Readonly<Record<string, unknown>>;
+type Action = { readonly do: string; readonly to?: unknown; readonly once?: unknown } & Readonly<Record<string, unknown>>;
+
+/** Of an action that follows for the first of those who share what it follows from, and for no other. */
+const ONCE = z.literal(true, 'What follows once says "once": true.');
 
 /** All concepts, joined: what the kernel asks instead of knowing any of them. */
 export class Registry {
@@ -79,7 +82,7 @@ export class Registry {
 
   private actionSchema(): z.ZodType<Action> {
     const options = [...this.actions].map(([name, spec]) =>
-      z.strictObject({ do: z.literal(name), ...(spec.steer ? {} : { to: this.party.optional() }), ...spec.args }),
+      z.strictObject({ do: z.literal(name), ...(spec.steer ? {} : { to: this.party.optional() }), ...spec.args, once: ONCE.optional() }),
     );
     const names = [...this.actions.keys()];
     return z.discriminatedUnion('do', options as never, {

@@ -49,7 +49,7 @@ describe('A document of version 1', () => {
         expect(place)
           .withContext(name)
           .toMatch(
-            /^\/(abilities\/\d+\/on(Hit|Miss)\/.*\/to "self"|(pickups|arena\/placed)\/\d+\/(with\/)?drawn "taking"|.*\/meanwhile "dropped")$/,
+            /^\/(abilities\/\d+\/on(Hit|Miss)\/.*\/to "self"|(pickups|arena\/placed)\/\d+\/(with\/)?drawn "taking"|.*\/meanwhile "dropped"|quests\/\d+\/record "own")$/,
           );
       expect(upgradeDocument(upgraded)).toBe(upgraded);
       expect(readRuleset(document).problems).toEqual([]);

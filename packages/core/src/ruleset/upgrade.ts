@@ -28,7 +28,8 @@ const STEERING = new Set(['wait', 'when', 'pick', 'endDay', 'passTime']);
 /**
  * Version 2. What follows from a hit or a miss is for whom was hit where nothing is said; in version 1 it was for the user. The
  * luck of a pickup is drawn as it appears; it was drawn as the pickup was taken. A dialogue waits while its visitor hears
- * another; it was dropped. What is to count whoever did it counts for every player; it counted for whom the event is about.
+ * another; it was dropped. What is to count whoever did it counts for every player; it counted for whom the event is about. A
+ * quest that several take is one record; each had their own.
  */
 function toSecond(document: Json): Json {
   const spoken = spokenAtOnce(document) as Json;
@@ -38,7 +39,7 @@ function toSecond(document: Json): Json {
   const parts = {
     abilities: each(abilities, hitsForSelf),
     pickups: each(pickups, drawnAtTaking),
-    quests: each(quests, countedForOne),
+    quests: each(quests, (quest) => countedForOne(eachTheirOwn(quest))),
     achievements: each(achievements, countedForOne),
     arena: isObject(arena) ? placedAtTaking(arena) : arena,
   };
@@ -63,6 +64,9 @@ function countedForOne(value: unknown, depth = 0): unknown {
   const kept = Object.entries(value).filter(([key]) => !(isPattern && key === 'who'));
   return Object.fromEntries(kept.map(([key, part]) => [key, countedForOne(part, depth + 1)]));
 }
+
+/** A quest that several take says that each has their own. */
+const eachTheirOwn = (quest: Json): Json => (['crew', 'everyone'].includes(String(quest['takenBy'])) ? { ...quest, record: 'own' } : quest);
 
 /** What begins a dialogue says that it is dropped while another is heard. */
 function spokenAtOnce(value: unknown, depth = 0): unknown {

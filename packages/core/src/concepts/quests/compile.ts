@@ -50,6 +50,8 @@ export interface Quest {
   readonly atOnce: boolean;
   readonly test: FormulaFunction | undefined;
   readonly takenBy: QuestEntry['takenBy'];
+  /** Whether all who share it have one record of it. */
+  readonly shared: boolean;
   readonly repeats: QuestEntry['repeats'];
   /** Seconds of the server's time until it can be had again. */
   readonly after: number;
@@ -162,7 +164,11 @@ function compileQuest(context: CompileContext, entry: QuestEntry, index: number)
         context.problem([...at, 'counts'], 'Only what happens counts for others: a condition is asked of each player.');
     });
   });
-  const then = (actions: unknown, ...at: readonly (string | number)[]) => context.then(actions as Then, [...path, ...at]);
+  if (entry.takenBy === 'player' && entry.record !== undefined)
+    context.problem([...path, 'record'], `Nobody shares ${entry.label}: say who takes it together in takenBy, or take this out.`);
+  const shared = entry.takenBy !== 'player' && entry.record !== 'own';
+  const then = (actions: unknown, ...at: readonly (string | number)[]) =>
+    context.then(actions as Then, [...path, ...at], undefined, undefined, shared);
   const character = (id: string | undefined) => (id === undefined ? -1 : context.index('actors', id));
   return {
     index,
@@ -174,6 +180,7 @@ function compileQuest(context: CompileContext, entry: QuestEntry, index: number)
     atOnce: entry.begins === 'atOnce',
     test: entry.if === undefined ? undefined : context.condition(entry.if),
     takenBy: entry.takenBy,
+    shared,
     repeats: entry.repeats,
     after: entry.after === undefined ? 0 : context.ticks(entry.after) / context.tickRate,
     retry: entry.retry,
@@ -208,11 +215,12 @@ function compileQuest(context: CompileContext, entry: QuestEntry, index: number)
 /** What an action gives to whoever has done the quest; nothing where it gives them nothing that they would ask for. */
 function rewardOf(
   context: CompileContext,
-  { do: name, to = 'self', ...args }: Then[number],
+  { do: name, to = 'self', once, ...args }: Then[number],
   path: Path,
   labelOf: (chapter: string, id: string) => string,
 ): readonly Reward[] {
-  if (to !== 'self') return [];
+  // What follows once is for one of those who share it: nobody is promised it.
+  if (to !== 'self' || once) return [];
   const one = (chapter: string, argument: string, before = ''): Reward => {
     const id = String(args[argument]);
     return { chapter, id, words: `${before}${labelOf(chapter, id)}` };

@@ -33,6 +33,7 @@ export function findings({ entries }: CompiledQuests, rules: Rules): readonly Fi
   return entries.flatMap((entry, i) => [
     ...offers(known, entry, i),
     ...circles(known, doable, entry, i),
+    ...sharing(rules, entry, `/quests/${i}`),
     ...entry.steps.flatMap((step, s) => step.goals.flatMap((goal, g) => goals(known, entry, goal, `/quests/${i}/steps/${s}/goals/${g}`))),
   ]);
 }
@@ -74,6 +75,39 @@ function offers({ rules, brought, asked }: Known, { id, label, offered, handIn }
   };
   offered.forEach((offer, k) => offer.by === 'character' && character(offer.actor, `${path}/offered/${k}/actor`, 'offers'));
   if (handIn !== undefined) character(handIn, `${path}/handIn`, 'takes back');
+  return found;
+}
+
+/** What is shared with nobody, and what is said once for each of those who all hear it. */
+function sharing(rules: Rules, quest: QuestEntry, path: string): readonly Finding[] {
+  const { label, takenBy, record, steps } = quest;
+  const found: Finding[] = [];
+  if (takenBy === 'crew' && (rules.chapters.get('teams')?.ids.length ?? 0) === 0)
+    found.push({
+      kind: 'noCrew',
+      path: `${path}/takenBy`,
+      message: `${label} is taken by the crew, and there are no teams: a crew is one player alone. Have everyone take it, or write the teams.`,
+      fix: { label: 'Have everyone take it', patch: [{ op: 'replace', path: `${path}/takenBy`, value: 'everyone' }] },
+    });
+  if (takenBy === 'player' || record === 'own') return found;
+  const lists: readonly (readonly [string, Then])[] = [
+    ...(['onStart', 'then', 'onFail'] as const).map((field) => [`/${field}`, quest[field] as Then] as const),
+    ...steps.flatMap((step, s) => [
+      [`/steps/${s}/then`, step.then as Then] as const,
+      ...step.goals.map((goal, g) => [`/steps/${s}/goals/${g}/then`, goal.then as Then] as const),
+    ]),
+  ];
+  for (const [at, list] of lists)
+    list.forEach(({ do: name, dialogue, once }, k) => {
+      const heard = name === 'talk' && !once && (entryOf(rules, 'dialogues', String(dialogue)) as { heard?: string } | undefined)?.heard;
+      if (heard && heard !== 'owner')
+        found.push({
+          kind: 'saidForEach',
+          path: `${path}${at}/${k}`,
+          message: `${labelOf(rules, 'dialogues', String(dialogue))} begins for each who shares ${label}, and they hear each other’s: it is said several times. Have it follow once.`,
+          fix: { label: 'Have it follow once', patch: [{ op: 'add', path: `${path}${at}/${k}/once`, value: true }] },
+        });
+    });
   return found;
 }
 

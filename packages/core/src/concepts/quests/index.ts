@@ -1,4 +1,5 @@
 import { finite, id, reference } from '../../ruleset/fields.js';
+import { positionOf } from '../../ruleset/rules.js';
 import { didYouMean } from '../../ruleset/suggest.js';
 import { type Concept, defineConcept, type ActionSpec } from '../../world/concept.js';
 import type { World } from '../../world/world.js';
@@ -7,9 +8,10 @@ import { type CompiledQuests, compileQuests } from './compile.js';
 import { events } from './events.js';
 import { findings } from './findings.js';
 import { show, showAll } from './log.js';
-import { complete, countByAction, forgetQuests, hear, look, lookBack, makeSound, startByAction } from './progress.js';
+import { complete, countByAction, forgetQuests, hear, look, lookBack, makeSound } from './progress.js';
+import { isPlayer, leaveBehind } from './record.js';
 import { type QuestEntry, schema } from './schema.js';
-import { mendWaits, answer, askForQuests, fail, offer, offerAtStart, offerFromStart } from './taking.js';
+import { answer, askForQuests, fail, joinRecords, mendWaits, offer, offerAtStart, offerFromStart, startByAction } from './taking.js';
 
 export { stretch } from './events.js';
 export { OFFERED, STANDINGS, type Standing } from './columns.js';
@@ -25,6 +27,7 @@ export {
   type Offer,
   OFFERED_BY,
   type QuestEntry,
+  RECORDS,
   REPEATS,
   type StepEntry,
 } from './schema.js';
@@ -139,7 +142,16 @@ export const quests: Concept<CompiledQuests, Quests> = defineConcept<CompiledQue
     },
   },
   listeners: {
-    seatTaken: (world, { subject }) => offerAtStart(world, subject),
+    seatTaken: (world, { subject }) => {
+      joinRecords(world, subject);
+      offerAtStart(world, subject);
+    },
+    teamChanged: (world, { subject, data: { before } }) => {
+      const row = world.actors.rowOf(subject);
+      if (!isPlayer(world, row)) return;
+      if (before !== '') leaveBehind(world, row, positionOf(world.rules, 'teams', String(before)));
+      joinRecords(world, subject);
+    },
     clockSetBack: (world, { data }) => {
       for (let row = 0; row < world.actors.high; row++) if (world.actors.live[row] === 1) mendWaits(world, row, Number(data['seconds']));
     },

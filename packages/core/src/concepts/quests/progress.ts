@@ -6,7 +6,8 @@ import type { WaitingGoal } from './compile.js';
 import { quests } from './index.js';
 import { currentStep, show } from './log.js';
 import { MOST_COUNT } from './schema.js';
-import { about, begin, enterStep, fail, hindranceTo, isPlayer, noteDone, offer } from './taking.js';
+import { forEach, isPlayer, onePerRecord, sharers, unite } from './record.js';
+import { about, enterStep, fail, noteDone, offer } from './taking.js';
 import { events } from './events.js';
 
 /** Hears an event: for goals, for ways to fail, for offers – in this order, so that what an event begins does not count it. */
@@ -39,25 +40,24 @@ const waitsFor = (world: World, row: number, { quest, step }: WaitingGoal): bool
 function countsFor(world: World, event: GameEvent, waiting: WaitingGoal): readonly number[] {
   const { pattern, who, counts } = waiting;
   // Whoever does it, it counts for each who waits for it.
-  if (who === 'anyone')
-    return countsForWhom(world, event, who).filter(
-      (actor) =>
-        isPlayer(world, world.actors.rowOf(actor)) &&
-        waitsFor(world, world.actors.rowOf(actor), waiting) &&
-        pattern.matches(world, event, actor),
-    );
+  if (who === 'anyone') {
+    const waits = (actor: number) => isPlayer(world, world.actors.rowOf(actor)) && waitsFor(world, world.actors.rowOf(actor), waiting);
+    const actors = countsForWhom(world, event, who).filter((actor) => waits(actor) && pattern.matches(world, event, actor));
+    const rows = actors.map((actor) => world.actors.rowOf(actor));
+    return onePerRecord(world, rows, waiting.quest).map((at) => world.actors.handle(at));
+  }
   const doer = event[who];
   const row = world.actors.rowOf(doer);
   if (!isPlayer(world, row)) return [];
   const team = world.actors.column('team').data;
-  const counted = (at: number) => counts === 'everyone' || at === row || (counts === 'crew' && team[at] >= 0 && team[at] === team[row]);
-  const rows: number[] = [];
-  if (counts === 'player') {
-    if (waitsFor(world, row, waiting)) rows.push(row);
-  } else
+  const counted = (at: number) => counts === 'everyone' || (counts === 'crew' && team[at] >= 0 && team[at] === team[row]);
+  // Whoever does it comes first: a record that they share is counted through them.
+  const rows = waitsFor(world, row, waiting) ? [row] : [];
+  if (counts !== 'player')
     for (let at = 0; at < world.actors.high; at++)
-      if (world.actors.live[at] === 1 && isPlayer(world, at) && counted(at) && waitsFor(world, at, waiting)) rows.push(at);
-  return rows.length > 0 && pattern.matches(world, event, doer) ? rows.map((at) => world.actors.handle(at)) : [];
+      if (at !== row && world.actors.live[at] === 1 && isPlayer(world, at) && counted(at) && waitsFor(world, at, waiting)) rows.push(at);
+  if (rows.length === 0 || !pattern.matches(world, event, doer)) return [];
+  return onePerRecord(world, rows, waiting.quest).map((at) => world.actors.handle(at));
 }
 
 /** Adds to what a player has of a goal of their current step, and goes on where that was missing. */
@@ -70,11 +70,15 @@ export function advance(world: World, actor: number, q: number, g: number, amoun
   const { have, row: at } = cells[q].goals[step][g];
   const before = have.data[row];
   if (!goal || before >= goal.need) return;
-  have.data[row] = Math.min(goal.need, before + amount);
-  if (at.data[row] > 0) lines.column('have').data[at.data[row] - 1] = have.data[row];
-  const data = { ...about(list[q]), goal: goal.id, have: have.data[row], need: goal.need };
+  const now = Math.min(goal.need, before + amount);
+  const all = sharers(world, row, q);
+  for (const other of all) {
+    have.data[other] = now;
+    if (at.data[other] > 0) lines.column('have').data[at.data[other] - 1] = now;
+  }
+  const data = { ...about(list[q]), goal: goal.id, have: now, need: goal.need };
   world.follow(events.goalCounted, { subject: actor, source: actor }, data, () => {
-    if (have.data[row] >= goal.need) goal.then(world, World.alone(actor));
+    if (now >= goal.need) forEach(world, all, (_, parties) => goal.then(world, parties));
     goOn(world, actor, q);
   });
 }
@@ -89,18 +93,23 @@ export function goOn(world: World, actor: number, q: number): void {
     if (cells[q].standing.data[row] !== ACTIVE || step < 0) return;
     const met = quest.steps[step].goals.every(({ optional, need }, g) => optional || cells[q].goals[step][g].have.data[row] >= need);
     if (!met) return;
-    cells[q].steps[step].data[row] = PASSED;
-    cells[q].at.data[row] = 0;
     // An edit may have put this step before others that were passed.
     const next = cells[q].steps.findIndex(({ data }, s) => s > step && data[row] !== PASSED);
-    if (next >= 0) enterStep(world, row, q, next);
-    else if (quest.handIn >= 0) cells[q].standing.data[row] = READY;
-    show(world, row, q);
-    const parties = World.alone(actor);
+    const all = sharers(world, row, q);
+    for (const other of all) {
+      cells[q].steps[step].data[other] = PASSED;
+      cells[q].at.data[other] = 0;
+      if (next >= 0) enterStep(world, other, q, next);
+      else if (quest.handIn >= 0) cells[q].standing.data[other] = READY;
+      show(world, other, q);
+    }
     const data = { ...about(quest), step: quests.of(world.rules).entries[q].steps[step].label, number: step + 1 };
-    world.follow(events.stepDone, { subject: actor, source: actor }, data, () => quest.steps[step].then(world, parties));
+    forEach(world, all, (one, parties) =>
+      world.follow(events.stepDone, { subject: one, source: actor }, data, () => quest.steps[step].then(world, parties)),
+    );
     if (next >= 0) continue;
-    if (quest.handIn >= 0) world.emit(events.questReady, { subject: actor }, { ...about(quest), line: quest.handInLine });
+    if (quest.handIn >= 0)
+      forEach(world, all, (one) => world.emit(events.questReady, { subject: one }, { ...about(quest), line: quest.handInLine }));
     else complete(world, actor, q, actor);
     return;
   }
@@ -111,11 +120,15 @@ export function complete(world: World, actor: number, q: number, source: number)
   const row = world.actors.rowOf(actor);
   const { cells, list } = quests.in(world);
   if (row < 0 || (cells[q].standing.data[row] !== ACTIVE && cells[q].standing.data[row] !== READY)) return;
-  noteDone(world, row, q);
+  const all = sharers(world, row, q);
+  for (const other of all) noteDone(world, other, q);
   const { then, next } = list[q];
-  world.follow(events.questDone, { subject: actor, source }, { ...about(list[q]), times: cells[q].times.data[row] }, () => {
-    then(world, { owner: actor, source: actor, target: source });
-    if (next >= 0) offer(world, actor, next, source);
+  forEach(world, all, (one, parties) => {
+    const times = cells[q].times.data[world.actors.rowOf(one)];
+    world.follow(events.questDone, { subject: one, source }, { ...about(list[q]), times }, () => {
+      then(world, { ...parties, target: source });
+      if (next >= 0) offer(world, one, next, source);
+    });
   });
 }
 
@@ -181,7 +194,10 @@ export function makeSound(world: World, row: number): void {
 
 /** Goes on with whatever an edit has made complete. */
 export function lookBack(world: World, actor: number): void {
-  quests.in(world).list.forEach((_, q) => goOn(world, actor, q));
+  quests.in(world).list.forEach(({ shared }, q) => {
+    if (shared && world.actors.rowOf(actor) >= 0) unite(world, world.actors.rowOf(actor), q);
+    goOn(world, actor, q);
+  });
 }
 
 /** Takes all that a player has of quests back: as if none had ever been offered. */
@@ -194,13 +210,6 @@ export function forgetQuests(world: World, actor: number): void {
     show(world, row, q);
   });
   world.emit(events.questsReset, { subject: actor }, {});
-}
-
-/** Begins a quest by an action, whoever is asked: not what runs already, nor once more what is done once. */
-export function startByAction(world: World, actor: number, q: number, source: number): void {
-  const row = world.actors.rowOf(actor);
-  const hindrance = isPlayer(world, row) ? hindranceTo(world, row, q) : 'has';
-  if (hindrance !== 'has' && hindrance !== 'done') begin(world, actor, q, source);
 }
 
 /** Counts for a goal of the current step, or for all of them. */

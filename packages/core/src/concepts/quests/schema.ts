@@ -4,6 +4,8 @@ import { actionList, pattern } from '../../ruleset/registry.js';
 
 /** For whom what somebody does counts towards a goal: for themselves, for their crew, for everybody. */
 export const COUNTS = ['player', 'crew', 'everyone'] as const;
+/** Whether those who share a quest have one record of it, or each their own. */
+export const RECORDS = ['shared', 'own'] as const;
 /** Where a quest comes from. */
 export const OFFERED_BY = ['start', 'character', 'zone', 'pickup', 'event'] as const;
 /** How often it can be done: once ever, once each day of the server, again some time after, or whenever one likes. */
@@ -29,6 +31,7 @@ const goal = z.strictObject({
   count: finite().int('A count is a whole number.').min(1, 'A count is at least 1.').max(MOST_COUNT).default(1),
   /** or what has to be so once. */
   if: condition().optional(),
+  /** Whose deeds count: those of who is on it, of their crew, or of everybody. */
   counts: oneOf(COUNTS).default('player'),
   /** Whether the step is done without it. */
   optional: z.boolean('true or false is expected.').default(false),
@@ -71,6 +74,8 @@ export const schema = z.strictObject({
   if: condition().optional(),
   /** Who has it when one accepts it: the player alone, or whoever of the crew or of all in the arena may have it. */
   takenBy: oneOf(COUNTS).default('player'),
+  /** Whether all who share it have one record of it, which is what is meant where nothing is said, or each their own. */
+  record: oneOf(RECORDS).optional(),
   repeats: oneOf(REPEATS).default('once'),
   /** How long after it was done it can be had again, in the server’s time. */
   after: duration().optional(),

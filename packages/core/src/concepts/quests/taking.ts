@@ -6,11 +6,8 @@ import type { Quest } from './compile.js';
 import { quests } from './index.js';
 import { currentStep, mayTakeUp, show } from './log.js';
 import { complete, goOn } from './progress.js';
+import { enterAsItStands, forEach, isOn, isPlayer, isUntouched, sharers, takers, unite } from './record.js';
 import { type Ask, events, type Refused } from './events.js';
-
-export function isPlayer(world: World, row: number): boolean {
-  return row >= 0 && quests.of(world.rules).players[world.actors.column('type').data[row]];
-}
 
 /** What keeps a player from having a quest now; nothing where they may. */
 export function hindranceTo(world: World, row: number, q: number): Refused | undefined {
@@ -85,18 +82,68 @@ export function askForQuests(world: World, actor: number, character: number): vo
 
 /** Gives a quest to a player, and to whoever shares it. */
 export function take(world: World, actor: number, q: number, source: number): void {
-  const { takenBy } = quests.in(world).list[q];
-  const others = takenBy === 'player' ? [] : takenBy === 'crew' ? teamOf(world, actor) : allActors(world);
-  for (const one of [actor, ...others.filter((other) => other !== actor)]) {
-    const row = world.actors.rowOf(one);
-    if (isPlayer(world, row) && hindranceTo(world, row, q) === undefined) begin(world, one, q, one === actor ? source : actor);
+  takeWhere(world, actor, q, source, (row) => hindranceTo(world, row, q) === undefined);
+}
+
+/** Begins a quest by an action, whoever is asked: not what runs already, nor once more what is done once. */
+export function startByAction(world: World, actor: number, q: number, source: number): void {
+  takeWhere(world, actor, q, source, (row) => {
+    const hindrance = hindranceTo(world, row, q);
+    return hindrance !== 'has' && hindrance !== 'done';
+  });
+}
+
+function takeWhere(world: World, actor: number, q: number, source: number, may: (row: number) => boolean): void {
+  const row = world.actors.rowOf(actor);
+  if (!isPlayer(world, row)) return;
+  const quest = quests.in(world).list[q];
+  const rows = takers(world, row, quest);
+  // One at a time where each has their own: what follows from the first may be what keeps the next from it.
+  if (!quest.shared)
+    forEach(world, rows, (one) => may(world.actors.rowOf(one)) && begin(world, [world.actors.rowOf(one)], q, source, actor));
+  else begin(world, rows.filter(may), q, source, actor);
+}
+
+/** Has whoever comes into a crew, or into the arena, be on what is shared there: as it stands, and the crew on what they bring. */
+export function joinRecords(world: World, actor: number): void {
+  for (const quest of quests.in(world).list) {
+    const row = world.actors.rowOf(actor);
+    if (row < 0) return;
+    const q = quest.index;
+    if (!quest.shared) continue;
+    const rows = takers(world, row, quest);
+    if (!rows.some((at) => isOn(world, at, q))) continue;
+    unite(world, row, q);
+    const late = rows.filter((at) => isUntouched(world, at, q) && hindranceTo(world, at, q) === undefined);
+    begin(world, late, q, 0, actor);
   }
 }
 
-/** Begins a quest: everything of it that was there before is gone. */
-export function begin(world: World, actor: number, q: number, source: number): void {
-  const row = world.actors.rowOf(actor);
-  if (!isPlayer(world, row)) return;
+/**
+ * Begins a quest: everything of it that was there before is gone. Who comes to a record that others share is on it as it stands.
+ * @param rows of those who begin it
+ * @param actor who takes it, by `source`; the others do through them
+ */
+function begin(world: World, rows: readonly number[], q: number, source: number, actor: number): void {
+  if (rows.length === 0) return;
+  const { list } = quests.in(world);
+  const quest = list[q];
+  const before = quest.shared ? takers(world, rows[0], quest).find((at) => isOn(world, at, q)) : undefined;
+  for (const row of rows) {
+    if (before === undefined) beginAnew(world, row, q);
+    else enterAsItStands(world, row, before, q);
+  }
+  forEach(world, rows, (one, parties) => {
+    // What follows once has followed as the record was begun.
+    const all = before === undefined ? parties : { ...parties, repeated: true };
+    const by = one === actor ? source : actor;
+    world.follow(events.questStarted, { subject: one, source: by }, about(quest), () => quest.onStart(world, all));
+  });
+  // Where each has their own, it may have been met by the others.
+  if (before === undefined && world.actors.live[rows[0]] === 1) goOn(world, world.actors.handle(rows[0]), q);
+}
+
+function beginAnew(world: World, row: number, q: number): void {
   const { list, cells } = quests.in(world);
   const quest = list[q];
   const { standing, left, until, offered, again } = cells[q];
@@ -108,12 +155,9 @@ export function begin(world: World, actor: number, q: number, source: number): v
   until.data[row] = quest.limit === 0 ? 0 : world.tick + quest.limit;
   enterStep(world, row, q, 0);
   show(world, row, q);
-  world.follow(events.questStarted, { subject: actor, source }, about(quest), () => quest.onStart(world, World.alone(actor)));
-  // What is shared may have been met by the others.
-  goOn(world, actor, q);
 }
 
-/** Makes a step the current one. Where a quest is shared, what the others have counted for it counts. */
+/** Makes a step the current one. Where each of several has their own, what the others have counted for all counts. */
 export function enterStep(world: World, row: number, q: number, s: number): void {
   const { cells, list } = quests.in(world);
   cells[q].steps[s].data[row] = CURRENT;
@@ -121,7 +165,7 @@ export function enterStep(world: World, row: number, q: number, s: number): void
   list[q].steps[s].goals.forEach(({ counts }, g) => {
     const { have } = cells[q].goals[s][g];
     have.data[row] = 0;
-    if (counts === 'player' || list[q].takenBy === 'player') return;
+    if (counts === 'player' || list[q].takenBy === 'player' || list[q].shared) return;
     const actor = world.actors.handle(row);
     const others = counts === 'crew' ? teamOf(world, actor) : allActors(world);
     for (const other of others) {
@@ -156,8 +200,11 @@ export function fail(world: World, actor: number, q: number, why: 'time' | 'even
   const standing = row < 0 ? NONE : cells[q].standing.data[row];
   // What is only to be handed in has come out well: neither time nor anything else undoes it.
   if (standing !== ACTIVE) return;
-  leave(world, row, q, FAILED);
-  world.follow(events.questFailed, { subject: actor, source }, { ...about(list[q]), why }, () => list[q].onFail(world, World.alone(actor)));
+  const all = sharers(world, row, q);
+  for (const other of all) leave(world, other, q, FAILED);
+  forEach(world, all, (one, parties) =>
+    world.follow(events.questFailed, { subject: one, source }, { ...about(list[q]), why }, () => list[q].onFail(world, parties)),
+  );
 }
 
 /** Notes that a quest was done: from here on it is, whatever follows. */

@@ -53,8 +53,8 @@ const actions: Readonly<Record<string, ActionSpec>> = {
         if (table.count >= MOST_WAITING)
           return world.emit(events.listDropped, { subject: parties.owner }, { rule: world.rules.acting[rule] ?? '' });
         const row = table.add();
-        const { owner, source, target, scope = 0, luck = 0 } = parties;
-        const cells: Record<string, number> = { owner, source, target, piece, scope, luck, cause: world.cause };
+        const { owner, source, target, scope = 0, luck = 0, repeated = false } = parties;
+        const cells: Record<string, number> = { owner, source, target, piece, scope, luck, repeated: Number(repeated), cause: world.cause };
         table.write(row, cells);
         world.setTimer(resumeTimer, ticks, owner, table.handle(row));
       };
@@ -115,6 +115,8 @@ export const sequences = defineConcept<undefined, Sequences>({
         { name: 'scope', kind: 'int', see: 'server' },
         // The luck that was drawn before it ran; 0 where its owner's is drawn.
         { name: 'luck', kind: 'int', see: 'server' },
+        // Whether what follows once has followed, for another.
+        { name: 'repeated', kind: 'flag', see: 'server' },
         { name: 'cause', kind: 'serial', see: 'server' },
       ],
     },
@@ -129,14 +131,17 @@ function resume(world: World, handle: number): void {
   const { table, resumeTimer } = sequences.in(world);
   const row = table.rowOf(handle);
   if (row < 0) return;
-  const names = ['owner', 'source', 'target', 'piece', 'scope', 'luck', 'cause'];
-  const [owner, source, target, piece, scope, luck, cause] = names.map((name) => table.column(name).data[row]);
+  const names = ['owner', 'source', 'target', 'piece', 'scope', 'luck', 'repeated', 'cause'];
+  const [owner, source, target, piece, scope, luck, repeated, cause] = names.map((name) => table.column(name).data[row]);
   // Where the tick has no steps left it goes on at the next one.
   if (!world.goesOn(NO_RULE)) return void world.setTimer(resumeTimer, 1, owner, handle);
   table.remove(row);
   // An edit may have taken out what was still to be done.
   const rest = world.rules.pieces.get(piece);
-  if (rest) world.since(cause, () => rest(world, { owner, source, target, scope, ...(luck !== 0 && { luck }) }));
+  if (rest)
+    world.since(cause, () =>
+      rest(world, { owner, source, target, scope, ...(luck !== 0 && { luck }), ...(repeated !== 0 && { repeated: true }) }),
+    );
 }
 
 /** Stops every list that waits and belongs to something that has ended. */

@@ -4,7 +4,7 @@ import { entriesOf, freshId } from '../chapters';
 import { CsvExchange, QUESTS } from '../csv-exchange';
 import { Choose, type Way } from '../spec/choose';
 import { type Clause, Clauses } from '../spec/clauses';
-import { choice, condition, duration, entry, flag, numberFrom, text } from '../spec/formats';
+import { choice, choiceOrNone, condition, duration, entry, flag, numberFrom, text } from '../spec/formats';
 import { Note, NOTE } from '../spec/note';
 import { Part } from '../spec/part';
 import { PatternSentence } from '../spec/pattern';
@@ -30,6 +30,8 @@ const OFFERS: readonly Way[] = [
   { value: 'pickup', label: 'on taking a pickup', hint: '' },
   { value: 'event', label: 'when something happens', hint: 'any event' },
 ];
+
+const ONE_RECORD = 'one record for all who share it';
 
 /** A quest in sentences. */
 @Component({
@@ -57,7 +59,12 @@ export class QuestSentences extends SpecFields {
     crew: 'the crew: who accepts it accepts it for all',
     everyone: 'everyone: who accepts it accepts it for all',
   });
+  protected readonly together = computed(() => !['player', undefined].includes(this.context.value('takenBy') as string | undefined));
+  protected readonly shared = computed(() => this.together() && this.context.value('record') !== 'own');
+  protected readonly oneRecord = ONE_RECORD;
+  protected readonly record = choiceOrNone(ONE_RECORD, { own: 'a record of their own for each' });
   protected readonly counts = choice({ player: 'the player', crew: 'the crew', everyone: 'everyone' });
+  protected readonly sharedCounts = choice({ player: 'who is on it', crew: 'the crew', everyone: 'everyone' });
   protected readonly see = choice({ owner: 'Its player alone', team: 'The crew', everyone: 'Everyone' });
   protected readonly retry = flag({ true: 'may have it again', false: 'does not get it again' });
   protected readonly abandon = flag({ true: 'can be given up', false: 'cannot be given up' });

@@ -299,6 +299,25 @@ export function flag(words: { true: string; false: string }): PartFormat {
   };
 }
 
+/** One of several words, of which the first is what is meant where nothing is said: picking it takes the value out. */
+export function choiceOrNone(
+  none: string,
+  options: Readonly<Record<string, string>>,
+  toValue: (word: string) => unknown = String,
+): PartFormat {
+  const base = choice({ none, ...options });
+  return {
+    ...base,
+    show: (value, document) => base.show(Object.keys(options).find((word) => toValue(word) === value) ?? value, document),
+    read: (typed, document) => {
+      const reading = base.read(typed, document);
+      if (reading.error !== undefined) return reading;
+      return { value: reading.value === 'none' ? undefined : toValue(String(reading.value)) };
+    },
+    choices: (typed, document) => base.choices(typed, document).map((option) => ({ ...option, hint: '' })),
+  };
+}
+
 /** An entry of a chapter, picked by its label. */
 export function entry(chapter: string, fits: (entry: Readonly<Record<string, unknown>>) => boolean = () => true): PartFormat {
   const all = (document: RulesetJson | undefined) => entriesOf(document, chapter).filter(fits);

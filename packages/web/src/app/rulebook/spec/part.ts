@@ -46,11 +46,14 @@ import { SpecContext } from './spec-context';
       <button type="button" class="part {{ shown().look }}" [class.none]="absent()" [class.long]="shown().text.length > 34" [attr.aria-label]="label() + ': ' + shown().text" [title]="preview()" (click)="clicked($event)">{{ shown().text }}</button>
     }
     <mat-autocomplete #list="matAutocomplete" [autoActiveFirstOption]="format().closed" (optionSelected)="pick($event)" class="choices" panelWidth="auto">
-      @for (choice of choices(); track choice.text) {
-        <mat-option [value]="choice.text"
-          ><span>{{ choice.label }}</span> <span class="soft mono">{{ choice.hint }}</span></mat-option
-        >
-      }
+      <!-- A press on the list leaves the focus where it is: the field that loses it closes, and the list with it. -->
+      <div (mousedown)="$event.preventDefault()">
+        @for (choice of choices(); track choice.text) {
+          <mat-option [value]="choice.text"
+            ><span>{{ choice.label }}</span> <span class="soft mono">{{ choice.hint }}</span></mat-option
+          >
+        }
+      </div>
     </mat-autocomplete>
   `,
   styleUrl: './part.scss',

@@ -48,14 +48,24 @@ function withOne(map: ReadonlyMap<object, string>, key: object, value: string | 
   styles: `
     :host {
       display: block;
+      position: relative;
       margin-bottom: 4px;
     }
     p:first-child {
       font: 16.5px/1.5 var(--serif);
     }
+    /* Over what stands above it: nothing moves away from under a pointer as it comes and goes, and no list hides it. */
     .hint {
+      position: absolute;
+      bottom: 100%;
+      z-index: 2;
+      padding: 1px 8px 2px;
+      border: 1px solid var(--hair);
+      border-radius: 3px;
+      background: var(--paper);
       color: var(--soft);
       font-size: 12px;
+      pointer-events: none;
     }
     .refusal {
       margin: 4px 0 6px;

@@ -14,13 +14,19 @@ import type { ActionDescription } from '@eager-ember/core';
 import { CoreClient } from '../../shared/core-client';
 import { entriesOf } from '../chapters';
 import { type ActionJson, isOfKind, type Piece, piecesOf } from './action-pieces';
-import { amount } from './formats';
+import { amount, choiceOrNone } from './formats';
 import { Part } from './part';
 import { Sentence } from './sentence';
 import { SpecFields } from './spec-fields';
 
+const FOR_EACH = 'for each who shares it';
+/** How often what follows from something that is shared does. */
+const FOLLOWS = choiceOrNone(FOR_EACH, { true: 'once, for whoever brought it about' }, (word) => word === 'true');
+
 interface Line {
   readonly at: string;
+  /** Where it is said that it follows once. */
+  readonly once: string;
   readonly name: string;
   readonly pieces: readonly Piece[];
   /** What else the action could say. */
@@ -48,6 +54,7 @@ const BEGINS: Readonly<Record<string, unknown>> = { amount: 1, number: 1, durati
               <ng-container>{{ piece.words }}</ng-container>
             }
           }
+          @if (shared()) {<ng-container>, </ng-container><ee-part [at]="line.once" [format]="follows" label="how often" [empty]="forEach" />}
           @for (clause of line.more; track clause.name) {
             <button type="button" class="more" (click)="put(clause.at, clause.begins)">+ {{ clause.name }}</button>
           }
@@ -57,11 +64,11 @@ const BEGINS: Readonly<Record<string, unknown>> = { amount: 1, number: 1, durati
             @if (piece.label === 'else') {
               <p class="otherwise">otherwise:</p>
             }
-            <ee-then [at]="piece.at" [whom]="line.steers ? whom() : 'self'" />
+            <ee-then [at]="piece.at" [whom]="line.steers ? whom() : 'self'" [shared]="shared()" />
           } @else if (piece.inner === 'branches') {
             @for (branch of line.branches; track branch) {
               <ee-sentence clause="branch" (removed)="removeBranch(piece.at, $index)">with weight <ee-part [at]="piece.at + '/' + $index + '/weight'" [format]="weight" label="weight" />:</ee-sentence>
-              <ee-then [at]="piece.at + '/' + $index + '/then'" [whom]="whom()" />
+              <ee-then [at]="piece.at + '/' + $index + '/then'" [whom]="whom()" [shared]="shared()" />
             }
             <button type="button" class="more" (click)="addBranch(piece.at)">+ branch</button>
           }
@@ -114,12 +121,16 @@ export class ThenList extends SpecFields {
   readonly at = input.required<string>();
   /** Whom an action is for that does not say. */
   readonly whom = input<'self' | 'target'>('self');
+  /** Whether it follows for each of several who share something, and what is in it may follow once. */
+  readonly shared = input(false);
   /** Whom a new action says that it is for; nothing where it is left out. */
   readonly begins = input('');
   private readonly client = inject(CoreClient);
   private readonly actions = resource({ loader: () => this.client.actions() });
   private readonly rows = viewChildren<ElementRef<HTMLElement>>('row');
   protected readonly weight = amount;
+  protected readonly follows = FOLLOWS;
+  protected readonly forEach = FOR_EACH;
 
   /** Actions whose arguments can be filled: one that needs a pickup is not offered where there is none. */
   protected readonly offered = computed(() =>
@@ -137,6 +148,7 @@ export class ThenList extends SpecFields {
       const described = (this.actions.value() ?? []).find((a) => a.do === action['do']);
       return {
         at: `${at}/${String(action['do'])}`,
+        once: `${at}/once`,
         name: described?.label ?? String(action['do']),
         pieces: described ? piecesOf(described, action, at) : [],
         more: described ? this.unsaid(described, action, at) : [],
