@@ -57,8 +57,30 @@ export function placeOf(rules: Rules, path: Path): Place {
     : { chapter: String(chapter), id: '', label: chapter === 'arena' ? 'The arena' : String(chapter), path: pointer(path) };
 }
 
+const known = new WeakMap<Rules, Collected>();
+
 /** All actions, patterns and references of a ruleset, each with its place. */
 export function collect(rules: Rules): Collected {
+  const before = known.get(rules);
+  if (before) return before;
+  const all = gather(rules);
+  known.set(rules, all);
+  return all;
+}
+
+/** Kinds of actor, pickups or zones that come into an arena: placed there, made by a spawner, or brought by an action. */
+export function brought(rules: Rules, chapter: 'actors' | 'pickups' | 'zones'): ReadonlySet<string> {
+  const { actions, references } = collect(rules);
+  const field = chapter.slice(0, -1);
+  return new Set([
+    ...references.filter((one) => one.chapter === chapter && ['arena', 'spawners'].includes(one.place.chapter)).map(({ id }) => id),
+    ...actions.flatMap(({ action }) =>
+      ['summon', 'spawn'].includes(action.do) && action[field] !== undefined ? [String(action[field])] : [],
+    ),
+  ]);
+}
+
+function gather(rules: Rules): Collected {
   const actions: FoundAction[] = [];
   const patterns: FoundPattern[] = [];
   const skipped = new Set<string>();

@@ -18,6 +18,10 @@ export class Possible {
   /** Attributes that something raises, and those whose value anything else moves. */
   private readonly raised = new Set<string>();
   private readonly moved = new Set<string>();
+  private readonly hurt = new Set<string>();
+  /** How often an offer can be held, as far as shops sell it. */
+  private readonly tiers = new Map<string, number>();
+  private readonly levels = new Map<string, number>();
   private readonly granted = new Set<string>();
   private readonly applied = new Set<string>();
 
@@ -30,6 +34,7 @@ export class Possible {
       const attribute = String(action['attribute']);
       if (['heal', 'give', 'set'].includes(action.do)) this.raised.add(attribute);
       if (['hurt', 'take'].includes(action.do)) this.moved.add(attribute);
+      if (action.do === 'hurt') this.hurt.add(attribute);
       if (action.do === 'trade')
         for (const part of (action['gets'] ?? []) as readonly { attribute: string }[]) this.raised.add(part.attribute);
       if (action.do === 'grant') this.granted.add(String(action['status']));
@@ -39,8 +44,20 @@ export class Possible {
       for (const { gives } of container.holds) if (gives !== undefined) this.raised.add(gives);
     for (const table of entries<Readonly<Record<'always' | 'entries', readonly { gives?: string }[]>>>('loot'))
       for (const { gives } of [...table.always, ...table.entries]) if (gives !== undefined) this.raised.add(gives);
-    for (const { gets } of entries<{ gets: readonly { attribute: string }[] }>('offers'))
+    const sold = new Set(entries<{ sells: readonly string[] }>('shops').flatMap(({ sells }) => sells));
+    for (const { id, gets, tiers, atMost } of entries<{
+      id: string;
+      gets: readonly { attribute: string }[];
+      tiers?: number;
+      atMost?: number;
+    }>('offers')) {
       for (const { attribute } of gets) this.raised.add(attribute);
+      this.tiers.set(id, sold.has(id) ? (tiers ?? atMost ?? Infinity) : 0);
+    }
+    for (const { id, levels, growth } of entries<{ id: string; levels: number; growth?: readonly { attribute: string }[] }>('tracks')) {
+      this.levels.set(id, levels);
+      for (const { attribute } of growth ?? []) this.moved.add(attribute);
+    }
     // What is sold is paid for in money.
     const economy = rules.document['economy'] as { currency: string } | undefined;
     if (economy && entries('markets').length > 0) this.raised.add(economy.currency);
@@ -63,9 +80,34 @@ export class Possible {
     return this.types.filter((type) => kinds.includes(type.kind) && rangeOf(node, this.knownOf(type, call)).high > 0);
   }
 
+  /** Whether anything hurts an attribute. */
+  isHurt(attribute: string): boolean {
+    return this.hurt.has(attribute);
+  }
+
+  /** Whether anything grants a status. */
+  isGranted(status: string): boolean {
+    return this.granted.has(status);
+  }
+
+  /** Whether anything moves a stat from its base, or an amount from where it begins. */
+  isMoved(attribute: string): boolean {
+    return this.moved.has(attribute) || this.raised.has(attribute);
+  }
+
   /** Whether anybody of a kind can ever have this much of an attribute. */
   canHave(attribute: string, amount: number, kind: ActorEntry['kind'] = 'player'): boolean {
     return this.types.some((type) => type.kind === kind && this.of(type, attribute).high >= amount);
+  }
+
+  /** Whether a condition on an event may hold for anybody at some time. */
+  mayFollow(condition: string, event: (name: string) => Range): boolean {
+    const node = parseFormula(condition);
+    return this.types.some((type) => {
+      const own = this.knownOf(type, () => undefined);
+      const name = (party: string | null, of: string) => (party === 'event' ? event(of) : party === null ? own.name(party, of) : ANY);
+      return rangeOf(node, { ...own, name }).high > 0;
+    });
   }
 
   private knownOf(type: ActorEntry, otherwise: (name: string, entry: string) => Range | undefined): Known {
@@ -75,6 +117,8 @@ export class Possible {
         if (party !== null && party !== 'source') return ANY;
         if (name === 'has') return this.granted.has(entry) ? { low: 0, high: 1 } : exactly(0);
         if (name === 'count') return this.applied.has(entry) ? { low: 0, high: Infinity } : exactly(0);
+        if (name === 'tier') return { low: 0, high: this.tiers.get(entry) ?? Infinity };
+        if (name === 'level') return { low: 1, high: this.levels.get(entry) ?? Infinity };
         return otherwise(name, entry) ?? ANY;
       },
     };

@@ -58,7 +58,7 @@ describe('Attributes as a table', () => {
       ),
     ).toEqual([
       '2:2 Write decimals with a point: 1.5.',
-      '3:1 label: This is missing.',
+      '3:1 label: This is missing. A label is expected.',
       '3:1 kind: One of pool, stat, counter is expected.',
       '3:3 true or false is expected.',
       '3:4 Nothing is called breth here. Did you mean breath?',

@@ -89,6 +89,9 @@ export interface CompiledFormula {
   readonly bare?: FormulaReference;
 }
 
+/** Kinds of actor, which conditions are often meant to ask for. */
+const KINDS_OF_ACTOR = new Set(['player', 'foe', 'character', 'prop']);
+
 /** Functions of chapters that not every ruleset has: an unknown id is then the better message than an unknown function. */
 const EXPECTED_ELSEWHERE: Readonly<Record<string, string>> = {
   level: 'level track',
@@ -206,6 +209,11 @@ class Compiler {
       const read = source.read(index);
       return { run: (w, p) => read(w, who(p)), yields: 'amount' };
     }
+    if (KINDS_OF_ACTOR.has(id))
+      throw new FormulaError(
+        `Nothing is called ${id} here: it is a kind of actor. Ask for what only such actors have, as in suit > 0.`,
+        at,
+      );
     throw new FormulaError(`Nothing is called ${id} here.${didYouMean(id, this.knownNames())}`, at);
   }
 
@@ -267,6 +275,7 @@ class Compiler {
     if (Object.hasOwn(EXPECTED_ELSEWHERE, name))
       throw new FormulaError(`${name}(…) needs a ${EXPECTED_ELSEWHERE[name]}, and this ruleset has none.`, at);
     const known = [...Object.keys(MATH_FUNCTIONS), ...this.vocabulary.functions.map((f) => f.name)];
+    if (name === 'is') throw new FormulaError('There is no function is. Ask for what only such actors have, as in suit > 0.', at);
     throw new FormulaError(`There is no function ${name}.${didYouMean(name, known)}`, at);
   }
 

@@ -103,6 +103,8 @@ export function parseFormula(text: string): FormulaNode {
     throw new FormulaError(`A formula has at most ${LONGEST_FORMULA} characters; this one has ${text.length}.`, LONGEST_FORMULA);
   const comma = /^\s*(-?\d+),(\d+)\s*$/.exec(text);
   if (comma) throw new FormulaError(`Write decimals with a point: ${comma[1]}.${comma[2]}.`, text.indexOf(','));
+  if (/^\s*-?\d+(\.\d+)?\s*(ms|s|secs?|seconds?|m|mins?|minutes?|h|hours?)\s*$/i.test(text))
+    throw new FormulaError('A time is written as "2s" or "250ms", without a blank, and is not below 0.', 0);
   const foreign = /&&|\|\||\*\*|(?<![=!<>])=(?!=)|!(?!=)/.exec(text);
   if (foreign) throw new FormulaError(`Write ${FOREIGN[foreign[0]]} instead of ${foreign[0]}.`, foreign.index);
   let raw: RawNode;

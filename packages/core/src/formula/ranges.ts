@@ -32,8 +32,10 @@ export function rangeOf(node: FormulaNode, known: Known): Range {
       return known.name(node.party, node.name);
     case 'unary':
       return unary(node.op, rangeOf(node.of, known));
-    case 'binary':
+    case 'binary': {
+      if (node.op === 'and' && excludesItself(node)) return NO;
       return binary(node.op, rangeOf(node.left, known), rangeOf(node.right, known));
+    }
     case 'choice': {
       const test = rangeOf(node.test, known);
       if (test.low === 1) return rangeOf(node.then, known);
@@ -44,6 +46,37 @@ export function rangeOf(node: FormulaNode, known: Known): Range {
       return call(node, known);
   }
 }
+
+/** What is asked for at once, `a and b and c`, one by one. */
+const allOf = (node: FormulaNode): readonly FormulaNode[] =>
+  node.kind === 'binary' && node.op === 'and' ? [...allOf(node.left), ...allOf(node.right)] : [node];
+
+const MIRRORED: Readonly<Record<string, string>> = { '<': '>', '<=': '>=', '>': '<', '>=': '<=', '==': '==' };
+
+/** Whether several things are asked of one and the same that are never so together, as in `scrip > 5 and scrip < 2`. */
+function excludesItself(node: FormulaNode): boolean {
+  const asked = new Map<string, { low: number; high: number; without: boolean }>();
+  for (const one of allOf(node)) {
+    if (one.kind !== 'binary' || MIRRORED[one.op] === undefined) continue;
+    const [what, number, op] = one.right.kind === 'number' ? [one.left, one.right, one.op] : [one.right, one.left, MIRRORED[one.op]];
+    if (number.kind !== 'number' || (what.kind !== 'name' && what.kind !== 'call')) continue;
+    const key = keyOf(what);
+    const range = asked.get(key) ?? { low: -Infinity, high: Infinity, without: false };
+    if (op !== '<' && op !== '<=' && number.value >= range.low) {
+      range.without = op === '>' || (range.without && number.value === range.low);
+      range.low = number.value;
+    }
+    if (op !== '>' && op !== '>=') range.high = Math.min(range.high, op === '<' ? below(number.value) : number.value);
+    if (range.high < range.low || (range.high === range.low && range.without)) return true;
+    asked.set(key, range);
+  }
+  return false;
+}
+
+/** As near below a number as makes no difference to what rules count in. */
+const below = (value: number) => value - 1e-6;
+
+const keyOf = (node: FormulaNode): string => JSON.stringify(node, (key, value: unknown) => (key === 'at' ? undefined : value));
 
 const joined = (a: Range, b: Range): Range => ({ low: Math.min(a.low, b.low), high: Math.max(a.high, b.high) });
 /** Nothing comes of a sum or product that has no value, such as one of opposite infinities. */

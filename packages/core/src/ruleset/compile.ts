@@ -4,6 +4,7 @@ import { compileFormula, FormulaError, type Vocabulary } from '../formula/index.
 import { CompileContext } from './context.js';
 import { ID_PATTERN, type Mark } from './fields.js';
 import { repeatedNames } from './json-text.js';
+import { problemsOf } from './mismatch.js';
 import { atOnce, eachInPart } from './parts.js';
 import { pointer, RulesetError, type Path, type Problem } from './problem.js';
 import { FORMAT, MOST_ENTRIES, registry } from './registry.js';
@@ -46,7 +47,7 @@ function* readWithin(written: unknown): Generator<void, Reading> {
   const raw = isObject(value) ? value : {};
   const document = yield* soundDocument(raw, schema);
   const issues = document ? [] : (schema.safeParse(value).error?.issues ?? []);
-  const problems: Problem[] = issues.flatMap((issue) => fromIssue(issue, value));
+  const problems: Problem[] = issues.flatMap((issue) => problemsOf(issue, value, schema));
   problems.push(...duplicateIds(raw), ...(yield* wrongNames(raw, schema)));
   const remainder = document ? { document, standing: (path: string) => path } : withoutUnsound(raw, issues, schema);
   if (remainder) {
@@ -161,14 +162,6 @@ export function isTooDeep(value: unknown): boolean {
 }
 
 const isObject = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null && !Array.isArray(value);
-
-function fromIssue(issue: z.core.$ZodIssue, root: unknown): Problem[] {
-  const path = issue.path as Path;
-  if (issue.code === 'unrecognized_keys')
-    return issue.keys.map((key) => ({ path: pointer([...path, key]), message: `"${key}" is not known here.` }));
-  const missing = issue.code === 'invalid_type' && path.length > 0 && at(root, path) === undefined;
-  return [{ path: pointer(path), message: missing ? 'This is missing.' : issue.message }];
-}
 
 function at(value: unknown, path: Path): unknown {
   return path.reduce<unknown>((v, key) => (v as Record<string | number, unknown> | undefined)?.[key], value);

@@ -243,9 +243,7 @@ export class CompileContext {
 
   /** What a roll is for: its place, with entries by id, so that reordering entries changes nobody's luck. */
   purpose(path: Path): number {
-    const alias = this.aliases.get(pointer(path.slice(0, 3)));
-    if (alias !== undefined) return hashText([path[0], path[1], alias, ...path.slice(3)].join('/'));
-    const [chapter, position, ...rest] = path;
+    const [chapter, position, ...rest] = path.map((part, n) => (n < 2 ? part : (this.aliases.get(pointer(path.slice(0, n + 1))) ?? part)));
     const entry = typeof position === 'number' ? this.chapters.get(String(chapter))?.entries[position] : undefined;
     // By the first id it ever had: a renamed entry keeps its luck, and what waits in it goes on.
     const id = entry ? (entry.formerly?.[0] ?? entry.id) : position;

@@ -77,7 +77,7 @@ describe('A finding', () => {
   });
 
   it('is a periodic effect that is faster than a tick', () => {
-    const periodic = (every: string) => ({ effects: [effect('e', { periodic: { every, then: [] } })] });
+    const periodic = (every: string) => ({ effects: [effect('e', { periodic: { every, then: [{ do: 'flourish', text: 'Tick' }] } })] });
     expect(fixed(periodic('20ms'), 'fasterThanTick').fix!.label).toBe('Every 50 ms');
     expect(found(periodic('50ms')).findings).toEqual([]);
   });

@@ -1,3 +1,8 @@
+import { amountFindings } from '../analysis/amounts.js';
+import { lackingFindings } from '../analysis/lacking.js';
+import { neverFindings } from '../analysis/never.js';
+import { nothingFindings } from '../analysis/nothing.js';
+import { whomFindings } from '../analysis/whom.js';
 import { pointer, type Finding, type PatchOperation } from './problem.js';
 import { readsOf, usesOf } from './references.js';
 import { registry } from './registry.js';
@@ -24,7 +29,15 @@ const ONLY_TRIED = new Set(['situations']);
 /** Everything that its author will hardly have meant, concept by concept, then what nobody speaks of. */
 export function findingsOf(rules: Rules): readonly Finding[] {
   const own = registry().concepts.flatMap((concept) => concept.findings?.(rules.compiled.get(concept.id) as never, rules) ?? []);
-  return [...own, ...unused(rules)];
+  return [
+    ...own,
+    ...amountFindings(rules),
+    ...lackingFindings(rules),
+    ...whomFindings(rules),
+    ...nothingFindings(rules),
+    ...neverFindings(rules),
+    ...unused(rules),
+  ];
 }
 
 function unused(rules: Rules): readonly Finding[] {

@@ -38,7 +38,7 @@ describe('Reading a ruleset', () => {
   it('says what is wrong in a part of which nothing else is right either', () => {
     expect(messages({ ...rulesetWith({}), arena: { width: 'x', zz: 1 } })).toEqual([
       jasmine.stringMatching('^/arena/width '),
-      '/arena/zz "zz" is not known here.',
+      '/arena/zz "zz" is not known here. There are height, walls, starts, placed.',
     ]);
   });
 

@@ -59,8 +59,63 @@ export function nearest(wrong: string, known: Iterable<string>): string | undefi
   return best;
 }
 
+/** What others call what goes by another name here. */
+const MEANT: Readonly<Record<string, readonly string[]>> = {
+  damage: ['hurt'],
+  dealDamage: ['hurt'],
+  injure: ['hurt'],
+  restore: ['heal'],
+  add: ['give'],
+  remove: ['take'],
+  buff: ['apply'],
+  exchange: ['trade'],
+  swap: ['trade'],
+  say: ['talk'],
+  speak: ['talk'],
+  message: ['flourish'],
+  sound: ['flourish'],
+  if: ['when'],
+  random: ['pick'],
+  choose: ['pick'],
+  delay: ['wait'],
+  xp: ['award'],
+  kill: ['fell', 'actorDefeated'],
+  killed: ['actorDefeated'],
+  died: ['actorDefeated'],
+  death: ['actorDefeated'],
+  joined: ['seatTaken'],
+  collected: ['pickupTaken'],
+  damaged: ['attributeChanged'],
+  bought: ['offerBought'],
+  stats: ['attributes'],
+  items: ['pickups'],
+  maximum: ['max'],
+  minimum: ['min'],
+  ceiling: ['ceil'],
+  hasStatus: ['has'],
+};
+
+/** The words of a name, each as far as it is the same in other forms: `enterZone` and `zoneEntered` are of the same words. */
+const wordsOf = (name: string) =>
+  name
+    .split(/(?=[A-Z])|(?<=\D)(?=\d)|[^A-Za-z0-9]+/)
+    .filter(Boolean)
+    .map((word) => word.toLowerCase().slice(0, 4))
+    .sort()
+    .join(' ');
+
+/** A name that is meant though it is spelt otherwise: of the same words, or what others say for it. */
+function meantBy(wrong: string, known: readonly string[]): string | undefined {
+  const called = Object.hasOwn(MEANT, wrong) ? known.find((name) => MEANT[wrong].includes(name)) : undefined;
+  if (called !== undefined) return called;
+  const words = wordsOf(wrong);
+  left -= LEAST_COST * known.length;
+  return words.includes(' ') && left >= 0 ? known.find((name) => wordsOf(name) === words) : undefined;
+}
+
 /** ` Did you mean x?`, or nothing: to be put behind a message that names an unknown word. */
 export function didYouMean(wrong: string, known: Iterable<string>): string {
-  const name = nearest(wrong, known);
+  const all = [...known];
+  const name = (Object.hasOwn(MEANT, wrong) ? meantBy(wrong, all) : undefined) ?? nearest(wrong, all) ?? meantBy(wrong, all);
   return name === undefined ? '' : ` Did you mean ${name}?`;
 }

@@ -19,12 +19,17 @@ interface Definition {
 
 const isObject = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null && !Array.isArray(value);
 
-const definition = (schema: z.ZodType) => (schema as unknown as { _zod: { def: Definition } })._zod.def;
+export const definitionOf = (schema: z.ZodType): Definition => (schema as unknown as { _zod: { def: Definition } })._zod.def;
 
 /** Whether an option of a discriminated union is the one that a value names. Nested lists would be parsed again and again otherwise. */
 function names(option: z.ZodType, key: string, value: unknown): boolean {
-  const { values } = (definition(option).shape![key] as unknown as { _zod: { values: ReadonlySet<unknown> } })._zod;
+  const { values } = (definitionOf(option).shape![key] as unknown as { _zod: { values: ReadonlySet<unknown> } })._zod;
   return isObject(value) && values.has(value[key]);
+}
+
+/** The option of a union that a value is meant to be; undefined where it names none of them, or is of none of their shapes. */
+export function optionFor({ discriminator, options }: Definition, value: unknown): z.ZodType | undefined {
+  return options!.find((one) => (discriminator === undefined ? one.safeParse(value).success : names(one, discriminator, value)));
 }
 
 /**
@@ -40,7 +45,7 @@ export function walk(
   if (value === undefined || value === null) return;
   const mark = marks.get(schema);
   if (mark && typeof value === 'string') visit(mark, value, path, false);
-  const def = definition(schema);
+  const def = definitionOf(schema);
   switch (def.type) {
     case 'optional':
     case 'default':
@@ -71,9 +76,7 @@ export function walk(
       }
       return;
     case 'union': {
-      const option = def.options!.find((candidate) =>
-        def.discriminator === undefined ? candidate.safeParse(value).success : names(candidate, def.discriminator, value),
-      );
+      const option = optionFor(def, value);
       if (option) walk(option, value, path, visit);
       return;
     }

@@ -2,12 +2,16 @@ import { compileRuleset, findingsOf, readRuleset } from '../../index.js';
 import { FIGHT } from '../../testing/fights.js';
 import { rulesetWith } from '../../testing/rulesets.js';
 
+const FLASH = [{ do: 'flourish', text: 'Flash' }];
 const rulesOf = (ability: Record<string, unknown>, more: Record<string, unknown> = {}) =>
   rulesetWith({
     ...FIGHT,
     states: [],
     ...more,
-    abilities: [{ id: 'torch', label: 'Torch', ...ability }, ...((more['abilities'] as unknown[]) ?? [])],
+    abilities: [
+      { id: 'torch', label: 'Torch', then: FLASH, ...(ability['deliver'] !== undefined && { onHit: FLASH }), ...ability },
+      ...((more['abilities'] as unknown[]) ?? []),
+    ],
   });
 const found = (ability: Record<string, unknown>, more?: Record<string, unknown>) =>
   findingsOf(compileRuleset(rulesOf(ability, more))).filter(({ path }) => path.startsWith('/abilities/0'));

@@ -5,6 +5,7 @@ import { type ActorEntry, spawnActor } from '../actors/index.js';
 import { attributes } from '../attributes/index.js';
 import type { EffectEntry } from '../effects/index.js';
 import { isDuration, toMilliseconds } from '../../ruleset/fields.js';
+import { timing } from './timing.js';
 import type { Ability, CompiledAbilities, Stretch } from './compile.js';
 import { numbersOf } from './numbers.js';
 import type { AbilityEntry } from './schema.js';
@@ -20,6 +21,7 @@ export function findings({ list, entries }: CompiledAbilities, rules: Rules): re
     ...groups(ability, rules),
     ...breaks(ability, rules),
     ...emptyLists(ability, entries[i]),
+    ...timing(entries[i], i, rules),
     ...text(ability, rules),
   ]);
 }
@@ -55,8 +57,11 @@ function reach(ability: Ability, entry: AbilityEntry): readonly Finding[] {
   return [
     {
       kind: 'shortFlight',
-      path: at(ability.index, 'deliver', 'lifetime'),
-      message: `${ability.label} can be aimed ${range} away, and its projectile is over after ${Math.round(speed * lifetime * 10) / 10}: it never gets there.`,
+      path: at(ability.index, 'deliver', speed <= 0 ? 'speed' : 'lifetime'),
+      message:
+        speed <= 0
+          ? `The projectile of ${ability.label} stands still: it never gets anywhere. Say how far it flies in a second.`
+          : `${ability.label} can be aimed ${range} away, and its projectile is over after ${Math.round(speed * lifetime * 10) / 10}: it never gets there.`,
       ...(needed !== undefined && {
         fix: {
           label: `Let it fly ${needed} s`,

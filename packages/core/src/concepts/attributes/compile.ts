@@ -220,6 +220,7 @@ function compileThresholds(context: CompileContext, entry: AttributeEntry, path:
   const ids = entry.thresholds.map((t) => t.id);
   return entry.thresholds.map((threshold, k) => {
     const at = [...path, 'thresholds', k];
+    context.alias(at, threshold.id);
     const { end, from, to, margin } = threshold;
     if (ids.indexOf(threshold.id) < k) context.problem([...at, 'id'], `${entry.label} has a threshold ${threshold.id} already.`);
     if ((end === undefined) === (from === undefined && to === undefined))
@@ -239,8 +240,8 @@ function compileThresholds(context: CompileContext, entry: AttributeEntry, path:
       margin: amount('margin'),
       steady: false,
       // By the threshold's own id: what waits in its list is found again after another threshold was put before it.
-      enter: context.then(threshold.enter, [...path, 'thresholds', threshold.id, 'enter']),
-      leave: context.then(threshold.leave, [...path, 'thresholds', threshold.id, 'leave']),
+      enter: context.then(threshold.enter, [...at, 'enter']),
+      leave: context.then(threshold.leave, [...at, 'leave']),
     };
   });
 }

@@ -1,13 +1,20 @@
+import { Possible } from '../../analysis/possible.js';
 import { placedActions } from '../../ruleset/actions.js';
 import { circlesIn } from '../../ruleset/circles.js';
 import type { Amount } from '../../ruleset/context.js';
 import { type Finding, pointer } from '../../ruleset/problem.js';
 import type { Then } from '../../ruleset/registry.js';
-import type { Rules } from '../../ruleset/rules.js';
+import { labelOf, type Rules } from '../../ruleset/rules.js';
 import { CHAPTER, type CompiledAttributes } from './compile.js';
 
 export function findings(compiled: CompiledAttributes, rules: Rules): readonly Finding[] {
-  return [...crossingBounds(compiled), ...triggeringEachOther(compiled, rules)];
+  return [
+    ...crossingBounds(compiled),
+    ...triggeringEachOther(compiled, rules),
+    ...neverCrossed(compiled),
+    ...frozen(compiled, rules),
+    ...fallingAlong(compiled, rules),
+  ];
 }
 
 interface Range {
@@ -52,6 +59,80 @@ function crossingBounds(compiled: CompiledAttributes): readonly Finding[] {
     ];
   });
 }
+
+/** Thresholds that lie where the value never is. */
+function neverCrossed(compiled: CompiledAttributes): readonly Finding[] {
+  return compiled.entries.flatMap((entry, i) =>
+    entry.thresholds.flatMap(({ from, to }, k): readonly Finding[] => {
+      const { min, max, kind } = compiled.list[i];
+      const [low, high] = [rangeOf(compiled, min)?.low, max ? rangeOf(compiled, max)?.high : Infinity];
+      const field =
+        typeof to === 'number' && low !== undefined && to < low
+          ? 'to'
+          : typeof from === 'number' && high !== undefined && from > high
+            ? 'from'
+            : undefined;
+      if (field === undefined || (kind === 'stat' && low === undefined)) return [];
+      const bound = field === 'to' ? `never below ${low}` : `never above ${high}`;
+      return [
+        {
+          kind: 'neverCrossed',
+          path: pointer([CHAPTER, i, 'thresholds', k, field]),
+          message: `${entry.label} is ${bound}: it never gets to ${field === 'to' ? to : from}. Lay the threshold within its bounds.`,
+        },
+      ];
+    }),
+  );
+}
+
+/** Bases of stats that are worked out once, from what moves afterwards. */
+function frozen({ entries, list }: CompiledAttributes, rules: Rules): readonly Finding[] {
+  const possible = new Possible(rules);
+  return entries.flatMap((entry, i): readonly Finding[] => {
+    if (entry.kind !== 'stat' || typeof entry.start !== 'string') return [];
+    const read = list[i].starts.flatMap((start) => start?.amount?.references ?? []);
+    const moving = [...new Set(read.filter(({ chapter }) => chapter === CHAPTER).map(({ id }) => id))].filter((id) => possible.isMoved(id));
+    if (moving.length === 0) return [];
+    const names = moving.map((id) => labelOf(rules, CHAPTER, id).toLowerCase()).join(' and ');
+    return [
+      {
+        kind: 'frozen',
+        path: pointer([CHAPTER, i, 'start']),
+        message: `${entry.label} is worked out once, as its actor comes, and does not follow ${names} after that. To have it follow, begin it at 0 and add “${entry.start}” by a lasting effect whose amount is live.`,
+      },
+    ];
+  });
+}
+
+/** Pools that fall with their maximum as an effect ends, down to a life's end. */
+function fallingAlong({ entries }: CompiledAttributes, rules: Rules): readonly Finding[] {
+  const types = (rules.chapters.get('actors')?.entries ?? []) as unknown as readonly { readonly life?: string }[];
+  const effects = (rules.chapters.get('effects')?.entries ?? []) as unknown as readonly Raising[];
+  return entries.flatMap((entry, i): readonly Finding[] => {
+    if (entry.follow !== 'along' || typeof entry.max !== 'string' || !types.some(({ life }) => life === entry.id)) return [];
+    const raising = effects.find(
+      ({ lifetime, modifiers }) => lifetime !== 'instant' && modifiers.some((one) => one.attribute === entry.max && isMore(one)),
+    );
+    if (!raising) return [];
+    return [
+      {
+        kind: 'fallsAlong',
+        path: pointer([CHAPTER, i, 'follow']),
+        message: `${entry.label} moves along with its maximum: when ${raising.label} ends it can fall to its end, and fell whom it had protected. Have it keep its value, or its share.`,
+        fix: { label: 'Let it keep its share', patch: [{ op: 'replace', path: pointer([CHAPTER, i, 'follow']), value: 'share' }] },
+      },
+    ];
+  });
+}
+
+interface Raising {
+  readonly label: string;
+  readonly lifetime: string;
+  readonly modifiers: readonly { readonly attribute: string; readonly operation: string; readonly amount: unknown }[];
+}
+
+const isMore = ({ operation, amount }: Raising['modifiers'][number]) =>
+  typeof amount !== 'number' || (operation === 'times' ? amount > 1 : operation === 'atMost' ? false : amount > 0);
 
 const RAISING = new Set(['heal', 'give', 'set']);
 const LOWERING = new Set(['hurt', 'take', 'set']);

@@ -10,6 +10,7 @@ import { homeOf, lives } from '../lives/index.js';
 import { actorsWithin, bodyRadius, headFor, placeOf, sendTo } from '../movement/index.js';
 import { isDown } from '../states/index.js';
 import { World } from '../../world/world.js';
+import { findings } from './findings.js';
 import type { BehaviourEntry } from './schema.js';
 
 export { BEHAVIOURS, type BehaviourEntry } from './schema.js';
@@ -37,6 +38,7 @@ interface Behaviours {
 export const behaviours = defineConcept<readonly Mind[], Behaviours>({
   id: 'behaviours',
   compile: (context) => context.entries<ActorEntry>('actors').map((entry, i) => compileMind(context, entry, i)),
+  findings,
   tables: () => [
     {
       name: 'minds',

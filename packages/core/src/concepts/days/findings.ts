@@ -39,6 +39,7 @@ export function findings(_: unknown, rules: Rules): readonly Finding[] {
     ...list.flatMap((offer) => ofOffer(rules, possible, offer)),
     ...(economy && worth !== undefined ? ofUpkeep(rules, economy, worth) : []),
     ...ofGoods(rules, possible),
+    ...(economy ? [...ofGoal(rules, possible, economy), ...ofProfit(rules, economy)] : []),
     ...(economy && !economy.ruin && list.some(({ upkeep }) => upkeep)
       ? [
           {
@@ -50,6 +51,44 @@ export function findings(_: unknown, rules: Rules): readonly Finding[] {
         ]
       : []),
   ];
+}
+
+/** A goal that nobody gets to. */
+function ofGoal(rules: Rules, possible: Possible, { goal }: EconomyRules): readonly Finding[] {
+  if (!goal || possible.whoCan(goal.if, ['player']).length > 0) return [];
+  const sold = new Set((rules.document['shops'] as readonly { readonly sells: readonly string[] }[]).flatMap(({ sells }) => sells));
+  const unsold = shops.of(rules).list.filter(({ id }) => !sold.has(id) && new RegExp(`\\btier\\(\\s*${id}\\b`).test(goal.if));
+  const why = unsold.length > 0 ? `: no shop sells ${unsold.map(({ label }) => label).join(' and ')}` : '';
+  return [
+    {
+      kind: 'neverReached',
+      path: '/economy/goal/if',
+      message: `Nobody ever reaches the goal “${goal.if}”${why}. Say another, or sell what it asks for.`,
+    },
+  ];
+}
+
+/** Goods that are bought for less than a market always pays for them. */
+function ofProfit(rules: Rules, { currency }: EconomyRules): readonly Finding[] {
+  const ids = rules.chapters.get('attributes')!.ids;
+  const goods = markets.of(rules).list.flatMap((market) => market.goods.map((good) => ({ good, market })));
+  return shops.of(rules).list.flatMap((offer): readonly Finding[] => {
+    const [cost, ...others] = offer.costs;
+    const [gain, ...more] = offer.gets;
+    if (!cost || !gain || others.length > 0 || more.length > 0 || ids[cost.attribute] !== currency) return [];
+    const [paid, got] = [ofTier(cost.amount, 1), ofTier(gain.amount, 1)];
+    const at = goods.find(({ good }) => good.id === ids[gain.attribute]);
+    if (!at || paid === undefined || got === undefined || got <= 0) return [];
+    const [least] = boundsOf(at.good);
+    if (paid >= least * got) return [];
+    return [
+      {
+        kind: 'moneyForNothing',
+        path: pointer(['offers', offer.index, 'costs', 0, 'amount']),
+        message: `${offer.label} costs ${paid} ${currency}, and what it gives sells for at least ${least * got} on ${at.market.label}: money from nothing, as often as one likes. Ask more, or pay less.`,
+      },
+    ];
+  });
 }
 
 function ofOffer(rules: Rules, possible: Possible, offer: Offer): readonly Finding[] {
@@ -67,6 +106,13 @@ function ofOffer(rules: Rules, possible: Possible, offer: Offer): readonly Findi
           },
         ],
   );
+  const { stock, restock } = (rules.document['offers'] as readonly { stock?: number; restock: string }[])[offer.index];
+  if (stock === 0)
+    found.push({
+      kind: 'soldToNobody',
+      path: pointer([...path, 'stock']),
+      message: `There is none of ${offer.label}: nobody can ever buy it${restock === 'daily' ? ', however often the shop is filled' : ''}. Say how many there are.`,
+    });
   const top = Math.max(1, offer.tiers);
   offer.costs.forEach(({ attribute, amount }, k) => {
     const id = attributes[attribute];

@@ -1,7 +1,7 @@
 import { usesOf } from '../../ruleset/references.js';
 import { placedActions } from '../../ruleset/actions.js';
 import { circlesIn } from '../../ruleset/circles.js';
-import { toMilliseconds } from '../../ruleset/fields.js';
+import { isDuration, toMilliseconds } from '../../ruleset/fields.js';
 import { type Finding, type Path, pointer } from '../../ruleset/problem.js';
 import { registry, type Then } from '../../ruleset/registry.js';
 import { labelOf, type Rules } from '../../ruleset/rules.js';
@@ -31,6 +31,29 @@ function ofOne(entry: EffectEntry, i: number, rules: Rules): readonly Finding[] 
         message: `${amount} % takes more than all of ${stat} away and turns it round. -100 % is nothing left.`,
         fix: { label: 'Make it -100 %', patch: [{ op: 'replace', path: `${path}/amount`, value: -100 }] },
       });
+    if (operation === 'percent' && typeof amount === 'number' && Math.abs(amount) < 3 && !Number.isInteger(amount)) {
+      const meant = Math.round((amount > 1 ? amount - 1 : amount) * 1000) / 10;
+      found.push({
+        kind: 'percentAsPart',
+        path: `${path}/amount`,
+        message: `${amount} % is next to nothing of ${stat}: for times ${amount > 1 ? amount : 1 + amount} write ${meant}.`,
+        fix: { label: `Make it ${meant} %`, patch: [{ op: 'replace', path: `${path}/amount`, value: meant }] },
+      });
+    }
+    if (operation === 'times' && typeof amount === 'number' && amount < 0)
+      found.push({
+        kind: 'timesNegative',
+        path: `${path}/amount`,
+        message: `Times ${amount} turns ${stat} round, to below 0. For less of it multiply by less than 1, or take a percentage off.`,
+        fix: { label: `Make it times ${-amount}`, patch: [{ op: 'replace', path: `${path}/amount`, value: -amount }] },
+      });
+    if (operation === 'times' && typeof amount === 'number' && amount >= 20)
+      found.push({
+        kind: 'timesAsPercent',
+        path: `${path}/amount`,
+        message: `Times ${amount} is ${amount} times as much ${stat}: for ${amount} % of it write ${amount / 100}.`,
+        fix: { label: `Make it times ${amount / 100}`, patch: [{ op: 'replace', path: `${path}/amount`, value: amount / 100 }] },
+      });
     if (operation === 'times' && amount === 0)
       found.push({
         kind: 'timesZero',
@@ -53,6 +76,14 @@ function ofOne(entry: EffectEntry, i: number, rules: Rules): readonly Finding[] 
         label: `Every ${Math.ceil(tick)} ms`,
         patch: [{ op: 'replace', path: pointer([CHAPTER, i, 'periodic', 'every']), value: `${Math.ceil(tick)}ms` }],
       },
+    });
+  const lasts = isDuration(entry.lasts) ? toMilliseconds(entry.lasts) : undefined;
+  if (periodic && !periodic.atOnce && lasts !== undefined && toMilliseconds(periodic.every) > lasts)
+    found.push({
+      kind: 'neverActs',
+      path: pointer([CHAPTER, i, 'periodic', 'every']),
+      message: `${entry.label} is to act every ${periodic.every} and lasts ${String(entry.lasts)}: it never does. Have it act more often, or at once as well.`,
+      fix: { label: 'Let it act at once as well', patch: [{ op: 'add', path: pointer([CHAPTER, i, 'periodic', 'atOnce']), value: true }] },
     });
   const itself = placedActions(entry.onStart as Then | undefined, [CHAPTER, i, 'onStart']).find(
     ({ action, later }) => !later && action.do === 'end' && action['effect'] === entry.id && (action.to ?? 'self') === 'self',
@@ -111,7 +142,7 @@ const isLearned = ({ id }: EffectEntry, rules: Rules): boolean =>
 /** What every actor of a kind has from when it appears is meant to last. */
 function isThereFromTheStart({ id }: EffectEntry, rules: Rules): boolean {
   const put = usesOf(rules, CHAPTER, id).filter(({ chapter, path }) => chapter !== 'situations' && path.endsWith('/effect'));
-  return put.length > 0 && put.every(({ path }) => /^\/actors\/\d+\/onSpawn\//.test(path));
+  return put.length > 0 && put.every(({ path }) => /^\/(actors\/\d+\/onSpawn|offers\/\d+\/then)\//.test(path));
 }
 
 /** Effects without an end of their own that nothing takes away, or that keep off whatever would. */

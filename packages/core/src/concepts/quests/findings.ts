@@ -89,6 +89,25 @@ function sharing(rules: Rules, quest: QuestEntry, path: string): readonly Findin
       message: `${label} is taken by the crew, and there are no teams: a crew is one player alone. Have everyone take it, or write the teams.`,
       fix: { label: 'Have everyone take it', patch: [{ op: 'replace', path: `${path}/takenBy`, value: 'everyone' }] },
     });
+  if ((rules.chapters.get('teams')?.ids.length ?? 0) === 0)
+    steps.forEach((step, s) =>
+      step.goals.forEach(({ counts }, g) => {
+        if (counts === 'crew')
+          found.push({
+            kind: 'noCrew',
+            path: `${path}/steps/${s}/goals/${g}/counts`,
+            message: `This is counted for the crew, and there are no teams: a crew is one player alone. Count it for everyone, or write the teams.`,
+          });
+      }),
+    );
+  quest.fails.forEach((pattern, k) => {
+    if (steps.some((step) => step.goals.some(({ on }) => on !== undefined && JSON.stringify(on) === JSON.stringify(pattern))))
+      found.push({
+        kind: 'failsByItself',
+        path: `${path}/fails/${k}`,
+        message: `${label} fails by the very thing that it counts: it is never done. Have it fail by something else.`,
+      });
+  });
   if (takenBy === 'player' || record === 'own') return found;
   const lists: readonly (readonly [string, Then])[] = [
     ...(['onStart', 'then', 'onFail'] as const).map((field) => [`/${field}`, quest[field] as Then] as const),

@@ -12,6 +12,15 @@ export function findings(_: unknown, rules: Rules): readonly Finding[] {
     const made = what.filter(({ actor, pickup }) => actor !== undefined || pickup !== undefined);
     if (made.length === 0 || made.every(({ weight }) => weight === 0))
       return [{ kind: 'makesNothing', path: pointer([CHAPTER, i, 'what']), message: `${label} makes nothing: say what it makes.` }];
+    const { count } = entry;
+    if (most !== undefined && typeof count === 'number' && count > most)
+      return [
+        {
+          kind: 'moreThanMost',
+          path: pointer([CHAPTER, i, 'count']),
+          message: `${label} makes ${count} at once, and at most ${most} are there at one time: the others are not made. Make fewer, or allow more.`,
+        },
+      ];
     const stays = made.some(({ actor, pickup }) => actor !== undefined || pickups.get(pickup!)?.lasts === undefined);
     if (when.is === 'wave' || most !== undefined || !stays) return [];
     return [

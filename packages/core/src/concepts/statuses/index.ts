@@ -5,6 +5,7 @@ import { entry } from '../../world/event-fields.js';
 import { defineEvents } from '../../world/events.js';
 import type { Table } from '../../world/table.js';
 import type { World } from '../../world/world.js';
+import { findings } from './findings.js';
 
 const schema = z.strictObject({ ...entryFields(), see: visibility().default('everyone') });
 export type StatusEntry = z.infer<typeof schema>;
@@ -38,6 +39,7 @@ export const statuses: Concept<readonly StatusEntry[], Statuses> = defineConcept
   id: 'statuses',
   sections: { statuses: { kind: 'chapter', title: 'Statuses', entry: schema } },
   compile: (context) => context.entries<StatusEntry>('statuses'),
+  findings,
   tables: (entries) => [
     {
       name: 'statuses',

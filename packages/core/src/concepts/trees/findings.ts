@@ -1,11 +1,21 @@
+import { collect } from '../../analysis/collect.js';
 import type { Finding } from '../../ruleset/problem.js';
 import type { Rules } from '../../ruleset/rules.js';
 import { tracks } from '../tracks/index.js';
 import type { CompiledTrees, Tree } from './compile.js';
+import type { NodeEntry, TreeEntry } from './schema.js';
 import { legalPart, type Means, spentOn } from './legal.js';
 
 const MANY = 1_000_000;
 const endless: Means = { earned: MANY, reached: () => MANY };
+
+const isEmpty = (gives: NodeEntry['gives']) =>
+  gives?.effect === undefined && gives?.ability === undefined && (gives?.numbers ?? []).length === 0;
+const isNeeded = ({ nodes }: TreeEntry, id: string) =>
+  nodes.some(({ needs }) => [...(needs?.all ?? []), ...(needs?.any ?? [])].some(({ node }) => node === id));
+/** Whether anything waits for a node to be learned. */
+const hears = (rules: Rules, id: string) =>
+  collect(rules).patterns.some(({ pattern: { on, node } }) => on === 'nodeLearned' && (node === undefined || node === id));
 
 /** Nodes that can never be learned, choices that lock what lies behind them, and points that nobody is ever given. */
 export function findings({ entries, list }: CompiledTrees, rules: Rules): readonly Finding[] {
@@ -21,6 +31,12 @@ export function findings({ entries, list }: CompiledTrees, rules: Rules): readon
     );
     tree.nodes.forEach((node, i) => {
       const at = `${path}/nodes/${i}`;
+      if (isEmpty(entries[t].nodes[i].gives) && !isNeeded(entries[t], node.id) && !hears(rules, node.id))
+        found.push({
+          kind: 'givesNothing',
+          path: at,
+          message: `${node.label} gives nothing to whoever learns it, and nothing needs it. Say what it gives.`,
+        });
       const { track, level } = node.needs;
       if (track >= 0 && levels[track] && level > levels[track].levels)
         found.push({

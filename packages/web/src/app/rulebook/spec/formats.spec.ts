@@ -41,7 +41,7 @@ describe('An amount', () => {
     expect(read(amount, '1 to 5')).toEqual({ random: [1, 5], whole: true });
     expect(read(amount, '0.5 to 2')).toEqual({ random: [0.5, 2] });
     expect(amount.read('', DOCUMENT).error).toBe(
-      'Nothing is typed. A number from -1000000000 to 1000000000, a name, or a formula. Escape keeps what was there.',
+      'Nothing is typed. A number, a name, a formula, or luck such as 1 to 5. Escape keeps what was there.',
     );
     expect(amount.read('1,5', DOCUMENT).error).toBe('Write decimals with a point: 1.5.');
     expect(amount.read('12,500', DOCUMENT).error).toBe('Write it without commas: 12500.');

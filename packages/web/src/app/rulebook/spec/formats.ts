@@ -151,7 +151,7 @@ function completions(typed: string, document: RulesetJson | undefined, event: re
   }
 }
 
-const AMOUNT_EXPECTED = 'A number from -1000000000 to 1000000000, a name, or a formula.';
+const AMOUNT_EXPECTED = 'A number, a name, a formula, or luck such as 1 to 5.';
 
 /** A number, a name, a formula, or a range of luck written `1 to 5`; `event` are the amounts of an event that can be read. */
 export function amountWith(event: readonly string[] = []): PartFormat {
