@@ -104,7 +104,7 @@ describe('The Rulebook', () => {
     await screen.page.keyboard.press('End');
     await screen.page.keyboard.up('Control');
     await screen.page.keyboard.type('!');
-    await screen.sees('.verdict', 'This is not JSON yet');
+    await screen.sees('.verdict', 'This is not JSON');
     await screen.page.keyboard.press('Backspace');
     await screen.sees('.verdict', 'Sound, and applied.');
     await screen.click('button', 'Sentences');
@@ -121,7 +121,7 @@ describe('The Rulebook', () => {
     await screen.page.keyboard.press('End');
     await screen.page.keyboard.press('ArrowLeft');
     for (const key of ['Backspace', '5', 'x'] as const) await screen.page.keyboard.press(key);
-    await screen.sees('.verdict', 'This is not JSON yet');
+    await screen.sees('.verdict', 'This is not JSON');
     await screen.saved();
     expect(await screen.text('.cm-content')).toContain('"start": 125x,');
     await screen.page.keyboard.press('Backspace');

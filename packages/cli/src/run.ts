@@ -1,4 +1,6 @@
 import {
+  jsonWords,
+  readJson,
   checkScript,
   type Problem,
   readRulesetText,
@@ -31,11 +33,8 @@ function fail(file: string, problems: readonly Problem[] | string): number {
 function readScript(file: string, rules: Rules): { script?: Script; problems: readonly Problem[] | string } {
   const { text, problem } = readText(file);
   if (text === undefined) return { problems: problem };
-  try {
-    return checkScript(rules, JSON.parse(text));
-  } catch (error) {
-    return { problems: [{ path: '', message: `This is not JSON: ${(error as Error).message}.` }] };
-  }
+  const { value, wrong } = { value: undefined, ...readJson(text) };
+  return wrong ? { problems: [{ path: '', message: jsonWords(wrong) }] } : checkScript(rules, value);
 }
 
 /** `ember run`: plays a script and returns the exit code. Nothing is printed on stdout unless both files are sound. */

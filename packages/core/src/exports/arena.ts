@@ -1,3 +1,4 @@
+import { readJson } from '../ruleset/json-text.js';
 import { stringify } from 'csv-stringify/browser/esm/sync';
 import { readRuleset } from '../ruleset/compile.js';
 import type { PatchOperation } from '../ruleset/problem.js';
@@ -26,12 +27,8 @@ export function arenaToJson(document: Document): string {
 
 /** Reads an arena from JSON into an edit that puts it in the place of the document's. Nothing is taken unless all of it is sound. */
 export function arenaFromJson(text: string, document: Document): TableReading {
-  let read: unknown;
-  try {
-    read = JSON.parse(text);
-  } catch (error) {
-    return { problems: [{ line: 1, column: 1, name: '', message: `This is not JSON: ${(error as Error).message}` }] };
-  }
+  const { value: read, wrong } = { value: undefined, ...readJson(text) };
+  if (wrong) return { problems: [{ ...wrong, name: '', message: `This is not JSON: ${wrong.message}.` }] };
   const { format, version, arena } = (typeof read === 'object' && read !== null ? read : {}) as Record<string, unknown>;
   if (format !== ARENA_FORMAT || version !== 1)
     return { problems: [{ line: 1, column: 1, name: 'format', message: `An arena says "format": "${ARENA_FORMAT}", "version": 1.` }] };

@@ -41,7 +41,7 @@ describe('Clips as a table', () => {
       length: '1.2s',
       marks: [{ mark: 'loose', at: '0.4s' }],
     } as never);
-    expect(said(clipsFromJson('{', doc))[0]).toMatch(/^1 : This is not JSON/);
+    expect(said(clipsFromJson('{', doc))[0]).toMatch(/^1 : This is not JSON: .+\.$/);
     expect(said(clipsFromJson('[{"id":"a"}]', doc))[0]).toContain('length');
     expect(said(clipsFromJson('[{"id":"a","length":1},{"id":"a","length":1}]', doc))[0]).toContain('in the list already');
   });

@@ -1,3 +1,4 @@
+import { readJson } from '../ruleset/json-text.js';
 import { stringify } from 'csv-stringify/browser/esm/sync';
 import { z } from 'zod';
 import { readRuleset } from '../ruleset/compile.js';
@@ -99,12 +100,8 @@ const json = z.array(
 
 /** Reads clips from JSON: a list of them, each with an id, a length and marks; a plain number is seconds. As {@link clipsFromCsv}. */
 export function clipsFromJson(text: string, document: Document): TableReading {
-  let value: unknown;
-  try {
-    value = JSON.parse(text);
-  } catch (error) {
-    return { problems: [{ line: 1, column: 1, name: '', message: `This is not JSON: ${(error as Error).message}.` }] };
-  }
+  const { value, wrong } = { value: undefined, ...readJson(text) };
+  if (wrong) return { problems: [{ ...wrong, name: '', message: `This is not JSON: ${wrong.message}.` }] };
   const parsed = json.safeParse(value);
   if (!parsed.success)
     return {

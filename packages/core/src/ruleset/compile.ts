@@ -3,7 +3,7 @@ import type { TableSpec } from '../world/table.js';
 import { compileFormula, FormulaError, type Vocabulary } from '../formula/index.js';
 import { CompileContext } from './context.js';
 import { ID_PATTERN, type Mark } from './fields.js';
-import { repeatedNames } from './json-text.js';
+import { jsonWords, readJson, repeatedNames } from './json-text.js';
 import { problemsOf } from './mismatch.js';
 import { atOnce, eachInPart } from './parts.js';
 import { pointer, RulesetError, type Path, type Problem } from './problem.js';
@@ -49,10 +49,12 @@ function* readWithin(written: unknown): Generator<void, Reading> {
   const issues = document ? [] : (schema.safeParse(value).error?.issues ?? []);
   const problems: Problem[] = issues.flatMap((issue) => problemsOf(issue, value, schema));
   problems.push(...duplicateIds(raw), ...(yield* wrongNames(raw, schema)));
-  const remainder = document ? { document, standing: (path: string) => path } : withoutUnsound(raw, issues, schema);
+  const remainder = document ? { document, standing: (path: string) => path, shaken: () => false } : withoutUnsound(raw, issues, schema);
   if (remainder) {
     const { rules, problems: found } = yield* assemble(remainder.document, problems.length > 0);
-    problems.push(...found.map((problem) => ({ ...problem, path: remainder.standing(problem.path) })));
+    // What speaks of an entry that is not there any more may look wrong for that alone.
+    const sound = document ? found : found.filter(({ path }) => !remainder.shaken(path));
+    problems.push(...sound.map((problem) => ({ ...problem, path: remainder.standing(problem.path) })));
     if (rules && problems.length === 0) return { rules, problems: [] };
   }
   return { problems };
@@ -112,12 +114,8 @@ function beyondLimits(value: unknown): readonly Problem[] {
 
 /** Reads a ruleset from JSON text; a text that is not JSON is one problem at the root. */
 export function readRulesetText(text: string): Reading {
-  let value: unknown;
-  try {
-    value = JSON.parse(text);
-  } catch (error) {
-    return { problems: [{ path: '', message: `This is not JSON: ${(error as Error).message}.` }] };
-  }
+  const { value, wrong } = { value: undefined, ...readJson(text) };
+  if (wrong) return { problems: [{ path: '', message: jsonWords(wrong) }] };
   const reading = readRuleset(value);
   const repeated = isTooDeep(value) ? [] : repeatedNames(text);
   return repeated.length > 0 ? { problems: [...repeated, ...reading.problems] } : reading;
@@ -262,6 +260,8 @@ function* wrongNames(raw: Record<string, unknown>, { shape }: z.ZodObject): Gene
 interface Remainder {
   readonly document: RulesetDocument;
   readonly standing: (path: string) => string;
+  /** Whether what stands at a place speaks of something that was taken out. */
+  readonly shaken: (path: string) => boolean;
 }
 
 /** Takes out what has a wrong shape, so that the rest can still be looked at; undefined where nothing sound remains. */
@@ -292,7 +292,15 @@ function withoutUnsound(raw: Record<string, unknown>, issues: readonly z.core.$Z
     path.replace(/^\/([^/]+)\/(\d+)/, (all, key: string, position: string) =>
       kept.has(key) ? `/${key}/${kept.get(key)![Number(position)]}` : all,
     );
-  return { document: parsed.data as RulesetDocument, standing };
+  const gone = [...dropped].flatMap(([key, positions]) => [...positions].map((i) => String(at(raw, [key, i, 'id']) ?? ''))).filter(Boolean);
+  const names = gone.length === 0 ? undefined : new RegExp(`\\b(${gone.filter((id) => ID_PATTERN.test(id)).join('|') || '-'})\\b`);
+  const shaken = (path: string) => {
+    // Its entry, or what is placed: whatever of it is looked at may come of what it speaks of.
+    const [key, position, third] = path.split('/').slice(1);
+    const place = [key, position, third].slice(0, /^\d+$/.test(position ?? '') ? 2 : 3);
+    return names !== undefined && names.test(JSON.stringify(at(copy, place)) ?? '');
+  };
+  return { document: parsed.data as RulesetDocument, standing, shaken };
 }
 
 function vocabularyOf(ids: (chapter: string) => readonly string[]): Vocabulary {

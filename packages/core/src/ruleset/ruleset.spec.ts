@@ -11,10 +11,26 @@ describe('A ruleset', () => {
   });
 
   it('that is not JSON, or not an object, is one problem at the root', () => {
-    expect(readRulesetText('{ "name": NaN }').problems[0].message).toContain('This is not JSON');
+    const said = (text: string) => readRulesetText(text).problems.map(({ message }) => message);
+    expect(said('{ "name": NaN }')).toEqual([jasmine.stringContaining('This is not JSON: in line 1, column 11, this is no value')]);
+    expect(said('{\n "name": "A",\n}')).toEqual([jasmine.stringMatching(/in line 3, column 1, .* a comma too many before it\.$/)]);
+    expect(said('{\n "teams": []\n "curves": []\n}')).toEqual([jasmine.stringContaining('in line 3, column 2, a comma is expected')]);
+    expect(said('{ "teams": [')).toEqual([jasmine.stringContaining('missing here')]);
+    expect(said(' ')).toEqual([jasmine.stringContaining('there is nothing')]);
+    expect(said('{ "name": "A\n" }')).toEqual([jasmine.stringContaining('a line break is to be written as \\n')]);
+    expect(said('{} // a note')).toEqual([jasmine.stringContaining('JSON has no comments')]);
     expect(at(3)).toContain('');
     expect(readRuleset([]).problems[0].message).toBe('A ruleset is a JSON object.');
     expect(readRuleset(null).rules).toBeUndefined();
+  });
+
+  it('of which one entry is wrong is not told of others for that', () => {
+    const suit = { id: 'suit', label: 'Suit', kind: 'pool', max: 100, colour: 3 };
+    const document = rulesetWith({
+      attributes: [suit, { id: 'speed', label: 'Speed', kind: 'stat', start: 5 }],
+      actors: [{ id: 'diver', label: 'Diver', kind: 'player', attributes: [{ attribute: 'suit' }, { attribute: 'speed' }], life: 'suit' }],
+    });
+    expect(readRuleset(document).problems.map(({ path }) => path)).toEqual(['/attributes/0/colour']);
   });
 
   it('says which name stands twice in one object, and where', () => {

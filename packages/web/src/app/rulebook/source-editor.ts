@@ -112,8 +112,9 @@ export class SourceEditor implements OnDestroy {
     let value: unknown;
     try {
       value = JSON.parse(text);
-    } catch (error) {
-      return this.problems.set([{ path: '', message: `This is not JSON yet: ${(error as Error).message}.` }]);
+    } catch {
+      const problems = await this.client.core.checkText(text);
+      return turn === this.checking ? this.problems.set(problems) : undefined;
     }
     const repeated = await this.client.core.repeatedNames(text);
     if (repeated.length > 0) return turn === this.checking ? this.problems.set(repeated) : undefined;

@@ -6,6 +6,7 @@ import { Store } from '@ngrx/store';
 import type { KeptValue, SavedPlayer } from '@eager-ember/core';
 import { firstValueFrom } from 'rxjs';
 import { Api, failureOf, type PlayerInfo, type SetAsideInfo, type StoredPlayer } from '../../shared/api';
+import { CoreClient } from '../../shared/core-client';
 import { download } from '../../shared/download';
 import { documentFeature } from '../../store/document.reducer';
 import { ChapterTabs } from '../chapter-tabs';
@@ -24,6 +25,7 @@ export class PlayersPage {
   /** The player that is open, from the address. */
   readonly player = input<string>();
   private readonly api = inject(Api);
+  private readonly client = inject(CoreClient);
   private readonly router = inject(Router);
   protected readonly ruleset = inject(Store).selectSignal(documentFeature.selectId);
   protected readonly revision = inject(Store).selectSignal(documentFeature.selectRevision);
@@ -152,8 +154,9 @@ export class PlayersPage {
     let read: { name?: unknown; saved?: unknown };
     try {
       read = JSON.parse(text) as typeof read;
-    } catch (error) {
-      return this.refusal.set([`${file.name} is not JSON: ${(error as Error).message}.`]);
+    } catch {
+      const [problem] = await this.client.core.checkText(text);
+      return this.refusal.set([`${file.name}: ${problem.message}`]);
     }
     if (typeof read?.name !== 'string' || !NAME.test(read.name) || read.saved === undefined)
       return this.refusal.set([`${file.name} holds no player: { "name": …, "saved": … } is expected, as it is saved here.`]);
