@@ -8,7 +8,7 @@ const only = (files, message, patterns) => ({
 });
 
 export default tseslint.config(
-  { ignores: ['**/dist/**', '**/dist-*/**', '**/.angular/**', '.data/**', '.cache/**', 'docs/**', '**/node_modules/**'] },
+  { ignores: ['**/dist/**', '**/bundled/**', '**/dist-*/**', '**/.angular/**', '.data/**', '.cache/**', 'docs/**', '**/node_modules/**'] },
   js.configs.recommended,
   ...tseslint.configs.strict,
   {

@@ -1,6 +1,7 @@
 import { writeFileSync } from 'node:fs';
 import { cpus } from 'node:os';
 import { around } from './around.js';
+import { commandLine } from './command-line.js';
 import { evidence } from './evidence.js';
 import { fight } from './fight.js';
 import { frames } from './frames.js';
@@ -15,6 +16,7 @@ import { socketStorm } from './storm.js';
 import { worldTick } from './world-tick.js';
 
 const rows: readonly Row[] = [
+  ...commandLine(),
   worldTick(),
   ...fight(),
   ...around(),

@@ -1,4 +1,5 @@
 // What has to be there before the workbench can start or be tested.
+import { bundleCommandLine } from './bundle.mjs';
 import { existsSync } from 'node:fs';
 import { MARK } from './leftovers.mjs';
 import { isRoot, output, quietly, run, say, Stop, unlessDone } from './run.mjs';
@@ -30,7 +31,12 @@ export async function installDependencies() {
 
 /** Builds the core, the server and the command line. */
 export async function buildCode() {
-  const products = ['packages/core/dist/index.js', 'packages/server/dist/main.js', 'packages/cli/dist/main.js'];
+  const products = [
+    'packages/core/dist/index.js',
+    'packages/server/dist/main.js',
+    'packages/cli/dist/main.js',
+    'packages/cli/bundled/main.cjs',
+  ];
   await unlessDone(
     'code',
     [
@@ -45,6 +51,7 @@ export async function buildCode() {
     async () => {
       say('Building the core, the server and the command line …');
       await quietly('npx', ['tsc', '-b', 'packages/core', 'packages/server', 'packages/cli', '--force']);
+      await bundleCommandLine();
     },
   );
 }

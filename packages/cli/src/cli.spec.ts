@@ -43,6 +43,13 @@ describe('ember link', () => {
   });
 });
 
+describe('ember --version', () => {
+  it('says which it is', () => {
+    const { version } = JSON.parse(readFileSync(join(ROOT, 'package.json'), 'utf8')) as { version: string };
+    expect(ember('--version')).toEqual(jasmine.objectContaining({ status: 0, stdout: `${version}\n` }));
+  });
+});
+
 describe('ember backup and restore', () => {
   it('say which database they can’t find', () => {
     const home = mkdtempSync(join(tmpdir(), 'ember-home-'));
@@ -91,7 +98,7 @@ describe('ember', () => {
       );
       const { status, lines } = ember('validate', bad);
       expect(status).toBe(1);
-      expect(lines).toContain('/odd: "odd" is not known here.');
+      expect(lines).toContain(jasmine.stringMatching(/^\/odd: "odd" is not known here\. There are note, tickRate, /));
       expect(lines.some((line) => line.startsWith('/statuses/0/id: An id is camelCase'))).toBeTrue();
       const json = JSON.parse(ember('validate', bad, '--json').stdout) as { path: string }[];
       expect(json.map((problem) => problem.path).sort()).toEqual(['/odd', '/statuses/0/id']);

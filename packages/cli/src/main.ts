@@ -1,14 +1,15 @@
+import { readFileSync } from 'node:fs';
+import type { Load } from './backup.js';
 import { Command, CommanderError, InvalidArgumentError, Option } from 'commander';
-import { duration, toMilliseconds } from '@eager-ember/core';
-import { exportTypes, findings, schema, upgrade } from './export.js';
-import { backup, restore } from './backup.js';
-import { link } from './link.js';
-import { run } from './run.js';
-import { validate } from './validate.js';
 
+// What a command needs is loaded when it is asked for: most need no server, and some not even the core.
+const written = () => import('./export.js');
+
+/** A time such as `20s`, in milliseconds. */
 function time(text: string): number {
-  if (!duration().safeParse(text).success) throw new InvalidArgumentError('A time is expected, such as 20s or 250ms.');
-  return toMilliseconds(text);
+  const [, amount, unit] = /^(\d{1,7}(?:\.\d{1,3})?)(ms|s)$/.exec(text) ?? [];
+  if (amount === undefined) throw new InvalidArgumentError('A time is expected, such as 20s or 250ms.');
+  return Number(amount) * (unit === 's' ? 1000 : 1);
 }
 
 function seed(text: string): number {
@@ -17,18 +18,26 @@ function seed(text: string): number {
   return value;
 }
 
-/** The command line. Returns the exit code: 0 sound, 1 a ruleset with problems, 2 what could not be done at all. */
-export async function main(args: readonly string[]): Promise<number> {
+const versionOf = () =>
+  (JSON.parse(readFileSync(new URL('../package.json', import.meta.url), 'utf8')) as { readonly version: string }).version;
+
+/**
+ * The command line. Returns the exit code: 0 sound, 1 a ruleset with problems, 2 what could not be done at all.
+ * @param load loads what is not in the one file that the command line is
+ */
+export async function main(args: readonly string[], load: Load): Promise<number> {
   let code = 0;
   const program = new Command('ember')
     .description('Validates and plays Eager Ember rulesets, without a server; looks after the server of this machine.')
+    .version(versionOf(), '-V, --version', 'prints the version of the command line and of the core')
     .exitOverride();
   program
     .command('validate')
     .description('says what is wrong with a ruleset: nothing and exit code 0 where it is sound, exit code 1 where it is not')
     .argument('<file>', 'a ruleset, as JSON')
     .option('--json', 'problems as one JSON list')
-    .action((file: string, options: { json?: boolean }) => {
+    .action(async (file: string, options: { json?: boolean }) => {
+      const { validate } = await import('./validate.js');
       code = validate(file, options.json === true);
     });
   program
@@ -36,8 +45,8 @@ export async function main(args: readonly string[]): Promise<number> {
     .description('says what a sound ruleset’s author will hardly have meant')
     .argument('<file>', 'a ruleset, as JSON')
     .option('--json', 'findings as one JSON list, with the patches that mend them')
-    .action((file: string, options: { json?: boolean }) => {
-      code = findings(file, options.json === true);
+    .action(async (file: string, options: { json?: boolean }) => {
+      code = (await written()).findings(file, options.json === true);
     });
   program
     .command('export')
@@ -45,24 +54,24 @@ export async function main(args: readonly string[]): Promise<number> {
     .argument('<file>', 'a ruleset, as JSON')
     .requiredOption('--ts', 'TypeScript: ids as unions, an accessor for each attribute')
     .option('--out <file>', 'where to; printed where nothing is said')
-    .action((file: string, options: { out?: string }) => {
-      code = exportTypes(file, options.out);
+    .action(async (file: string, options: { out?: string }) => {
+      code = (await written()).exportTypes(file, options.out);
     });
   program
     .command('upgrade')
     .description('writes a ruleset of an earlier version of the format as one of today’s that means the same')
     .argument('<file>', 'a ruleset, as JSON')
     .option('--out <file>', 'where to, which may be the file itself; printed where nothing is said')
-    .action((file: string, options: { out?: string }) => {
-      code = upgrade(file, options.out);
+    .action(async (file: string, options: { out?: string }) => {
+      code = (await written()).upgrade(file, options.out);
     });
   program
     .command('schema')
     .description('prints the JSON Schema of rulesets')
     .argument('[file]', 'a ruleset: references are then to the ids that it has')
     .option('--out <file>', 'where to; printed where nothing is said')
-    .action((file: string | undefined, options: { out?: string }) => {
-      code = schema(file, options.out);
+    .action(async (file: string | undefined, options: { out?: string }) => {
+      code = (await written()).schema(file, options.out);
     });
   program
     .command('run')
@@ -73,7 +82,8 @@ export async function main(args: readonly string[]): Promise<number> {
     .option('--seed <n>', 'the seed of all luck', seed, 1)
     .option('--every <time>', 'how often to sample the attributes of every seat', time)
     .option('--json', 'print JSON lines (otherwise sentences)')
-    .action((file: string, options: { script: string; until: number; seed: number; every?: number; json?: boolean }) => {
+    .action(async (file: string, options: { script: string; until: number; seed: number; every?: number; json?: boolean }) => {
+      const { run } = await import('./run.js');
       code = run(file, options.script, options);
     });
   program
@@ -81,6 +91,7 @@ export async function main(args: readonly string[]): Promise<number> {
     .description('prints a new link that signs in, once, to the server that runs here')
     .option('--socket <path>', 'the control socket of the server, where it is not that of the start command')
     .action(async (options: { socket?: string }) => {
+      const { link } = await import('./link.js');
       code = await link(options.socket);
     });
   const database = () => new Option('--database <url>', 'which database, where it is neither that of DATABASE_URL nor that of npm start');
@@ -91,7 +102,8 @@ export async function main(args: readonly string[]): Promise<number> {
     .option('--ruleset <id>', 'this ruleset alone')
     .addOption(database())
     .action(async (file: string, options: { ruleset?: string; database?: string }) => {
-      code = await backup(file, options);
+      const { backup } = await import('./backup.js');
+      code = await backup(file, options, load);
     });
   program
     .command('restore')
@@ -101,7 +113,8 @@ export async function main(args: readonly string[]): Promise<number> {
     .option('--copy', 'one ruleset goes beside the one that is there')
     .addOption(database())
     .action(async (file: string, options: { replace?: boolean; copy?: boolean; database?: string }) => {
-      code = await restore(file, options);
+      const { restore } = await import('./backup.js');
+      code = await restore(file, options, load);
     });
   try {
     await program.parseAsync(args, { from: 'user' });

@@ -14,22 +14,34 @@ export const marks = z.registry<Mark>();
 
 export const ID_PATTERN = /^[a-z][A-Za-z0-9]{0,47}$/;
 
+/** Makes a schema once for each way to ask for it: they never change, and making thousands of them takes longer than reading a ruleset. */
+function once<A extends readonly unknown[], S>(make: (...args: A) => S): (...args: A) => S {
+  const made = new Map<string, S>();
+  return (...args) => {
+    const key = JSON.stringify(args);
+    if (!made.has(key)) made.set(key, make(...args));
+    return made.get(key)!;
+  };
+}
+
 /** Words that formulas keep for themselves: an entry called so could not be spoken of. */
 const RESERVED = ['and', 'or', 'not', 'true', 'false', 'self', 'owner', 'source', 'target'];
 
 /** The id of an entry: camelCase, at most 48 characters. */
-export const id = () =>
+export const id = once(() =>
   z
     .string('An id is expected.')
     .regex(ID_PATTERN, 'An id is camelCase: a small letter, then letters and digits, at most 48 in all.')
-    .refine((text) => !RESERVED.includes(text), 'Formulas keep this word for themselves: choose another id.');
+    .refine((text) => !RESERVED.includes(text), 'Formulas keep this word for themselves: choose another id.'),
+);
 
-export const label = () =>
+export const label = once(() =>
   z
     .string('A label is expected.')
     .min(1, 'A label is expected.')
     .max(80, 'A label has at most 80 characters.')
-    .regex(/^[^\p{Cc}\p{Cs}]*$/u, 'A label has no control characters.');
+    .regex(/^[^\p{Cc}\p{Cs}]*$/u, 'A label has no control characters.'),
+);
 
 /** What every entry of every chapter has. */
 export const entryFields = () => ({
@@ -44,11 +56,12 @@ export const entryFields = () => ({
  * The id of an entry of `chapter`. That it exists is checked after the shape.
  * @param kinds the kinds of entry that make sense there, where not all do: what is offered, while whoever reads it says why
  */
-export const reference = (chapter: string, kinds?: readonly string[]) =>
+export const reference = once((chapter: string, kinds?: readonly string[]) =>
   z
     .string('An id is expected.')
     .max(48)
-    .register(marks, { kind: 'reference', chapter, ...(kinds && { kinds }) });
+    .register(marks, { kind: 'reference', chapter, ...(kinds && { kinds }) }),
+);
 
 const DURATION = /^(\d{1,7}(?:\.\d{1,3})?)(ms|s)$/;
 export const LONGEST_MS = 24 * 3600 * 1000;
@@ -58,14 +71,14 @@ const times = new WeakSet<z.ZodType>();
 export const isTime = (schema: z.ZodType): boolean => times.has(schema);
 
 /** A time span such as `250ms` or `1.5s`, at most a day. */
-export const duration = () => {
+export const duration = once(() => {
   const schema = z
     .string('A time is expected, such as "1.5s" or "250ms".')
     .regex(DURATION, 'A time is expected, such as "1.5s" or "250ms".')
     .refine((text) => !DURATION.test(text) || toMilliseconds(text) <= LONGEST_MS, 'A time is at most a day: "86400s".');
   times.add(schema);
   return schema;
-};
+});
 
 /** Milliseconds of an authored time span. */
 export function toMilliseconds(text: string): number {
@@ -74,14 +87,16 @@ export function toMilliseconds(text: string): number {
   return match[2] === 's' ? Number(match[1]) * 1000 : Number(match[1]);
 }
 
-export const finite = () =>
+export const finite = once(() =>
   z
     .number('A number is expected.')
     .min(-LARGEST_AMOUNT, `Numbers go from -${LARGEST_AMOUNT} to ${LARGEST_AMOUNT}.`)
-    .max(LARGEST_AMOUNT, `Numbers go from -${LARGEST_AMOUNT} to ${LARGEST_AMOUNT}.`);
+    .max(LARGEST_AMOUNT, `Numbers go from -${LARGEST_AMOUNT} to ${LARGEST_AMOUNT}.`),
+);
 
-const formulaText = (yields: 'amount' | 'condition', parties: readonly PartyName[], event: readonly string[] = []) =>
-  z.string().min(1).max(500).register(marks, { kind: 'formula', place: { yields, parties, event } });
+const formulaText = once((yields: 'amount' | 'condition', parties: readonly PartyName[], event: readonly string[] = []) =>
+  z.string().min(1).max(500).register(marks, { kind: 'formula', place: { yields, parties, event } }),
+);
 
 /** An amount that is drawn anew each time it is asked for. */
 export interface RandomAmount {
@@ -93,7 +108,7 @@ export type AmountSource = number | string | RandomAmount;
 const AMOUNT_EXPECTED = 'A number, a formula or { "random": [least, most] } is expected.';
 
 /** A number, a formula, or a random number between two. */
-export const amount = (parties: readonly PartyName[] = [], event: readonly string[] = []) =>
+export const amount = once((parties: readonly PartyName[] = [], event: readonly string[] = []) =>
   z.union(
     [
       finite(),
@@ -103,14 +118,16 @@ export const amount = (parties: readonly PartyName[] = [], event: readonly strin
         .refine((r) => r.random[0] <= r.random[1], 'The least comes first: it is above the most.'),
     ],
     AMOUNT_EXPECTED,
-  );
+  ),
+);
 
 /** A number or a formula: a quantity that luck has no part in, such as a bound. */
-export const steadyAmount = (parties: readonly PartyName[] = []) =>
-  z.union([finite(), formulaText('amount', parties)], 'A number or a formula is expected.');
+export const steadyAmount = once((parties: readonly PartyName[] = []) =>
+  z.union([finite(), formulaText('amount', parties)], 'A number or a formula is expected.'),
+);
 
 /** What a value begins with: an amount, `full` for its maximum, or a share of that. */
-export const start = () =>
+export const start = once(() =>
   z.union(
     [
       z.literal('full'),
@@ -118,11 +135,12 @@ export const start = () =>
       ...amount().def.options,
     ],
     'A number, a formula, "full", { "share": 0 to 1 } or { "random": [least, most] } is expected.',
-  );
+  ),
+);
 export type StartSource = AmountSource | { readonly share: number };
 
 /** A formula over amounts that stand here alone, such as the level of a curve; luck has no part in it. */
-export const amountOver = (locals: readonly string[]) =>
+export const amountOver = once((locals: readonly string[]) =>
   z.union(
     [
       finite(),
@@ -133,17 +151,19 @@ export const amountOver = (locals: readonly string[]) =>
         .register(marks, { kind: 'formula', place: { yields: 'amount', parties: [], locals } }),
     ],
     `A number or a formula over ${locals.join(', ')} is expected.`,
-  );
+  ),
+);
 
 /** A formula that yields yes or no. */
 export const condition = (parties: readonly PartyName[] = [], event: readonly string[] = []) => formulaText('condition', parties, event);
 
 /** A time such as "8s", or a number or formula that yields seconds. */
-export const timeAmount = (parties: readonly PartyName[] = []) =>
-  z.union([duration(), finite(), formulaText('amount', parties)], 'A time such as "8s", or a formula that yields seconds, is expected.');
+export const timeAmount = once((parties: readonly PartyName[] = []) =>
+  z.union([duration(), finite(), formulaText('amount', parties)], 'A time such as "8s", or a formula that yields seconds, is expected.'),
+);
 export const isDuration = (text: unknown): text is string => typeof text === 'string' && DURATION.test(text);
 
-export const visibility = () => z.enum(['owner', 'team', 'everyone', 'server'], 'One of owner, team, everyone, server is expected.');
+export const visibility = once(() => z.enum(['owner', 'team', 'everyone', 'server'], 'One of owner, team, everyone, server is expected.'));
 
 /** A CSS colour as `#rrggbb`. */
 export const colour = () => z.string().regex(/^#[0-9a-f]{6}$/i, 'A colour is expected, as #rrggbb.');

@@ -29,7 +29,30 @@ function names(option: z.ZodType, key: string, value: unknown): boolean {
 
 /** The option of a union that a value is meant to be; undefined where it names none of them, or is of none of their shapes. */
 export function optionFor({ discriminator, options }: Definition, value: unknown): z.ZodType | undefined {
-  return options!.find((one) => (discriminator === undefined ? one.safeParse(value).success : names(one, discriminator, value)));
+  if (discriminator !== undefined) return options!.find((one) => names(one, discriminator, value));
+  const possible = options!.filter((one) => mayBe(one, value));
+  // Where only one can be, what is wrong within it is for whoever reads the shape to say.
+  return possible.length === 1 ? possible[0] : possible.find((one) => one.safeParse(value).success);
+}
+
+/** Whether a value is of the kind that a schema is about, whatever else is asked of it; yes where that takes looking closer. */
+function mayBe(schema: z.ZodType, value: unknown): boolean {
+  switch (definitionOf(schema).type) {
+    case 'string':
+    case 'enum':
+      return typeof value === 'string';
+    case 'number':
+    case 'boolean':
+      return typeof value === definitionOf(schema).type;
+    case 'object':
+    case 'record':
+      return isObject(value);
+    case 'array':
+    case 'tuple':
+      return Array.isArray(value);
+    default:
+      return true;
+  }
 }
 
 /**
@@ -42,7 +65,8 @@ export function walk(
   path: Path,
   visit: (mark: Mark, value: string, path: Path, inKey: boolean) => void,
 ): void {
-  if (value === undefined || value === null) return;
+  // Only texts mean more than their shape, and what texts stand in.
+  if (value === undefined || value === null || typeof value === 'number' || typeof value === 'boolean') return;
   const mark = marks.get(schema);
   if (mark && typeof value === 'string') visit(mark, value, path, false);
   const def = definitionOf(schema);

@@ -1,4 +1,4 @@
-import { usesOf } from '../../ruleset/references.js';
+import { collect } from '../../analysis/collect.js';
 import { placedActions } from '../../ruleset/actions.js';
 import { circlesIn } from '../../ruleset/circles.js';
 import { isDuration, toMilliseconds } from '../../ruleset/fields.js';
@@ -135,25 +135,33 @@ function endsAtOnce(entries: readonly EffectEntry[], id: string, other: string):
   return effect?.ends?.effects.includes(other) === true || effect?.lifetime === 'instant';
 }
 
-/** What a skill tree gives is taken away with its rank. */
-const isLearned = ({ id }: EffectEntry, rules: Rules): boolean =>
-  usesOf(rules, CHAPTER, id).some(({ chapter, path }) => chapter === 'trees' && path.endsWith('/gives/effect'));
-
-/** What every actor of a kind has from when it appears is meant to last. */
-function isThereFromTheStart({ id }: EffectEntry, rules: Rules): boolean {
-  const put = usesOf(rules, CHAPTER, id).filter(({ chapter, path }) => chapter !== 'situations' && path.endsWith('/effect'));
-  return put.length > 0 && put.every(({ path }) => /^\/(actors\/\d+\/onSpawn|offers\/\d+\/then)\//.test(path));
+/** Where something puts an effect on somebody, by its id. */
+function applied(rules: Rules): ReadonlyMap<string, readonly string[]> {
+  const places = new Map<string, string[]>();
+  for (const { chapter, id, place } of collect(rules).references)
+    if (chapter === CHAPTER && place.path.endsWith('/effect')) places.set(id, [...(places.get(id) ?? []), place.path]);
+  return places;
 }
+
+/** What a skill tree gives is taken away with its rank. */
+const isLearned = (places: readonly string[]): boolean =>
+  places.some((path) => path.startsWith('/trees/') && path.endsWith('/gives/effect'));
+
+/** What every actor of a kind has from when it appears is meant to last, and so is what is bought. */
+const isMeantToLast = (places: readonly string[]): boolean =>
+  places.length > 0 && places.every((path) => /^\/(actors\/\d+\/onSpawn|offers\/\d+\/then)\//.test(path));
 
 /** Effects without an end of their own that nothing takes away, or that keep off whatever would. */
 function neverEnding({ entries }: CompiledEffects, rules: Rules): readonly Finding[] {
+  const put = applied(rules);
   return entries.flatMap((entry, i): readonly Finding[] => {
     if (entry.lifetime !== 'lasting') return [];
     const removers = entries.filter(
       (other) =>
         other.id !== entry.id && (other.ends?.effects.includes(entry.id) || other.ends?.statuses.some((s) => entry.grants.includes(s))),
     );
-    if (isEndedByAction(entry, rules) || isLearned(entry, rules) || isThereFromTheStart(entry, rules)) return [];
+    const places = put.get(entry.id) ?? [];
+    if (isEndedByAction(entry, rules) || isLearned(places) || isMeantToLast(places)) return [];
     const path = pointer([CHAPTER, i, 'lifetime']);
     if (removers.length === 0)
       return [
