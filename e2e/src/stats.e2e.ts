@@ -87,6 +87,27 @@ describe('Stats and effects', () => {
     await screen.sees('.reading', 'Point at the chart');
   });
 
+  it('keep what was refused with its reason, also while another is looked at', async () => {
+    await screen.visit(trial.at('attributes', 'oxygen'));
+    await screen.sees('h2', 'What it comes to');
+    await screen.edit('start', '500');
+    await screen.sees('.refusal', 'The start 500 is above the maximum 90.');
+    await screen.entry('Suit');
+    await screen.holds('.title', 'Suit');
+    await screen.sees('.index .badge.refused', '“500” is not taken: The start 500 is above the maximum 90.');
+    await screen.entry('Oxygen');
+    await screen.holds('ee-part input[aria-label="start"]', '500');
+    await screen.sees('.refusal', 'The start 500 is above the maximum 90.');
+    await screen.page.focus('ee-part input[aria-label="start"]');
+    await screen.page.keyboard.press('Escape');
+    await screen.sees('ee-part', 'full');
+    await screen.lacks('.index .badge.refused');
+    // Chosen by the mouse alone, from the list that opens.
+    await screen.choose('seen by', 'the server alone');
+    await screen.sees('[aria-label="Spec"]', 'Seen by the server alone');
+    await screen.saved();
+  });
+
   it('are tried out with pins that are dragged, and tell what was lost', async () => {
     await screen.visit(trial.at('attributes', 'oxygen'));
     await screen.sees('.pin', 'in bell 20 s');

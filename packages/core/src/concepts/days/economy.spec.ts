@@ -151,6 +151,18 @@ describe('A shop', () => {
 });
 
 describe('A day', () => {
+  it('counts from what one comes with: what came in before is no gain of today', () => {
+    const trial = at();
+    trial.poke({ do: 'give', attribute: 'scrip', amount: 50 });
+    const saved = savePlayer(trial.world, trial.world.actors.rowOf(trial.actor()));
+    trial.step({ kind: 'leave', args: { seat: 'north' } });
+    trial.step(join('north', { saved }));
+    trial.poke({ do: 'give', attribute: 'scrip', amount: 7 });
+    endDay(trial);
+    expect(statement(trial)).toEqual([jasmine.objectContaining({ opening: 150, income: 7, closing: 157, result: 7 })]);
+    expect(lines(trial)).toEqual(['1 A poke 7']);
+  });
+
   it('ends with a statement that adds up, each line with its source', () => {
     const trial = at();
     give(trial, 'brass', 3);

@@ -24,7 +24,20 @@ interface CompiledLedger {
   readonly players: readonly boolean[];
 }
 
-const ACCOUNT = ['known', 'days', 'opening', 'owed', 'ready', 'until', 'ruined', 'goal', 'lastDay', 'lastOpening', 'lastClosing'] as const;
+const ACCOUNT = [
+  'known',
+  'here',
+  'days',
+  'opening',
+  'owed',
+  'ready',
+  'until',
+  'ruined',
+  'goal',
+  'lastDay',
+  'lastOpening',
+  'lastClosing',
+] as const;
 type Account = Readonly<Record<(typeof ACCOUNT)[number], Column>>;
 
 interface Ledger extends CompiledLedger {
@@ -66,6 +79,8 @@ export const ledger: Concept<CompiledLedger, Ledger> = defineConcept<CompiledLed
         extends: 'actors',
         columns: [
           { name: 'known', kind: 'flag', see: 'server', saved: true, present, label: 'Account opened', range: [0, 1] },
+          // Whether today's account is of this stay: what came in and went out before is not told any more.
+          { name: 'here', kind: 'flag', see: 'server', present },
           { name: 'days', kind: 'int', ...kept, label: 'Days that are over', range: [0, 1_000_000] },
           { name: 'opening', kind: 'number', decimals: 2, ...kept, label: 'Money as the day began', range: [-1e9, 1e9] },
           { name: 'owed', kind: 'number', decimals: 2, ...kept, label: 'Money owed', range: [0, 1e9] },
@@ -110,15 +125,15 @@ export const ledger: Concept<CompiledLedger, Ledger> = defineConcept<CompiledLed
   systems: { timers: openAccounts },
 });
 
-/** A player's money counts from when they first have an account, whatever they had before. */
+/** A player's money of a day counts from when they come, whatever they had before: no line of the account tells where that is from. */
 function openAccounts(world: World): void {
   const { economy, account, players, currency } = ledger.in(world);
   if (!economy) return;
   const types = world.actors.column('type').data;
   for (let row = 0; row < world.actors.high; row++) {
-    if (world.actors.live[row] === 0 || !players[types[row]] || account.known.data[row] === 1) continue;
-    account.known.data[row] = 1;
-    account.opening.data[row] = readAttribute(world, world.actors.handle(row), currency);
+    if (world.actors.live[row] === 0 || !players[types[row]] || account.here.data[row] === 1) continue;
+    account.known.data[row] = account.here.data[row] = 1;
+    account.opening.data[row] = toGrid(readAttribute(world, world.actors.handle(row), currency) - account.owed.data[row]);
   }
 }
 

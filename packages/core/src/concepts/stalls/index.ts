@@ -101,6 +101,8 @@ function show(world: World, actor: number, offer: Offer, rows: Record<'wares' | 
   const refusal = buyingRefusal(world, actor, offer);
   const left = leftOf(world, offer);
   const held = heldOf(world, actor, offer.index);
+  // At its last tier there is no next one, nor a price of it.
+  const isWhole = offer.tiers > 0 && held >= offer.tiers;
   rows.wares.push({
     actor,
     offer: offer.index,
@@ -109,8 +111,9 @@ function show(world: World, actor: number, offer: Offer, rows: Record<'wares' | 
     against: refusal ? AGAINST.indexOf(refusal['reason'] as (typeof AGAINST)[number]) : 0,
     says: world.textIndex(typeof refusal?.['says'] === 'string' ? refusal['says'] : ''),
     // Of what one would have with it.
-    upkeep: upkeepOf(world, actor, offer, held + 1),
+    upkeep: upkeepOf(world, actor, offer, isWhole ? held : held + 1),
   });
+  if (isWhole) return;
   for (const [side, sign] of [
     ['costs', -1],
     ['gets', 1],

@@ -70,13 +70,15 @@ function offersOf(copy: Copy, own: number): readonly OfferView[] {
       const currency = attributes.find(({ id }) => id === copy.value('offers', row, 'currency'));
       const price = number(copy, 'offers', row, 'price');
       const left = until(copy, number(copy, 'offers', row, 'busyUntil'));
+      const prompt = String(copy.value('offers', row, 'prompt') ?? '');
       return {
         key: `${thing}/${String(what)}`,
         with: rowOf(thing),
         whom: nameOf(copy, thing),
         what: typeof what === 'string' && what !== '' ? what : undefined,
-        prompt: String(copy.value('offers', row, 'prompt') ?? ''),
-        price: currency ? `${price} ${currency.label.toLowerCase()}` : '',
+        prompt,
+        // A prompt that says the price says it once.
+        price: currency && !new RegExp(`\\b${price}\\b`).test(prompt) ? `${price} ${currency.label.toLowerCase()}` : '',
         busy: number(copy, 'offers', row, 'busy') === 0 ? '' : left === '' ? 'busy' : `busy, ${left}`,
       };
     });

@@ -29,13 +29,13 @@ describe('The sentences of an ability', () => {
   it('read as prose where they take time and send something on its way', async () => {
     const seen = await spec(AbilitySentences, 'abilities', 'cuttingTorch');
     const texts = seen.texts('ee-sentence').map((text) => text.replace(/ ?×$/, ''));
-    expect(texts).toContain('Aimed into a cone of 40° within 140, at every foe, also behind walls.');
+    expect(texts).toContain('Aimed into a cone of 40° within 140, at every opponent, also behind walls.');
     expect(texts).toContain(
       'Cast for torch sweep to strike, played at its own rate and divided by handling, standing still, in the state casting.',
     );
     expect(texts).toContain('Costs 25 stamina, paid when the cast is over.');
     expect(texts).toContain(
-      'It reaches them by projectiles: 5 of radius 5, 320 a second for 0.45 s, spread over the cone°; each goes through 0 and flies straight, and meets every foe.',
+      'It reaches them by projectiles: 5 of radius 5, 320 a second for 0.45 s, spread over the cone°; each goes through 0 and flies straight, and meets every opponent.',
     );
     expect(texts).toContain(
       'Then recovers for torch sweep from strike to its end, played at its own rate and divided by handling, in the state recovering.',
@@ -162,7 +162,7 @@ describe('The sentences of an actor', () => {
     expect(texts.slice(0, 4)).toEqual([
       'A foe. Its body has a radius of 12, and it moves as fast as its fin speed says.',
       'It falls at the bottom of its suit, and comes back after 8 s, where it belongs.',
-      'It chases the nearest foe within 260, in sight only, and gives up when that is 480 from its home.',
+      'It chases the nearest opponent within 260, in sight only, and gives up when that is 480 from its home.',
       'Its abilities are bite +.',
     ]);
   });

@@ -36,6 +36,7 @@ import { GroupSentences } from './groups/group-sentences';
 import { StateEvidence } from './states/state-evidence';
 import { StateSentences } from './states/state-sentences';
 import { SourceEditor } from './source-editor';
+import { KeptRefusals } from './spec/kept-refusals';
 import { SpecContext } from './spec/spec-context';
 import { StatusSentences } from './statuses/status-sentences';
 import { PickupSentences } from './world/pickup-sentences';
@@ -157,6 +158,8 @@ export class Rulebook {
   protected readonly current = computed(() => this.context.entry());
   protected readonly former = computed(() => (this.current()?.['formerly'] as readonly string[] | undefined) ?? []);
   /** How many findings there are, by chapter and id. */
+  /** What was written into a part and is not taken. */
+  protected readonly refused = inject(KeptRefusals).byEntry;
   protected readonly badges = computed(() => {
     const counts: Record<string, number> = {};
     for (const { chapter, id } of this.findings.all()) counts[`${chapter}/${id}`] = (counts[`${chapter}/${id}`] ?? 0) + 1;

@@ -1,5 +1,5 @@
 import { provideHttpClient } from '@angular/common/http';
-import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
+import { HttpTestingController, provideHttpClientTesting, type TestRequest } from '@angular/common/http/testing';
 import { TestBed } from '@angular/core/testing';
 import { Router } from '@angular/router';
 import type { Store } from '@ngrx/store';
@@ -7,7 +7,7 @@ import { documentActions, editOf } from '../store/document.reducer';
 import { Lobby } from '../playtest/lobby';
 import { OpenRoom } from '../playtest/open-room';
 import { Rulesets } from '../rulesets/rulesets';
-import { documentNow, openBench, Seen } from '../testing/bench';
+import { documentNow, openBench, Seen, until } from '../testing/bench';
 import { Theme } from '../shared/theme';
 import { Workbench } from './workbench';
 
@@ -72,9 +72,19 @@ describe('The list of rulesets', () => {
     const seen = await Seen.of(Rulesets);
     http.expectOne('/api/rulesets').flush({ rulesets: [], next: null });
     await file(seen, 'odd.json', '{ "odd": 1 }');
+    await until(
+      'it is looked at',
+      () => seen.text('.problems h2') !== '',
+      () => seen.settle(),
+    );
     expect(seen.text('.problems h2')).toMatch(/^odd\.json was not taken in: \d problems$/);
     expect(seen.texts('.problems code')).toContain('/odd');
     await file(seen, 'text.json', 'hello');
+    await until(
+      'the other is looked at',
+      () => seen.text('.problems h2').startsWith('text.json'),
+      () => seen.settle(),
+    );
     expect(seen.text('.problems')).toContain('1 problem / This is not JSON');
     http.verify();
   });
@@ -83,7 +93,9 @@ describe('The list of rulesets', () => {
     const seen = await Seen.of(Rulesets);
     http.expectOne('/api/rulesets').flush({ rulesets: [], next: null });
     await file(seen, 'new.json', JSON.stringify({ format: 'eager-ember/ruleset', version: 2, name: 'New' }));
-    http.expectOne({ method: 'POST', url: '/api/rulesets' }).flush({ id: 'x' });
+    const sentUp: TestRequest[] = [];
+    await until('it is sent', () => sentUp.push(...http.match({ method: 'POST', url: '/api/rulesets' })) > 0);
+    sentUp[0].flush({ id: 'x' });
     await seen.settle();
     expect(TestBed.inject(Router).url).toBe('/r/x');
     seen.element.querySelector<HTMLInputElement>('form input')!.value = '';

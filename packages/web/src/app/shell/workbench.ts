@@ -8,6 +8,7 @@ import { firstValueFrom } from 'rxjs';
 import { Api, failureOf } from '../shared/api';
 import { isTyping } from '../shared/keys';
 import { Theme } from '../shared/theme';
+import { KeptRefusals } from '../rulebook/spec/kept-refusals';
 import { documentActions, documentFeature } from '../store/document.reducer';
 import { Editor } from '../store/editor';
 import { Findings } from '../store/findings';
@@ -59,7 +60,11 @@ export class Workbench {
   });
 
   constructor() {
-    effect(() => this.store.dispatch(documentActions.open({ id: this.id() })));
+    const kept = inject(KeptRefusals);
+    effect(() => {
+      this.store.dispatch(documentActions.open({ id: this.id() }));
+      kept.clear();
+    });
     inject(DestroyRef).onDestroy(() => this.openRoom.close());
   }
 

@@ -17,6 +17,7 @@ import {
   share,
   text,
   timeAmount,
+  who,
 } from '../spec/formats';
 import { length } from '../spec/lengths';
 import { Names } from '../spec/names';
@@ -50,6 +51,16 @@ const AIM_BEGINS: Readonly<Record<string, Readonly<Record<string, unknown>>>> = 
 type Requirement = Readonly<Record<string, unknown>>;
 
 /** An ability in sentences. */
+/** What a loss has to come to; `none` where no loss breaks it. */
+const LOSS: PartFormat = {
+  ...number,
+  show: (value) => ({ text: `by a loss of ${String(value)} or more`, look: 'word' }),
+  read: (typed, document) => (/^(none|by no loss)$/.test(typed.trim()) ? { value: undefined } : number.read(typed, document)),
+  choices: (typed) =>
+    'by no loss'.includes(typed.trim()) || /^\d*$/.test(typed.trim()) ? [{ text: 'none', label: 'by no loss', hint: '' }] : [],
+  hint: 'A number, or “none” where no loss breaks it.',
+};
+
 @Component({
   selector: 'ee-ability-sentences',
   imports: [Part, Sentence, Clauses, Choose, Names, ThenList, Carriers, Note],
@@ -68,11 +79,12 @@ export class AbilitySentences extends SpecFields {
   protected readonly aims = AIMS;
   protected readonly deliveries = DELIVERIES;
   protected readonly seen = choice({ owner: SEEN_BY['owner'], team: SEEN_BY['team'], everyone: SEEN_BY['everyone'] });
-  protected readonly who = choice({ foes: 'foe', allies: 'ally', crew: 'of the crew', others: 'not of the crew', anyone: 'body' });
+  protected readonly who = who;
   protected readonly sight = flag({ true: 'in sight only', false: 'also behind walls' });
   protected readonly charges = choice({ onStart: 'as it begins', onFinish: 'when the cast is over' });
   protected readonly cools = choice({ onStart: 'its beginning', onFinish: 'the end of its cast' });
   protected readonly moving = flag({ true: 'free to move', false: 'standing still' });
+  protected readonly loss = LOSS;
   protected readonly byMoving = flag({ true: 'by moving', false: 'not by moving' });
   protected readonly byPlayer = flag({ true: 'by the player', false: 'not by the player' });
   protected readonly homing = flag({ true: 'turns towards them', false: 'flies straight' });

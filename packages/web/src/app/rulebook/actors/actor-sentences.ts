@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { entriesOf } from '../chapters';
 import { Choose, type Way } from '../spec/choose';
 import { type Clause, Clauses } from '../spec/clauses';
-import { amount, choice, duration, entry, flag, numberFrom, type PartFormat, start } from '../spec/formats';
+import { amount, choice, duration, entry, flag, numberFrom, type PartFormat, start, who } from '../spec/formats';
 import { Names } from '../spec/names';
 import { Note, NOTE } from '../spec/note';
 import { OwnReactions } from '../spec/own-reactions';
@@ -66,7 +66,7 @@ export class ActorSentences extends SpecFields {
   protected readonly duration = duration;
   protected readonly behaviours = BEHAVIOURS;
   protected readonly kinds = choice({ player: 'player', foe: 'foe', character: 'character', prop: 'prop' });
-  protected readonly who = choice({ foes: 'foe', allies: 'ally', crew: 'of the crew', others: 'not of the crew', anyone: 'body' });
+  protected readonly who = who;
   protected readonly sight = flag({ true: 'in sight only', false: 'also behind walls' });
   protected readonly turn = choice({ round: 'and round again', back: 'and back again' });
   protected readonly returns = choice({ start: 'where it belongs', place: 'where it fell' });

@@ -74,7 +74,7 @@ export class QuestSentences extends SpecFields {
   protected readonly handIn = entry('actors', (one) => one['kind'] !== 'player');
   protected readonly zone = entry('zones');
   protected readonly pickup = entry('pickups');
-  protected readonly next = entry('quests');
+  protected readonly next = entry('quests', (one) => one['id'] !== this.context.id());
   protected readonly repeatsAfter = computed(() => this.context.value('repeats') === 'after');
   protected readonly steps = computed(() =>
     this.list<StepJson>('steps').map(({ id, label, goals, then }, s) => ({
@@ -171,8 +171,13 @@ export class QuestSentences extends SpecFields {
   }
 
   protected addNext(): void {
-    const other = entriesOf(this.context.document(), 'quests').find(({ id }) => id !== this.context.id());
-    if (!other) return this.refusal.set('There is no other quest yet.');
+    const all = entriesOf(this.context.document(), 'quests');
+    // What leads here would lead round and round.
+    const leadsHere = (id: unknown, depth = 0): boolean =>
+      id === this.context.id() || (depth < all.length && leadsHereFrom(all.find((one) => one.id === id)?.['next'], depth + 1));
+    const leadsHereFrom = (next: unknown, depth: number) => next !== undefined && leadsHere(next, depth);
+    const other = all.find(({ id }) => !leadsHere(id));
+    if (!other) return this.refusal.set('There is no other quest yet that does not lead to this one.');
     void this.put('next', other.id);
   }
 

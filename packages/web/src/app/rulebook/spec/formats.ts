@@ -286,6 +286,14 @@ export function choice(options: Readonly<Record<string, string>>): PartFormat {
   };
 }
 
+/**
+ * Who counts, seen from somebody. An opponent is whoever is on another side, a player of another team as well: a foe is a kind
+ * of actor, whatever side it is on.
+ */
+export const who = choice({ foes: 'opponent', allies: 'ally', crew: 'of the crew', others: 'not of the crew', anyone: 'body' });
+/** How whom one says within a distance is written in a document. */
+const WHO_NEARBY: Readonly<Record<string, string>> = { opponents: 'foes' };
+
 /** A yes or no, said in two words. */
 export function flag(words: { true: string; false: string }): PartFormat {
   const base = choice(words);
@@ -346,14 +354,14 @@ const WHOM: Readonly<Record<string, string>> = {
   everyone: 'everyone',
   helpers: 'those who helped',
 };
-const NEARBY = /^(anyone|others|crew|foes|allies)\s+within\s+(\d+(?:\.\d+)?)$/;
+const NEARBY = /^(anyone|others|crew|opponents|foes|allies)\s+within\s+(\d+(?:\.\d+)?)$/;
 
 /** Whom an action is for: a word, or `others within 260`. */
 export const party: PartFormat = {
   show: (value) => ({ text: party.edit(value ?? 'self', undefined), look: 'word' }),
   edit: (value) => {
     const near = value as { nearby?: number; who?: string } | undefined;
-    if (near?.nearby !== undefined) return `${near.who ?? 'anyone'} within ${near.nearby}`;
+    if (near?.nearby !== undefined) return `${near.who === 'foes' ? 'opponents' : (near.who ?? 'anyone')} within ${near.nearby}`;
     return WHOM[String(value ?? 'self')] ?? String(value);
   },
   read: (typed) => {
@@ -362,11 +370,11 @@ export const party: PartFormat = {
     if (word) return { value: word[0] };
     const near = NEARBY.exec(plain);
     return near
-      ? { value: { nearby: Number(near[2]), who: near[1] } }
+      ? { value: { nearby: Number(near[2]), who: WHO_NEARBY[near[1]] ?? near[1] } }
       : { error: 'Say whom: self, the source, the target, the crew, everyone, or “others within 200”.' };
   },
   choices: () =>
-    [...Object.values(WHOM), 'foes within 200', 'others within 200', 'crew within 200', 'anyone within 200'].map((label) => ({
+    [...Object.values(WHOM), 'opponents within 200', 'others within 200', 'crew within 200', 'anyone within 200'].map((label) => ({
       text: label,
       label,
       hint: '',

@@ -23,6 +23,8 @@ describe('A part of a sentence', () => {
   let fixture: ComponentFixture<Host>;
   const context = {
     document: signal({ attributes: [] }),
+    chapter: () => 'attributes',
+    id: () => 'suit',
     value: () => value(),
     set: async (_: string, next: unknown) => {
       await decided;

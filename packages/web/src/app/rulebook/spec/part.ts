@@ -8,12 +8,14 @@ import {
   inject,
   Injector,
   input,
+  type OnInit,
   signal,
   viewChild,
 } from '@angular/core';
 import { MatAutocompleteModule, type MatAutocompleteSelectedEvent } from '@angular/material/autocomplete';
 import { CHAPTERS, entriesOf } from '../chapters';
 import type { Choice, PartFormat } from './formats';
+import { KeptRefusals } from './kept-refusals';
 import { Refusals } from './sentence';
 import { SpecContext } from './spec-context';
 
@@ -59,7 +61,7 @@ import { SpecContext } from './spec-context';
   styleUrl: './part.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
-export class Part {
+export class Part implements OnInit {
   /** Where the value stands, below the entry. */
   readonly at = input.required<string>();
   readonly format = input.required<PartFormat>();
@@ -72,6 +74,7 @@ export class Part {
 
   private readonly context = inject(SpecContext);
   private readonly refusals = inject(Refusals);
+  private readonly kept = inject(KeptRefusals);
   private readonly injector = inject(Injector);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   private readonly field = viewChild<ElementRef<HTMLInputElement>>('field');
@@ -82,6 +85,7 @@ export class Part {
   /** The page may be another one by the time that an edit has been looked at. */
   private readonly life = inject(DestroyRef);
   private started = '';
+  private place = '';
   private busy = false;
   /** The list was picked from by the key that is being heard. */
   protected picked = false;
@@ -120,10 +124,24 @@ export class Part {
     else this.open();
   }
 
-  protected open(): void {
+  /** What was refused here before somebody looked elsewhere stands here again. */
+  ngOnInit(): void {
+    const kept = this.kept.at(this.kept.placeOf(this.context.chapter(), this.context.id(), this.at()));
+    if (!kept) return;
+    this.begin();
+    this.typed.set(kept.text);
+    this.refuse(kept.message);
+  }
+
+  private begin(): void {
+    this.place = this.kept.placeOf(this.context.chapter(), this.context.id(), this.at());
     this.started = this.format().edit(this.value(), this.context.document());
     this.typed.set(this.started);
     this.editing.set(true);
+  }
+
+  protected open(): void {
+    this.begin();
     this.refusals.hint(this, this.hint());
     afterNextRender(() => this.field()?.nativeElement.select(), { injector: this.injector });
     afterNextRender(() => this.field()?.nativeElement.focus(), { injector: this.injector });
@@ -183,12 +201,14 @@ export class Part {
   }
 
   private refuse(message: string): void {
+    this.kept.put(this.place, { text: this.typed(), message });
     if (this.life.destroyed) return;
     this.refused.set(true);
     this.refusals.put(this, message);
   }
 
   protected restore(focus: boolean): void {
+    this.kept.put(this.place, undefined);
     if (this.life.destroyed) return;
     this.refused.set(false);
     this.refusals.put(this, undefined);

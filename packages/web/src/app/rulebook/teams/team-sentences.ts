@@ -29,6 +29,9 @@ export class TeamSentences extends SpecFields {
   protected readonly text = text;
   protected readonly capacity = numberFrom(1, 200, 'players', true);
   protected readonly pattern = choice(Object.fromEntries(PATTERNS.map((name) => [name, name])));
-  protected readonly open = flag({ true: 'Players are assigned to it', false: 'Nobody is assigned to it' });
+  protected readonly open = flag({
+    true: 'Players are assigned to it',
+    false: 'Nobody is assigned to it, and nobody is let in who asks',
+  });
   protected readonly clauses: readonly Clause[] = [{ at: 'colour', name: 'colour', begins: '#0e6b6f' }, NOTE];
 }
