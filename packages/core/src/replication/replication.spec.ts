@@ -10,6 +10,7 @@ import {
   readClientMessage,
   encodeMessage,
   shownTo,
+  sourceOf,
   type Viewer,
   wireSchemaOf,
   World,
@@ -23,6 +24,14 @@ const viewerOf = (world: World, seat: string): Viewer => {
   const row = world.actors.rowOf(actor);
   return { actor, team: row < 0 ? -1 : world.actors.column('team').data[row] };
 };
+
+describe('A display', () => {
+  it('is told of a name that no attribute has, and what may have been meant', () => {
+    const source = sourceOf(new Copy(wireSchemaOf(DEMO)), 0);
+    expect(() => source.on('oxgyen', () => undefined)).toThrowError(RangeError, /No attribute is called oxgyen.* Did you mean oxygen\?$/);
+    expect(source.on('oxygen', () => undefined)).toEqual(jasmine.any(Function));
+  });
+});
 
 describe('A copy', () => {
   const act = fc.record({

@@ -58,10 +58,14 @@ function advance(world: World, grip: Deliveries, row: number): void {
     ground.pulse.data[row] = kind.every > 0 ? world.tick + kind.every : ground.ends.data[row] + 1;
     const held = heldBy(world, kind, user, row);
     if (isLanding) world.emit(events.areaLanded, { subject: user, source: user }, { ability: ability.id, caught: held.length });
+    if (held.length > 0) ground.met.data[row] = 1;
     for (const target of held) if (world.actors.rowOf(target) >= 0) hit(world, ability, user, target);
-    if (held.length === 0 && ground.ends.data[row] === lands) miss(world, ability, user);
   }
-  if (over && areas.rowOf(handle) >= 0) areas.remove(row);
+  if (!over || areas.rowOf(handle) < 0) return;
+  // One that stays has missed when it is over and never caught anybody.
+  const missed = ground.met.data[row] === 0;
+  areas.remove(row);
+  if (missed) miss(world, ability, user);
 }
 
 function heldBy(world: World, { who }: Area, user: number, row: number): readonly number[] {

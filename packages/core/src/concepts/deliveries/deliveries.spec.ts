@@ -166,6 +166,21 @@ describe('An area', () => {
     expect(trial.world.table('areas').count).toBe(0);
   });
 
+  it('that stays has missed when it is over and caught nobody in all that time', () => {
+    for (const [caught, missed] of [
+      [false, 1],
+      [true, 0],
+    ] as const) {
+      const trial = row(area({ delay: '0.5s', lasts: '2s', every: '0.5s' }), [500]);
+      ask(trial, { x: 300, y: 100 });
+      trial.run(1.2);
+      expect(trial.named('abilityMissed').length).toBe(0);
+      if (caught) trial.step(poke('s0', { do: 'place', x: 300, y: 100 }));
+      trial.run(2);
+      expect(trial.named('abilityMissed').length).toBe(missed);
+    }
+  });
+
   it('around oneself lies where its user was', () => {
     const trial = row({ target: { at: 'self' }, deliver: { by: 'area', radius: 120, delay: '0.5s' }, onHit: HITS }, [200]);
     ask(trial);

@@ -16,7 +16,7 @@ export { DELIVERIES, type DeliveryEntry } from './schema.js';
 export const MOST_SENT = 2000;
 
 const FLYING = ['ability', 'user', 'x', 'y', 'wayX', 'wayY', 'speed', 'ends', 'pierce', 'target', 'cause'] as const;
-const GROUND = ['ability', 'user', 'x', 'y', 'radius', 'lands', 'ends', 'pulse', 'cause'] as const;
+const GROUND = ['ability', 'user', 'x', 'y', 'radius', 'lands', 'ends', 'pulse', 'met', 'cause'] as const;
 type Columns<N extends readonly string[]> = Readonly<Record<N[number], Column>>;
 
 /** The deliveries' grip on a world. */
@@ -78,6 +78,8 @@ export const deliveries = defineConcept<undefined, Deliveries>({
           { name: 'lands', kind: 'tick', see },
           { name: 'ends', kind: 'tick', see },
           { name: 'pulse', kind: 'tick', see: server },
+          // Whether it has caught anybody yet.
+          { name: 'met', kind: 'flag', see: server },
           { name: 'cause', kind: 'serial', see: server },
         ],
       },

@@ -19,7 +19,7 @@ export interface Way {
     <mat-menu #menu="matMenu" class="ways">
       @for (way of ways(); track way.value) {
         <button mat-menu-item (click)="chosen.emit(way.value)" [attr.aria-current]="way.value === value() ? 'true' : null">
-          <span>{{ way.label }}</span> <span class="soft">{{ way.hint }}</span>
+          <span>{{ way.label }}</span>@if (way.hint) {<span class="soft">{{ ' – ' + way.hint }}</span>}
         </button>
       }
     </mat-menu>
