@@ -1,6 +1,7 @@
 import { type Finding, pointer } from '../ruleset/problem.js';
 import type { Rules } from '../ruleset/rules.js';
 import { collect } from './collect.js';
+import { entriesOf, type Entry } from './entries.js';
 
 /** An amount that is written as a number, and where it stands. */
 interface Written {
@@ -13,7 +14,6 @@ interface Written {
   readonly zero?: boolean;
 }
 
-type Entry = Readonly<Record<string, unknown>> & { readonly id: string; readonly label: string };
 interface Part {
   readonly attribute: string;
   readonly amount: unknown;
@@ -124,8 +124,7 @@ function parts(list: unknown, path: string, before: string, zero = false): reado
 }
 
 function* inEntries(rules: Rules, chapter: string, of: (entry: Entry, path: string) => readonly Written[]): Iterable<Written> {
-  const entries = (rules.chapters.get(chapter)?.entries ?? []) as unknown as readonly Entry[];
-  for (const [i, entry] of entries.entries()) yield* of(entry, pointer([chapter, i]));
+  for (const [i, entry] of entriesOf(rules, chapter).entries()) yield* of(entry, pointer([chapter, i]));
 }
 
 function ofOne(rules: Rules, { path, value, what, of, zero = false }: Written): readonly Finding[] {

@@ -4,19 +4,18 @@ import { type Finding, type Path, pointer } from '../ruleset/problem.js';
 import type { Then } from '../ruleset/registry.js';
 import { labelOf, type Rules } from '../ruleset/rules.js';
 import { brought } from './collect.js';
+import { entriesOf } from './entries.js';
 import { Possible } from './possible.js';
 
 /** Actions that are about an attribute of whom they are for. */
 const OF_ATTRIBUTE = new Set(['heal', 'hurt', 'give', 'take', 'set']);
-
-type Entry = Readonly<Record<string, unknown>> & { readonly id: string; readonly label: string };
 
 /** What kinds of actor are given, cost or hurt by, and do not have; and what is taken by whom it is hardly meant for. */
 export function lackingFindings(rules: Rules): readonly Finding[] {
   const known: Known = {
     rules,
     possible: new Possible(rules),
-    types: (rules.chapters.get('actors')?.entries ?? []) as unknown as readonly ActorEntry[],
+    types: entriesOf(rules, 'actors') as unknown as readonly ActorEntry[],
   };
   return [
     ...inPickups(known),
@@ -35,7 +34,6 @@ interface Known {
   readonly types: readonly ActorEntry[];
 }
 
-const entriesOf = ({ rules }: Known, chapter: string) => (rules.chapters.get(chapter)?.entries ?? []) as unknown as readonly Entry[];
 const has = (type: ActorEntry, attribute: string) => type.attributes.some((one) => one.attribute === attribute);
 const name = ({ rules }: Known, attribute: string) => labelOf(rules, 'attributes', attribute).toLowerCase();
 
@@ -49,7 +47,7 @@ function attributesOf(list: unknown, path: Path): readonly { readonly attribute:
 }
 
 function carrying({ rules }: Known, types: readonly ActorEntry[], attribute: string): Finding['fix'] {
-  const all = (rules.chapters.get('actors')?.entries ?? []) as unknown as readonly ActorEntry[];
+  const all = entriesOf(rules, 'actors') as unknown as readonly ActorEntry[];
   return {
     label: `Let ${types.map(({ label }) => label).join(' and ')} have it`,
     patch: types.map((type) => {
@@ -66,7 +64,7 @@ function inPickups(known: Known): readonly Finding[] {
   const there = brought(rules, 'actors');
   // What a table drops is mostly for whom it fell to: all else lies where anybody touches it.
   const lying = brought(rules, 'pickups');
-  return entriesOf(known, 'pickups').flatMap((entry, i): readonly Finding[] => {
+  return entriesOf(known.rules, 'pickups').flatMap((entry, i): readonly Finding[] => {
     const takers = possible.whoCan(String(entry['who'] ?? 'true'));
     const players = takers.filter(({ kind }) => kind === 'player');
     const others = takers.filter(({ id, kind }) => kind !== 'player' && there.has(id));
@@ -107,7 +105,7 @@ function inPickups(known: Known): readonly Finding[] {
 
 function inContainers(known: Known): readonly Finding[] {
   const players = known.types.filter(({ kind }) => kind === 'player');
-  return entriesOf(known, 'containers').flatMap((entry, i) =>
+  return entriesOf(known.rules, 'containers').flatMap((entry, i) =>
     ((entry['holds'] ?? []) as readonly { readonly gives?: string }[]).flatMap(({ gives }, k): readonly Finding[] => {
       const lacking = players.filter((type) => gives !== undefined && !has(type, gives));
       if (gives === undefined || lacking.length === 0) return [];
@@ -124,7 +122,7 @@ function inContainers(known: Known): readonly Finding[] {
 }
 
 function inCosts(known: Known): readonly Finding[] {
-  return entriesOf(known, 'abilities').flatMap((entry, i) => {
+  return entriesOf(known.rules, 'abilities').flatMap((entry, i) => {
     const users = known.types.filter(({ abilities }) => abilities.includes(entry.id));
     return ((entry['costs'] ?? []) as readonly { readonly attribute: string }[]).flatMap(({ attribute }, k): readonly Finding[] => {
       const lacking = users.filter((type) => !has(type, attribute));
@@ -155,7 +153,7 @@ function forPlayers(known: Known): readonly Finding[] {
   const players = known.types.filter(({ kind }) => kind === 'player');
   if (players.length === 0) return [];
   return LISTS_OF_PLAYERS.flatMap(([chapter, fields]) =>
-    entriesOf(known, chapter).flatMap((entry, i) =>
+    entriesOf(known.rules, chapter).flatMap((entry, i) =>
       Object.keys(entry)
         .filter((field) => fields.test(field))
         .flatMap((field) => spokenIn(entry[field], [chapter, i, field]))
@@ -190,7 +188,7 @@ function spokenIn(value: unknown, path: Path): readonly { readonly attribute: st
 
 /** What reactions do to whom an event is about, where its kind is known and lacks it. */
 function inReactions(known: Known): readonly Finding[] {
-  return entriesOf(known, 'reactions').flatMap((entry, i) => {
+  return entriesOf(known.rules, 'reactions').flatMap((entry, i) => {
     const { type, who = 'subject', on } = (entry['on'] ?? {}) as Readonly<Record<string, string>>;
     const about = known.types.find(({ id }) => id === type);
     // A fall names the kind of who fell.
@@ -211,7 +209,7 @@ function inReactions(known: Known): readonly Finding[] {
 
 /** What an interaction does to the character that offers it, and that lacks it. */
 function ofTargets(known: Known): readonly Finding[] {
-  return entriesOf(known, 'interactions').flatMap((entry, i) => {
+  return entriesOf(known.rules, 'interactions').flatMap((entry, i) => {
     const offering = known.types.filter(({ interactions = [] }) => (interactions as readonly string[]).includes(entry.id));
     return placedActions(entry['then'] as Then, ['interactions', i, 'then']).flatMap(({ action, path }): readonly Finding[] => {
       const attribute = String(action['attribute']);
@@ -237,7 +235,8 @@ function withoutLife(known: Known): readonly Finding[] {
     const path = pointer(['actors', i]);
     const pool = type.attributes.find(
       ({ attribute }) =>
-        known.possible.isHurt(attribute) && entriesOf(known, 'attributes').some(({ id, kind }) => id === attribute && kind === 'pool'),
+        known.possible.isHurt(attribute) &&
+        entriesOf(known.rules, 'attributes').some(({ id, kind }) => id === attribute && kind === 'pool'),
     );
     const fix: Finding['fix'] = pool && {
       label: `${name(known, pool.attribute)} is its life`,

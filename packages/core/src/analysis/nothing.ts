@@ -2,15 +2,14 @@ import { type Finding, pointer } from '../ruleset/problem.js';
 import { isDuration, toMilliseconds } from '../ruleset/fields.js';
 import { labelOf, type Rules } from '../ruleset/rules.js';
 import { brought, collect } from './collect.js';
+import { entriesOf } from './entries.js';
 
-type Entry = Readonly<Record<string, unknown>> & { readonly id: string; readonly label: string };
 interface Modifier {
   readonly attribute: string;
   readonly operation: string;
   readonly amount: unknown;
 }
 
-const entriesOf = (rules: Rules, chapter: string) => (rules.chapters.get(chapter)?.entries ?? []) as unknown as readonly Entry[];
 const isEmpty = (list: unknown): boolean => !Array.isArray(list) || list.length === 0;
 
 /** What does nothing, is over as it begins, or lies nowhere. */

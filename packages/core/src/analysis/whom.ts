@@ -5,10 +5,8 @@ import { type Finding, pointer } from '../ruleset/problem.js';
 import type { Then } from '../ruleset/registry.js';
 import { labelOf, type Rules } from '../ruleset/rules.js';
 import { brought, collect } from './collect.js';
+import { entriesOf, type Entry } from './entries.js';
 import { Possible } from './possible.js';
-
-type Entry = Readonly<Record<string, unknown>> & { readonly id: string; readonly label: string };
-const entriesOf = (rules: Rules, chapter: string) => (rules.chapters.get(chapter)?.entries ?? []) as unknown as readonly Entry[];
 
 /** What counts for another than was meant, waits for what never is, or befalls whoever does it. */
 export function whomFindings(rules: Rules): readonly Finding[] {
