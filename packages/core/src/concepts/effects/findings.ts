@@ -31,7 +31,7 @@ function ofOne(entry: EffectEntry, i: number, rules: Rules): readonly Finding[] 
         message: `${amount} % takes more than all of ${stat} away and turns it round. -100 % is nothing left.`,
         fix: { label: 'Make it -100 %', patch: [{ op: 'replace', path: `${path}/amount`, value: -100 }] },
       });
-    if (operation === 'percent' && typeof amount === 'number' && Math.abs(amount) < 3 && !Number.isInteger(amount)) {
+    if (operation === 'percent' && typeof amount === 'number' && Math.abs(amount) < 2 && !Number.isInteger(amount)) {
       const meant = Math.round((amount > 1 ? amount - 1 : amount) * 1000) / 10;
       found.push({
         kind: 'percentAsPart',

@@ -101,6 +101,12 @@ describe('A quest that is shared', () => {
     for (const seat of ['south', 'west']) trial.poke({ do: 'assign', team: 'petrel' }, seat);
     trial.step();
     expect(standings(trial, SEATS)).toEqual([1, 6, 0, 0]);
+    // Nor by one more who takes it.
+    trial.step(join('east2', { team: 'petrel' }));
+    ask(trial, 'abandon', 'find', 'east2');
+    offer(trial, 'find', 'east2');
+    ask(trial, 'accept', 'find', 'east2');
+    expect(['south', 'east2'].map((seat) => cell(trial, 'find', seat))).toEqual([6, 1]);
     // Offered anew it is had as it stands.
     fell(trial);
     offer(trial, 'find', 'south');

@@ -101,7 +101,18 @@ function takeWhere(world: World, actor: number, q: number, source: number, may: 
   // One at a time where each has their own: what follows from the first may be what keeps the next from it.
   if (!quest.shared)
     forEach(world, rows, (one) => may(world.actors.rowOf(one)) && begin(world, [world.actors.rowOf(one)], q, source, actor));
-  else begin(world, rows.filter(may), q, source, actor);
+  else {
+    // Who turned down or gave up what the others are on is not drawn into it again by one more who takes it.
+    const isRunning = rows.some((at) => isOn(world, at, q));
+    const willing = (at: number) => at === row || !isRunning || isUntouched(world, at, q);
+    begin(
+      world,
+      rows.filter((at) => willing(at) && may(at)),
+      q,
+      source,
+      actor,
+    );
+  }
 }
 
 /** Has whoever comes into a crew, or into the arena, be on what is shared there: as it stands, and the crew on what they bring. */
