@@ -10,7 +10,8 @@ export interface JsonProblem {
 
 /** What is wrong, by what the parser calls it. */
 const WRONG: Readonly<Record<string, string>> = {
-  InvalidSymbol: 'this is no value: a text stands in double quotes, and a value is a number, a text, true, false, null, a list or an object',
+  InvalidSymbol:
+    'this is no value: a text stands in double quotes, and a value is a number, a text, true, false, null, a list or an object',
   InvalidNumberFormat: 'this is no number',
   PropertyNameExpected: 'a name in double quotes is expected here, or there is a comma too many before it',
   ValueExpected: 'a value is expected here, or there is a comma too many before it',
@@ -44,11 +45,16 @@ function whereWrong(text: string): JsonProblem {
   const [first] = errors.sort((a, b) => a.offset - b.offset);
   const offset = first?.offset ?? 0;
   const before = text.slice(0, offset).split('\n');
-  return { line: before.length, column: before.at(-1)!.length + 1, message: WRONG[first ? printParseErrorCode(first.error) : ''] ?? 'this can’t be read' };
+  return {
+    line: before.length,
+    column: before.at(-1)!.length + 1,
+    message: WRONG[first ? printParseErrorCode(first.error) : ''] ?? 'this can’t be read',
+  };
 }
 
 /** A JSON problem in one sentence. */
-export const jsonWords = ({ line, column, message }: JsonProblem): string => `This is not JSON: in line ${line}, column ${column}, ${message}.`;
+export const jsonWords = ({ line, column, message }: JsonProblem): string =>
+  `This is not JSON: in line ${line}, column ${column}, ${message}.`;
 
 interface Open {
   /** The names seen so far in an object; undefined for a list. */
