@@ -128,8 +128,7 @@ function* inEntries(rules: Rules, chapter: string, of: (entry: Entry, path: stri
 }
 
 function ofOne(rules: Rules, { path, value, what, of, zero = false }: Written): readonly Finding[] {
-  const attribute =
-    of === undefined ? undefined : (rules.chapters.get('attributes')!.entries.find(({ id }) => id === of) as unknown as Entry);
+  const attribute = of === undefined ? undefined : entriesOf(rules, 'attributes').find(({ id }) => id === of);
   const name = attribute ? ` ${attribute.label.toLowerCase()}` : '';
   const set = (to: number, label: string): Finding['fix'] => ({ label, patch: [{ op: 'replace', path, value: to }] });
   // What an action does begins with a verb, all else with whose it is.
@@ -160,9 +159,7 @@ function ofOne(rules: Rules, { path, value, what, of, zero = false }: Written): 
 
 /** Chances from 0 to 1 that are written as percent. */
 function chances(rules: Rules): readonly Finding[] {
-  const containers = (rules.chapters.get('containers')?.entries ?? []) as unknown as readonly {
-    readonly holds?: readonly { readonly label: string; readonly chance?: unknown }[];
-  }[];
+  const containers = entriesOf<{ readonly holds?: readonly { readonly label: string; readonly chance?: unknown }[] }>(rules, 'containers');
   return containers.flatMap(({ holds = [] }, i) =>
     holds.flatMap(({ label, chance }, k): readonly Finding[] => {
       if (typeof chance !== 'number' || (chance >= 0 && chance <= 1)) return [];
@@ -182,7 +179,7 @@ function chances(rules: Rules): readonly Finding[] {
 
 /** Tables that are rolled less than no time, or part of a time. */
 function rolls(rules: Rules): readonly Finding[] {
-  const tables = (rules.chapters.get('loot')?.entries ?? []) as unknown as readonly { readonly label: string; readonly rolls?: unknown }[];
+  const tables = entriesOf<{ readonly label: string; readonly rolls?: unknown }>(rules, 'loot');
   return tables.flatMap(({ label, rolls: times }, i): readonly Finding[] => {
     if (typeof times !== 'number' || (times >= 0 && Number.isInteger(times))) return [];
     const path = pointer(['loot', i, 'rolls']);

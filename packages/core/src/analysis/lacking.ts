@@ -15,7 +15,7 @@ export function lackingFindings(rules: Rules): readonly Finding[] {
   const known: Known = {
     rules,
     possible: new Possible(rules),
-    types: entriesOf(rules, 'actors') as unknown as readonly ActorEntry[],
+    types: entriesOf<Kind>(rules, 'actors'),
   };
   return [
     ...inPickups(known),
@@ -28,10 +28,13 @@ export function lackingFindings(rules: Rules): readonly Finding[] {
   ];
 }
 
+/** A kind of actor, with what other concepts say of it. */
+type Kind = ActorEntry & { readonly life?: string; readonly onDefeat?: readonly unknown[]; readonly respawn?: unknown };
+
 interface Known {
   readonly rules: Rules;
   readonly possible: Possible;
-  readonly types: readonly ActorEntry[];
+  readonly types: readonly Kind[];
 }
 
 const has = (type: ActorEntry, attribute: string) => type.attributes.some((one) => one.attribute === attribute);
@@ -47,7 +50,7 @@ function attributesOf(list: unknown, path: Path): readonly { readonly attribute:
 }
 
 function carrying({ rules }: Known, types: readonly ActorEntry[], attribute: string): Finding['fix'] {
-  const all = entriesOf(rules, 'actors') as unknown as readonly ActorEntry[];
+  const all = entriesOf<ActorEntry>(rules, 'actors');
   return {
     label: `Let ${types.map(({ label }) => label).join(' and ')} have it`,
     patch: types.map((type) => {
@@ -230,7 +233,7 @@ function ofTargets(known: Known): readonly Finding[] {
 /** Foes that are hurt and never fall, and lists for a fall that never comes. */
 function withoutLife(known: Known): readonly Finding[] {
   return known.types.flatMap((type, i): readonly Finding[] => {
-    const { life, onDefeat } = type as unknown as { readonly life?: string; readonly onDefeat?: readonly unknown[] };
+    const { life, onDefeat, respawn } = type;
     if (life !== undefined) return [];
     const path = pointer(['actors', i]);
     const pool = type.attributes.find(
@@ -251,7 +254,7 @@ function withoutLife(known: Known): readonly Finding[] {
           ...(fix && { fix }),
         },
       ];
-    if (type.kind === 'player' && (type as unknown as { readonly respawn?: unknown }).respawn !== undefined)
+    if (type.kind === 'player' && respawn !== undefined)
       return [
         {
           kind: 'neverDefeated',

@@ -170,7 +170,7 @@ function withoutPlayer(rules: Rules): readonly Finding[] {
 function standingNowhere(rules: Rules): readonly Finding[] {
   const there = brought(rules, 'actors');
   if (rules.document['arena'] === undefined) return [];
-  return (entriesOf(rules, 'actors') as unknown as readonly ActorEntry[]).flatMap(({ id, label, kind }, i): readonly Finding[] =>
+  return entriesOf<ActorEntry>(rules, 'actors').flatMap(({ id, label, kind }, i): readonly Finding[] =>
     !['character', 'foe'].includes(kind) || there.has(id)
       ? []
       : [

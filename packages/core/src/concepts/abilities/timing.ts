@@ -1,3 +1,4 @@
+import { entriesOf } from '../../analysis/entries.js';
 import { isDuration, toMilliseconds } from '../../ruleset/fields.js';
 import { placedActions } from '../../ruleset/actions.js';
 import { type Finding, pointer } from '../../ruleset/problem.js';
@@ -32,8 +33,8 @@ const isLess = ({ operation, amount }: EffectEntry['modifiers'][number]) =>
   typeof amount !== 'number' || (operation === 'times' || operation === 'set' || operation === 'atMost' ? amount <= 0 : amount < 0);
 
 function haste(entry: AbilityEntry, i: number, rules: Rules): readonly Finding[] {
-  const attributes = rules.chapters.get('attributes')!.entries as unknown as readonly AttributeEntry[];
-  const effects = (rules.chapters.get('effects')?.entries ?? []) as unknown as readonly EffectEntry[];
+  const attributes = entriesOf<AttributeEntry>(rules, 'attributes');
+  const effects = entriesOf<EffectEntry>(rules, 'effects');
   return (['cast', 'recovery'] as const).flatMap((part): readonly Finding[] => {
     const k = attributes.findIndex(({ id }) => id === entry[part]?.haste);
     if (k < 0) return [];
@@ -64,7 +65,7 @@ function haste(entry: AbilityEntry, i: number, rules: Rules): readonly Finding[]
 function cover({ label, deliver, then, onStart }: AbilityEntry, i: number, rules: Rules): readonly Finding[] {
   const delay = deliver?.by === 'area' ? seconds(deliver.delay) : undefined;
   if (delay === undefined || delay === 0) return [];
-  const effects = (rules.chapters.get('effects')?.entries ?? []) as unknown as readonly EffectEntry[];
+  const effects = entriesOf<EffectEntry>(rules, 'effects');
   const lists = [
     ...placedActions(then as Then, ['abilities', i, 'then']),
     ...placedActions(onStart as Then | undefined, ['abilities', i, 'onStart']),

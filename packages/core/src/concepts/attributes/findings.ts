@@ -1,3 +1,4 @@
+import { entriesOf } from '../../analysis/entries.js';
 import { Possible } from '../../analysis/possible.js';
 import { placedActions } from '../../ruleset/actions.js';
 import { circlesIn } from '../../ruleset/circles.js';
@@ -106,8 +107,8 @@ function frozen({ entries, list }: CompiledAttributes, rules: Rules): readonly F
 
 /** Pools that fall with their maximum as an effect ends, down to a life's end. */
 function fallingAlong({ entries }: CompiledAttributes, rules: Rules): readonly Finding[] {
-  const types = (rules.chapters.get('actors')?.entries ?? []) as unknown as readonly { readonly life?: string }[];
-  const effects = (rules.chapters.get('effects')?.entries ?? []) as unknown as readonly Raising[];
+  const types = entriesOf<{ readonly life?: string }>(rules, 'actors');
+  const effects = entriesOf<Raising>(rules, 'effects');
   return entries.flatMap((entry, i): readonly Finding[] => {
     if (entry.follow !== 'along' || typeof entry.max !== 'string' || !types.some(({ life }) => life === entry.id)) return [];
     const raising = effects.find(

@@ -1,10 +1,11 @@
+import { entriesOf } from '../../analysis/entries.js';
 import { type Finding, pointer } from '../../ruleset/problem.js';
 import type { Rules } from '../../ruleset/rules.js';
 import type { ActorEntry } from '../actors/index.js';
 
 /** Foes that have abilities and no mind to use them, and bodies that move otherwise than was meant. */
 export function findings(_: unknown, rules: Rules): readonly Finding[] {
-  const types = (rules.chapters.get('actors')?.entries ?? []) as unknown as readonly (ActorEntry & { readonly behaviour?: unknown })[];
+  const types = entriesOf<ActorEntry & { readonly behaviour?: unknown }>(rules, 'actors');
   return [...types.flatMap((type, i) => ofMoving(rules, type, i)), ...mindless(types)];
 }
 
@@ -17,9 +18,7 @@ interface Moving {
 /** What moves by what comes and goes, and who turns back before they have seen anybody. */
 function ofMoving(rules: Rules, { label, speed, behaviour }: Moving, i: number): readonly Finding[] {
   const found: Finding[] = [];
-  const stat = (rules.chapters.get('attributes')?.entries as unknown as readonly { id: string; label: string; kind: string }[]).find(
-    ({ id }) => id === speed,
-  );
+  const stat = entriesOf<{ id: string; label: string; kind: string }>(rules, 'attributes').find(({ id }) => id === speed);
   if (stat && stat.kind !== 'stat')
     found.push({
       kind: 'speedByPool',

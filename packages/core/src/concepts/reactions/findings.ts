@@ -1,3 +1,4 @@
+import { entriesOf } from '../../analysis/entries.js';
 import { unheardIn } from '../../analysis/wiring.js';
 import { placedActions } from '../../ruleset/actions.js';
 import { type Finding, pointer } from '../../ruleset/problem.js';
@@ -15,7 +16,7 @@ export function findings(_: unknown, rules: Rules): readonly Finding[] {
 
 /** Reactions that announce in the same breath what they wait for, without a condition or a limit. */
 function settingOffThemselves(rules: Rules): readonly Finding[] {
-  const entries = (rules.chapters.get('reactions')?.entries ?? []) as unknown as readonly ReactionEntry[];
+  const entries = entriesOf<ReactionEntry>(rules, 'reactions');
   return entries.flatMap(({ label, on, then, atMost }, i): readonly Finding[] => {
     const pattern = on as Pattern & Readonly<Record<string, unknown>>;
     if (pattern.where !== undefined || atMost !== undefined) return [];
