@@ -169,6 +169,7 @@ describe('The world around a player', () => {
     await moveTo('200, 380');
     await screen.lacks(`${around('north')} .box`);
     await moveTo('265, 250');
+    await screen.sees(around('north'), /E Open the crate Supply crate/);
     await screen.page.keyboard.press('e');
     await screen.sees(`${around('north')} .box`, left);
     await screen.page.keyboard.press('q');
