@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, type ElementRef, input, output, viewChild } from '@angular/core';
 import type { Copy, Prediction } from '@eager-ember/core';
 import { drawWords, drawZones, NAMES_FROM, takenBy } from './arena-around';
+import { drawnApart, NameLines } from './arena-crowd';
 import { drawCasts, drawDeliveries, drawExpected } from './arena-fight';
 import { type ActorView, actorsOf, displayOf } from './display';
 
@@ -81,8 +82,9 @@ export class ArenaView {
     for (const wall of walls) ctx.fillRect(wall.x, wall.y, wall.width, wall.height);
     const ink = colour(this.truth() ? 'ink' : 'copy');
     this.pickups(ctx, copy, ink, colour('paper'));
-    const actors = this.smoothed(actorsOf(copy));
-    for (const actor of actors) this.actor(ctx, actor, ink, colour, width);
+    const actors = drawnApart(this.smoothed(actorsOf(copy)));
+    const names = new NameLines(12 / this.scale);
+    for (const actor of actors) this.actor(ctx, actor, ink, colour, { width, names });
     drawDeliveries(ctx, copy, colour, this.scale, this.truth());
     drawWords(ctx, copy, actors, colour, this.scale);
     drawCasts(ctx, copy, actors, colour, this.scale, this.truth());
@@ -166,7 +168,7 @@ export class ArenaView {
     { row, name, team, radius, x, y, kind, down, facing }: ActorView,
     ink: string,
     colour: (name: string) => string,
-    width: number,
+    { width, names }: { readonly width: number; readonly names: NameLines },
   ): void {
     ctx.globalAlpha = down ? 0.35 : 1;
     if (row === this.marked()) {
@@ -210,7 +212,8 @@ export class ArenaView {
     const text = down ? `${name}, down` : name;
     // Names of those at the edge stay within it.
     const half = ctx.measureText(text).width / 2 + 3 / this.scale;
-    ctx.fillText(text, Math.min(Math.max(x, half), width - half), y + radius + 13 / this.scale);
+    const middle = Math.min(Math.max(x, half), width - half);
+    ctx.fillText(text, middle, names.place(middle, y + radius + 13 / this.scale, half));
     ctx.globalAlpha = 1;
   }
 
