@@ -3,6 +3,7 @@ import { TestBed } from '@angular/core/testing';
 import { Router } from '@angular/router';
 import { RouterTestingHarness } from '@angular/router/testing';
 import { Store } from '@ngrx/store';
+import { OpenRoom } from '../playtest/open-room';
 import { documentActions } from '../store/document.reducer';
 import { Editor } from '../store/editor';
 import { documentNow, openBench, until } from '../testing/bench';
@@ -209,16 +210,27 @@ describe('The Rulebook page', () => {
     expect(JSON.stringify(documentNow())).not.toContain('swimSpeed');
   });
 
-  it('takes the id of a new entry from what it is called first', async () => {
+  /** Makes an attribute and calls it something. Returns it as it then stands. */
+  const newAttribute = async (label: string) => {
     await go('/r/r/rulebook/attributes/oxygen');
     await click('+ attribute');
     const title = page().querySelector<HTMLInputElement>('.title')!;
-    title.value = 'Hull strength';
+    title.value = label;
     title.dispatchEvent(new Event('change'));
     await settle();
     await settle();
-    const entry = documentNow()['attributes'].at(-1)!;
+    return documentNow()['attributes'].at(-1)!;
+  };
+
+  it('takes the id of a new entry from what it is called first', async () => {
+    const entry = await newAttribute('Hull strength');
     expect([entry['id'], entry['label'], entry['formerly']]).toEqual(['hullStrength', 'Hull strength', undefined]);
+  });
+
+  it('notes the id that it had where somebody plays meanwhile: they have something under it', async () => {
+    spyOn(TestBed.inject(OpenRoom), 'of').and.returnValue('slate-heron');
+    const entry = await newAttribute('Hull strength');
+    expect([entry['id'], entry['formerly']]).toEqual(['hullStrength', ['newAttribute']]);
   });
 
   it('moves entries among themselves, and nothing shifts', async () => {

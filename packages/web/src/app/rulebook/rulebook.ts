@@ -16,6 +16,7 @@ import { MatMenuModule } from '@angular/material/menu';
 import { MatTooltip } from '@angular/material/tooltip';
 import { Router, RouterLink, RouterLinkActive } from '@angular/router';
 import { Store } from '@ngrx/store';
+import { OpenRoom } from '../playtest/open-room';
 import { CoreClient } from '../shared/core-client';
 import { documentFeature } from '../store/document.reducer';
 import type { RulesetJson } from '../shared/api';
@@ -136,6 +137,7 @@ export class Rulebook {
   private readonly dialog = inject(MatDialog);
   private readonly deletion = inject(Deletion);
   private readonly findings = inject(Findings);
+  private readonly openRoom = inject(OpenRoom);
   private readonly injector = inject(Injector);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   protected readonly context = inject(SpecContext);
@@ -250,7 +252,7 @@ export class Rulebook {
     else if (outcome.problem) this.say(`${label} stays: ${outcome.problem}`);
   }
 
-  /** A new label. An entry whose id still says its first label, and that nobody can have saved anything under, takes its id along. */
+  /** A new label. An entry whose id still says its first label takes its id along. */
   protected async relabel(box: HTMLInputElement): Promise<void> {
     const label = box.value.trim();
     const [chapter, entry] = [this.chapter(), this.current()];
@@ -262,7 +264,9 @@ export class Rulebook {
     const others = (document: RulesetJson) => entriesOf(document, chapter).filter((other) => other.id !== entry.id);
     const taken = (document: RulesetJson) =>
       others(document).flatMap((other) => [other.id, ...((other['formerly'] as readonly string[] | undefined) ?? [])]);
-    await this.renameTo(chapter, { ...entry, label }, (document) => freshId(label, taken(document)), false);
+    // Who plays meanwhile has something under its first id already.
+    const played = this.openRoom.of(this.ruleset() ?? '') !== undefined;
+    await this.renameTo(chapter, { ...entry, label }, (document) => freshId(label, taken(document)), played);
   }
 
   /** A new id, followed everywhere in one step. */
