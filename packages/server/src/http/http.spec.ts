@@ -111,6 +111,30 @@ describe('The HTTP API', () => {
     expect((await harness.json<Stored>(`/api/rulesets/${id}`)).document['name']).toBe('Other');
   });
 
+  it('stores once what is sent again because no answer came, also while the first is on its way', async () => {
+    const { id } = await create('Again');
+    const send = (key: string, name = 'Mine') => patch(id, 1, [{ op: 'replace', path: '/name', value: name }], { 'idempotency-key': key });
+    const answers = await Promise.all([send('"edit-0001"'), send('edit-0001')]);
+    expect(answers.map((r) => [r.status, r.headers.get('etag')])).toEqual([
+      [200, '"2"'],
+      [200, '"2"'],
+    ]);
+    await patch(id, 2, [{ op: 'replace', path: '/note', value: 'Later.' }]);
+    const late = await send('edit-0001');
+    expect([late.status, ((await late.json()) as Stored).revision]).toEqual([200, 2]);
+    expect((await send('edit-0002', 'Another')).status).toBe(412);
+    expect((await harness.json<Stored>(`/api/rulesets/${id}`)).revision).toBe(3);
+  });
+
+  it('says what the key of an edit looks like', async () => {
+    const { id } = await create('Keyed');
+    const refused = await patch(id, 1, [{ op: 'replace', path: '/name', value: 'Mine' }], { 'idempotency-key': 'a b' });
+    expect([refused.status, ((await refused.json()) as { detail: string }).detail]).toEqual([
+      400,
+      'Idempotency-Key is 8 to 64 letters, digits or dashes.',
+    ]);
+  });
+
   it('lets one of two edits on the same revision through', async () => {
     const { id } = await create('Raced');
     const answers = await Promise.all([1, 2, 3, 4].map((n) => patch(id, 1, [{ op: 'replace', path: '/name', value: `Raced ${n}` }])));

@@ -35,6 +35,13 @@ export const createSchema = z.strictObject({
 
 const uuid = z.uuid();
 
+/** By what an edit is known again: 8 to 64 letters, digits and dashes, in quotes or without (draft-ietf-httpapi-idempotency-key-header). */
+const keySchema = z
+  .string()
+  .regex(/^"?[A-Za-z0-9-]{8,64}"?$/, 'Idempotency-Key is 8 to 64 letters, digits or dashes.')
+  .transform((text) => text.replaceAll('"', ''))
+  .optional();
+
 export async function findRuleset(id: string): Promise<Ruleset> {
   const ruleset = uuid.safeParse(id).success ? await Ruleset.findByPk(id) : null;
   if (!ruleset) throw notFound('ruleset');
@@ -110,11 +117,16 @@ export function rulesetRoutes(sequelize: Sequelize, desk: DraftingDesk, trail: T
     const patch = patchSchema.safeParse(request.body);
     if (!patch.success)
       throw new HttpProblem(400, 'A JSON Patch is expected', `${patch.error.issues[0].path.join('/')}: ${patch.error.issues[0].message}`);
+    const key = keySchema.safeParse(request.get('Idempotency-Key'));
+    if (!key.success) throw new HttpProblem(400, 'The key of the edit can’t be read', key.error.issues[0].message);
     await findRuleset(request.params.id);
-    const ruleset = await sequelize.transaction(async (transaction) => {
+    const stored = await sequelize.transaction(async (transaction) => {
       // What only refers to it, such as a player that a room stores, does not wait for the edit.
       const locked = await Ruleset.findByPk(request.params.id, { transaction, lock: transaction.LOCK.NO_KEY_UPDATE });
       if (!locked) throw notFound('ruleset');
+      // Who sends an edit again because no answer came is told what came of it the first time.
+      const earlier = key.data && (await Revision.findOne({ where: { rulesetId: locked.id, key: key.data }, transaction }));
+      if (earlier) return { id: locked.id, revision: earlier.revision, updatedAt: earlier.createdAt };
       if (locked.revision !== Number(expected))
         throw new HttpProblem(
           412,
@@ -136,7 +148,7 @@ export function rulesetRoutes(sequelize: Sequelize, desk: DraftingDesk, trail: T
       locked.revision++;
       await locked.save({ transaction });
       await Revision.create(
-        { rulesetId: locked.id, revision: locked.revision, patch: patch.data, userId: userOf(response) },
+        { rulesetId: locked.id, revision: locked.revision, patch: patch.data, userId: userOf(response), key: key.data ?? null },
         { transaction },
       );
       const about = {
@@ -147,8 +159,9 @@ export function rulesetRoutes(sequelize: Sequelize, desk: DraftingDesk, trail: T
       await trail.within(transaction, { who: userOf(response), ruleset: locked.id, what: 'edited', about });
       return locked;
     });
-    await onEdit(ruleset.id, ruleset.document, ruleset.revision);
-    response.set('ETag', `"${ruleset.revision}"`).json({ id: ruleset.id, revision: ruleset.revision, updatedAt: ruleset.updatedAt });
+    const { id, revision, updatedAt } = stored;
+    if (stored instanceof Ruleset) await onEdit(id, stored.document, revision);
+    response.set('ETag', `"${revision}"`).json({ id, revision, updatedAt });
   });
 
   return router;

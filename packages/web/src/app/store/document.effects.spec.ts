@@ -1,5 +1,5 @@
 import { HttpErrorResponse, provideHttpClient, withInterceptors } from '@angular/common/http';
-import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
+import { HttpTestingController, provideHttpClientTesting, type TestRequest } from '@angular/common/http/testing';
 import { TestBed } from '@angular/core/testing';
 import { provideEffects } from '@ngrx/effects';
 import { provideStore, Store } from '@ngrx/store';
@@ -174,6 +174,57 @@ describe('Saving', () => {
     await open(5);
     await until(() => state().document!['name'] === 'Kept');
     expect((await save()).request.headers.get('If-Match')).toBe('"5"');
+  });
+
+  const NOTED = { ...DOCUMENT, note: 'Old.' };
+  /** An edit that takes the note out, as an earlier page sent it from revision 5; and one that it made after that. */
+  const leftBehind = () => {
+    const taken = editOf(NOTED, [{ op: 'remove', path: '/note' }], 'no note');
+    const named = editOf(DOCUMENT, [{ op: 'replace', path: '/name', value: 'After' }], 'rename');
+    pendingStore.write('r', { revision: 5, pending: [taken, named], batch: { key: 'sent-before', count: 1 } });
+  };
+  /** How a request is known again, and how many operations it has. */
+  const sentAs = ({ request }: TestRequest) => [
+    request.headers.get('Idempotency-Key'),
+    request.headers.get('If-Match'),
+    (request.body as unknown[]).length,
+  ];
+
+  it('does not do again what an earlier page sent, where it came through', async () => {
+    leftBehind();
+    store.dispatch(documentActions.open({ id: 'r' }));
+    http.expectOne(URL).flush({ id: 'r', revision: 6, document: DOCUMENT });
+    const again = await save();
+    expect(sentAs(again)).toEqual(['"sent-before"', '"5"', 1]);
+    again.flush({ revision: 6 });
+    await until(() => state().document?.['name'] === 'After');
+    expect(state().document).toEqual({ ...DOCUMENT, name: 'After' });
+    expect(sentAs(await save()).slice(1)).toEqual(['"6"', 1]);
+  });
+
+  it('sends what an earlier page sent as it was sent then, where it may be on its way still', async () => {
+    leftBehind();
+    await open(5, NOTED);
+    const again = await save();
+    expect(sentAs(again)).toEqual(['"sent-before"', '"5"', 1]);
+    again.flush({ revision: 6 });
+    const after = await save();
+    expect(sentAs(after).slice(1)).toEqual(['"6"', 1]);
+    after.flush({ revision: 7 });
+    await until(() => state().save === 'saved');
+  });
+
+  it('sends again what got no answer as it was, and what was edited meanwhile after it', async () => {
+    await open();
+    edit('/name', 'One');
+    const first = await save();
+    edit('/name', 'Two');
+    first.error(new ProgressEvent('error'));
+    await until(() => state().save === 'offline');
+    const again = await save();
+    expect(sentAs(again)).toEqual(sentAs(first));
+    again.flush({ revision: 6 });
+    expect((await save()).request.body).toEqual([{ op: 'replace', path: '/name', value: 'Two' }]);
   });
 
   it('puts it on top of what others did meanwhile, or asks', async () => {

@@ -53,12 +53,26 @@ export class DocumentEffects {
 
   /** What an earlier page could not save is put on top, or waits for a decision where the ruleset moved on meanwhile. */
   private opened({ id, document, revision }: StoredRuleset): Observable<Action> {
-    const opened = documentActions.opened({ id, document, revision });
     const kept = pendingStore.read(id);
-    if (!kept || kept.pending.length === 0) return of(opened);
-    const all = kept.pending.map((edit) => documentActions.edit({ edit }));
-    if (kept.revision === revision) return from([opened, ...all]);
-    return concat(of(opened), this.rebase({ id, document, revision }, kept.pending));
+    if (!kept || kept.pending.length === 0) return of(documentActions.opened({ id, document, revision }));
+    const { pending, batch } = kept;
+    if (kept.revision === revision)
+      return from([
+        documentActions.opened({ id, document, revision, ...(batch && { batch }) }),
+        ...pending.map((edit) => documentActions.edit({ edit })),
+      ]);
+    // It is opened together with what is put on top: what was kept is not forgotten in between.
+    const onTop = (edits: readonly Edit[]) =>
+      this.rebase({ id, document, revision }, edits).pipe(
+        switchMap((result) => from([documentActions.opened({ id, document, revision }), result])),
+      );
+    if (!batch) return onTop(pending);
+    // What was sent last may be what moved it on: the document has it then, and only what came after is to be put on top.
+    const sentAgain = this.api.patch(id, kept.revision, operationsOf(pending.slice(0, batch.count)), batch.key).pipe(
+      map(() => pending.slice(batch.count)),
+      catchError(() => of(pending)),
+    );
+    return sentAgain.pipe(switchMap(onTop));
   }
 
   readonly save = createEffect(() =>
@@ -74,7 +88,7 @@ export class DocumentEffects {
       debounceTime(GATHER_MS),
       withLatestFrom(this.state),
       filter(([, state]) => state.pending.length > 0 && state.save !== 'conflict' && state.save !== 'saving'),
-      exhaustMap(([, state]) => concat(of(documentActions.sending()), this.send(state))),
+      exhaustMap(([, state]) => this.send(state)),
     ),
   );
 
@@ -84,16 +98,18 @@ export class DocumentEffects {
       ofType(documentActions.acceptLosses),
       withLatestFrom(this.state),
       filter(([, state]) => state.pending.length > 0 && state.save === 'losing'),
-      exhaustMap(([, state]) => concat(of(documentActions.sending()), this.send(state, true))),
+      exhaustMap(([, state]) => this.send(state, true)),
     ),
   );
 
-  private send({ id, revision, pending }: DocumentState, acceptLosses = false): Observable<Action> {
-    const patch = pending.flatMap((edit) => edit.patch) as Operation[];
-    return this.api.patch(id!, revision, patch, acceptLosses).pipe(
+  /** What got no answer is sent again as it was: the server may have stored it. */
+  private send({ id, revision, pending, ...state }: DocumentState, acceptLosses = false): Observable<Action> {
+    const batch = state.batch ?? { key: newKey(), count: pending.length };
+    const sent = this.api.patch(id!, revision, operationsOf(pending.slice(0, batch.count)), batch.key, acceptLosses).pipe(
       map((answer) => documentActions.saved({ revision: answer.revision })),
       catchError((error: HttpErrorResponse) => of(saveFailed(error))),
     );
+    return concat(of(documentActions.sending({ batch })), sent);
   }
 
   /** An edit made while another was on its way is sent when that one is through. */
@@ -162,12 +178,17 @@ export class DocumentEffects {
     () =>
       this.state.pipe(
         filter((state) => state.document !== undefined),
-        distinctUntilChanged((a, b) => a.pending === b.pending && a.revision === b.revision),
-        tap(({ id, revision, pending }) => pendingStore.write(id!, { revision, pending })),
+        distinctUntilChanged((a, b) => a.pending === b.pending && a.revision === b.revision && a.batch === b.batch),
+        tap(({ id, revision, pending, batch }) => pendingStore.write(id!, { revision, pending, batch })),
       ),
     { dispatch: false },
   );
 }
+
+const operationsOf = (edits: readonly Edit[]) => edits.flatMap(({ patch }) => patch) as Operation[];
+
+/** A key that no other edit has. */
+const newKey = () => Array.from(crypto.getRandomValues(new Uint32Array(4)), (part) => part.toString(16).padStart(8, '0')).join('');
 
 function openFailed(error: HttpErrorResponse): Action {
   const { status, title, detail } = failureOf(error);

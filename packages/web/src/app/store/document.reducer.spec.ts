@@ -32,10 +32,10 @@ describe('The document', () => {
 
   it('keeps edits made while others were on their way', () => {
     let state = opened();
-    state = reduce(state, setMax(state, 80), documentActions.sending());
+    state = reduce(state, setMax(state, 80), documentActions.sending({ batch: { key: 'first', count: 1 } }));
     state = reduce(state, setMax(state, 60), documentActions.saved({ revision: 8 }));
     expect([state.revision, state.pending.length, state.save]).toEqual([8, 1, 'unsaved']);
-    state = reduce(state, documentActions.sending(), documentActions.saved({ revision: 9 }));
+    state = reduce(state, documentActions.sending({ batch: { key: 'second', count: 1 } }), documentActions.saved({ revision: 9 }));
     expect([state.pending.length, state.save]).toEqual([0, 'saved']);
   });
 
@@ -44,11 +44,11 @@ describe('The document', () => {
     state = reduce(
       state,
       setMax(state, 80),
-      documentActions.sending(),
+      documentActions.sending({ batch: { key: 'first', count: 1 } }),
       documentActions.saveFailed({ save: 'conflict', obstacle: 'edited elsewhere' }),
     );
     state = reduce(state, setMax(state, 60));
-    expect([state.pending.length, state.sending, state.save, state.obstacle]).toEqual([2, 0, 'conflict', 'edited elsewhere']);
+    expect([state.pending.length, state.batch, state.save, state.obstacle]).toEqual([2, undefined, 'conflict', 'edited elsewhere']);
     const rebased = reduce(state, documentActions.rebased({ document: { name: 'Newer' }, revision: 12, pending: state.pending }));
     expect([rebased.revision, rebased.save, rebased.undo.length]).toEqual([12, 'unsaved', 2]);
     const dropped = reduce(state, documentActions.rebased({ document: { name: 'Newer' }, revision: 12, pending: [] }));

@@ -10,6 +10,13 @@ export interface Edit {
   readonly inverse: readonly Operation[];
 }
 
+/** The first of the pending edits that were sent as one: sent again as they were until it is known what came of them. */
+export interface Batch {
+  /** By which the server knows them again. */
+  readonly key: string;
+  readonly count: number;
+}
+
 /** Where the document stands towards the server. */
 export type SaveState = 'saved' | 'unsaved' | 'saving' | 'offline' | 'conflict' | 'losing' | 'refused';
 
@@ -17,9 +24,9 @@ export interface DocumentState {
   readonly id: string | undefined;
   readonly document: RulesetJson | undefined;
   readonly revision: number;
-  /** Edits that the server has not acknowledged; the first `sending` of them are on their way. */
+  /** Edits that the server has not acknowledged; those of the batch are on their way, or may have come through. */
   readonly pending: readonly Edit[];
-  readonly sending: number;
+  readonly batch: Batch | undefined;
   readonly undo: readonly Edit[];
   readonly redo: readonly Edit[];
   readonly save: SaveState;
@@ -33,12 +40,12 @@ export const documentActions = createActionGroup({
   source: 'Document',
   events: {
     Open: props<{ id: string }>(),
-    Opened: props<{ id: string; document: RulesetJson; revision: number }>(),
+    Opened: props<{ id: string; document: RulesetJson; revision: number; batch?: Batch }>(),
     'Open Failed': props<{ message: string }>(),
     Edit: props<{ edit: Edit }>(),
     Undo: emptyProps(),
     Redo: emptyProps(),
-    Sending: emptyProps(),
+    Sending: props<{ batch: Batch }>(),
     Saved: props<{ revision: number }>(),
     /** `pending` where the edits in question are not in the state yet. */
     'Save Failed': props<{ save: SaveState; obstacle: string; pending?: readonly Edit[] }>(),
@@ -59,7 +66,7 @@ const EMPTY: DocumentState = {
   document: undefined,
   revision: 0,
   pending: [],
-  sending: 0,
+  batch: undefined,
   undo: [],
   redo: [],
   save: 'saved',
@@ -97,7 +104,7 @@ export const documentFeature = createFeature({
   reducer: createReducer(
     EMPTY,
     on(documentActions.open, (state, { id }) => (state.id === id && state.document ? state : { ...EMPTY, id })),
-    on(documentActions.opened, (_, { id, document, revision }) => ({ ...EMPTY, id, document, revision })),
+    on(documentActions.opened, (_, { id, document, revision, batch }) => ({ ...EMPTY, id, document, revision, batch })),
     on(documentActions.openFailed, (state, { message }) => ({ ...state, failure: message })),
     on(documentActions.edit, (state, { edit }) => perform(state, edit, [...state.undo, edit], [])),
     on(documentActions.undo, (state) => {
@@ -108,21 +115,22 @@ export const documentFeature = createFeature({
       const next = state.redo.at(-1);
       return next ? perform(state, next, [...state.undo, next], state.redo.slice(0, -1)) : state;
     }),
-    on(documentActions.sending, (state) => ({ ...state, sending: state.pending.length, save: 'saving' as const })),
+    on(documentActions.sending, (state, { batch }) => ({ ...state, batch, save: 'saving' as const })),
     on(documentActions.saved, (state, { revision }) => {
-      const pending = state.pending.slice(state.sending);
+      const pending = state.pending.slice(state.batch?.count ?? 0);
       return {
         ...state,
         revision,
         pending,
-        sending: 0,
+        batch: undefined,
         obstacle: '',
         save: pending.length > 0 ? ('unsaved' as const) : ('saved' as const),
       };
     }),
     on(documentActions.saveFailed, (state, { save, obstacle, pending }) => ({
       ...state,
-      sending: 0,
+      // What got no answer may have come through; what was refused did not.
+      batch: save === 'offline' ? state.batch : undefined,
       save,
       obstacle,
       pending: pending ?? state.pending,
@@ -132,7 +140,7 @@ export const documentFeature = createFeature({
       document,
       revision,
       pending,
-      sending: 0,
+      batch: undefined,
       obstacle: '',
       save: pending.length > 0 ? ('unsaved' as const) : ('saved' as const),
       undo: pending.length > 0 ? state.undo : [],

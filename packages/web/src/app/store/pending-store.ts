@@ -1,8 +1,10 @@
-import type { Edit } from './document.reducer';
+import type { Batch, Edit } from './document.reducer';
 
 interface Kept {
   readonly revision: number;
   readonly pending: readonly Edit[];
+  /** The first of them, where they were sent and nobody knows what came of it. */
+  readonly batch?: Batch | undefined;
 }
 
 const keyOf = (id: string) => `eager-ember.pending.${id}`;
