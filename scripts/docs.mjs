@@ -90,6 +90,7 @@ const room = {
     id: { type: 'string' },
     ruleset: { type: 'string', format: 'uuid' },
     seed: { type: 'integer' },
+    players: { enum: ['guests', 'saved'] },
     seats: {
       type: 'array',
       items: { $ref: '#/components/schemas/Seat' },
@@ -155,7 +156,7 @@ write('protocol/openapi.json', {
       },
       patch: {
         summary: 'Edits the revision that If-Match names',
-        parameters: [parameter('id'), parameter('If-Match', 'header'), optional('X-Losses')],
+        parameters: [parameter('id'), parameter('If-Match', 'header'), optional('X-Losses'), optional('Idempotency-Key')],
         requestBody: {
           required: true,
           content: {
@@ -234,11 +235,7 @@ write('protocol/openapi.json', {
       },
       post: {
         summary: 'Opens a room',
-        requestBody: body({
-          type: 'object',
-          properties: { ruleset: { type: 'string', format: 'uuid' }, seats: { type: 'integer', minimum: 1, maximum: 4, default: 2 } },
-          required: ['ruleset'],
-        }),
+        requestBody: body(inline(server.createRoomSchema)),
         responses: { 201: ok('The room', room), 400: problem, 404: problem },
       },
     },
@@ -249,7 +246,7 @@ write('protocol/openapi.json', {
         responses: { 200: ok('The room', room), 404: problem },
       },
       delete: {
-        summary: 'Closes a room for good: its join links end, what its players have is kept',
+        summary: 'Closes a room for good: its join links end, and what its guests have; what saved players have is kept',
         parameters: [parameter('id')],
         responses: { 204: { description: 'Closed' }, 404: problem, 503: problem },
       },

@@ -97,9 +97,13 @@ export async function manyRooms(): Promise<Row> {
     };
     const players: Player[] = [];
     for (let n = 0; n < ROOMS; n++) {
-      // A player plays in one room of a ruleset at a time: each room has a ruleset of its own.
+      // Saved players play in one room of a ruleset at a time: each room has a ruleset of its own.
       const { id: ruleset } = await post<{ id: string }>('/api/rulesets', { document: brinewick });
-      const { id, seats } = await post<{ id: string; seats: readonly { join: string }[] }>('/api/rooms', { ruleset, seats: SEATS });
+      const { id, seats } = await post<{ id: string; seats: readonly { join: string }[] }>('/api/rooms', {
+        ruleset,
+        seats: SEATS,
+        players: 'saved',
+      });
       players.push(...seats.map(({ join }) => new Player(url, id, join.split('/').at(-1)!)));
     }
     await Promise.all(players.map(({ seated }) => seated));

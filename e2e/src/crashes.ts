@@ -188,7 +188,7 @@ export async function surviveCrashes(kills: number, seed: number, note: (text: s
   let server = await Running.on(cluster.url, port);
   try {
     const { id: ruleset } = await server.post<{ id: string }>('/api/rulesets', { document: LEDGER });
-    const room = await server.post<{ id: string; seats: { join: string }[] }>('/api/rooms', { ruleset, seats: 1 });
+    const room = await server.post<{ id: string; seats: { join: string }[] }>('/api/rooms', { ruleset, seats: 1, players: 'saved' });
     const token = room.seats[0].join.split('/').at(-1)!;
     let last: Sums | undefined;
     for (let kill = 1; kill <= kills; kill++) {

@@ -135,7 +135,8 @@ describe('Money', () => {
     await screen.click('button', 'stop');
     // Where some games were over by then, it says that they are played again.
     await screen.page.locator('ee-economy-outcomes .tools ::-p-text(play)').click();
-    await screen.sees('[data-plan="upgradeFirst"]', '1000');
+    // One after the other: each takes a while on a slow machine.
+    for (const plan of ['sellAtOnce', 'hold', 'upgradeFirst']) await screen.sees(`[data-plan="${plan}"]`, '1000');
     await screen.lacks('progress');
     await screen.sees('[data-plan="hold"]', /Hold 2\d\.\d ± 0\.\d/);
     await screen.entry('Bunks');

@@ -20,7 +20,7 @@ describe('Quests', () => {
   const besideTheKeeper = async () => {
     await trial.harmless();
     await trial.edit(({ arena }) => (arena.placed = arena.placed.filter(({ spawner }) => spawner !== 'lampreyNest')));
-    await screen.play(await trial.room());
+    await screen.play(await trial.room(2, 'saved'));
     // What is offered from the start stands before everything else until it is answered.
     await screen.sees(`${lines()} .offer`, 'First Descent');
     await screen.page.keyboard.press('o');

@@ -46,7 +46,7 @@ describe('Rooms', () => {
   });
 
   it('make way for the one that their author opens next, and take guests back after', async () => {
-    const [one, other] = [await trial.room(), await trial.room()];
+    const [one, other] = [await trial.room(2, 'saved'), await trial.room(2, 'saved')];
     const guest = await workbench.stranger();
     await guest.visit(one.joins['north']);
     await guest.sees('header', /north crew Petrel/);
@@ -63,8 +63,37 @@ describe('Rooms', () => {
     expect(guest.complaints).toEqual([]);
   });
 
+  it('begin with fresh guests, or with saved players as they are kept, as is chosen on opening', async () => {
+    /** Opens a room from the list of rooms, and returns its address. */
+    const begin = async (players?: RegExp) => {
+      await screen.visit(`/r/${trial.id}/playtest`);
+      if (players) await screen.page.locator('label ::-p-text(Saved players)').click();
+      await screen.click('button', 'Play with two seats');
+      await screen.sees(`${seat('north')} .verdict`, 'Copy agrees with truth.');
+      await screen.sees('.truth .room', players ?? /, guests$/);
+      return screen.page.url();
+    };
+    const paid = async (amount: string, becomes: string) => {
+      await screen.poke('give', 'scrip', { Amount: amount, Seat: 'north' });
+      await screen.sees(value('north', 'scrip'), new RegExp(`^${becomes}$`));
+      await screen.roomIsStored();
+    };
+    const first = await begin();
+    await paid('9', '9');
+    await begin();
+    await paid('4', '4');
+    await begin(/, saved players$/);
+    await paid('7', '7');
+    await workbench.restart();
+    await begin(/, saved players$/);
+    await screen.sees(value('north', 'scrip'), /^7$/);
+    // A guest has what it had in its room, also after a restart.
+    await screen.page.goto(first);
+    await screen.sees(value('north', 'scrip'), /^9$/);
+  });
+
   it('are closed for good, once that is sure', async () => {
-    const room = await trial.room();
+    const room = await trial.room(2, 'saved');
     await screen.play(room);
     await screen.poke('give', 'scrip', { Amount: '9', Seat: 'south' });
     await screen.sees(value('south', 'scrip'), '9');
@@ -82,7 +111,7 @@ describe('Rooms', () => {
     await screen.sees('[role="alert"]', 'This room was closed.');
     await screen.page.reload();
     await screen.sees('[role="alert"]', `There is no room ${room.id}.`);
-    const next = await trial.room();
+    const next = await trial.room(2, 'saved');
     await screen.play(next);
     await screen.sees(value('south', 'scrip'), '9');
     expect([guest.complaints, another.complaints]).toEqual([[], []]);
@@ -108,7 +137,9 @@ describe('A room without its database', () => {
     await screen.poke('give', 'scrip', { Amount: '3', Seat: 'south' });
     await screen.sees(value('south', 'scrip'), '3');
     await guest.page.bringToFront();
-    await guest.seesPass('[role="status"]', 'All that happened is kept now.', () => workbench.startDatabase());
+    await guest.seesPass('[role="status"]', 'That is over: the room runs as it should, and all that happened is saved.', () =>
+      workbench.startDatabase(),
+    );
     await workbench.restart();
     await guest.sees('[data-attribute="scrip"]', '3');
     expect(guest.complaints).toEqual([]);

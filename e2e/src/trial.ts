@@ -68,9 +68,9 @@ export class Trial {
     });
   }
 
-  /** A new room of it. */
-  async room(seats = 2): Promise<Room> {
-    const body = { ruleset: this.id, seats };
+  /** A new room of it, of guests where nothing else is said. */
+  async room(seats = 2, players: 'guests' | 'saved' = 'guests'): Promise<Room> {
+    const body = { ruleset: this.id, seats, players };
     const made = await this.workbench.request<{ id: string; seats: { name: string; join: string }[] }>('/api/rooms', 'POST', body);
     return {
       id: made.id,

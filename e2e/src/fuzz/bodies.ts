@@ -15,7 +15,7 @@ const requests = ({ ruleset, room }: Target): readonly (readonly [string, string
     ],
   ],
   ['PUT', `/api/rulesets/${ruleset}/players/north`, { saved: { attributes: { scrip: 3 }, tracks: { 'standing.level': 2 } } }],
-  ['POST', '/api/rooms', { ruleset, seats: 2, party: ['north'] }],
+  ['POST', '/api/rooms', { ruleset, seats: 2, party: ['north'], players: 'saved' }],
   ['POST', `/api/rooms/${room}/seats/east/link`, {}],
 ];
 

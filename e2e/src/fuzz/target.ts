@@ -17,7 +17,7 @@ export interface Target {
 /** Makes a ruleset, and opens a room of it. @throws where the server refuses it */
 export async function opened(server: Running, document: unknown, seats: number): Promise<Target> {
   const { id } = await server.post<{ id: string }>('/api/rulesets', { document });
-  const room = await server.post<{ id: string; seats: { join: string }[] }>('/api/rooms', { ruleset: id, seats });
+  const room = await server.post<{ id: string; seats: { join: string }[] }>('/api/rooms', { ruleset: id, seats, players: 'saved' });
   return { ruleset: id, room: room.id, seats: room.seats.map(({ join }) => join.split('/').at(-1)!) };
 }
 

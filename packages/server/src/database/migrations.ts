@@ -159,6 +159,27 @@ const STEPS: readonly Step[] = [
       await query.dropTable('trail');
     },
   },
+  {
+    name: '0009-edits-that-are-sent-again',
+    up: async (query) => {
+      await query.addColumn('revisions', 'key', { type: DataTypes.TEXT, allowNull: true });
+    },
+    down: async (query) => {
+      await query.removeColumn('revisions', 'key');
+    },
+  },
+  {
+    name: '0010-rooms-of-guests',
+    up: async (query) => {
+      // In rooms that are there already, saved players play.
+      await query.addColumn('rooms', 'players', { ...text(), defaultValue: 'saved' });
+      await query.addColumn('snapshots', 'guests', { ...json(), defaultValue: {} });
+    },
+    down: async (query) => {
+      await query.removeColumn('snapshots', 'guests');
+      await query.removeColumn('rooms', 'players');
+    },
+  },
 ];
 
 /** Brings the database up to date. Returns the names of the steps that were taken. */

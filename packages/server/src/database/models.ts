@@ -37,8 +37,17 @@ export class Revision extends Model<Fields<Revision>, NewFields<Revision>> {
   /** JSON Patch (RFC 6902) from the revision before. */
   declare patch: unknown;
   declare userId: string;
+  /** By what its sender knows it again, should the answer be lost. */
+  declare key: CreationOptional<string | null>;
   declare createdAt: CreationOptional<Date>;
 }
+
+/**
+ * Who plays in a room: the ruleset's saved players, who take what they have from room to room, or guests, who begin with the
+ * room and end with it.
+ */
+export const PLAYERS = ['guests', 'saved'] as const;
+export type Players = (typeof PLAYERS)[number];
 
 export class Room extends Model<Fields<Room>, NewFields<Room>> {
   declare id: string;
@@ -46,6 +55,7 @@ export class Room extends Model<Fields<Room>, NewFields<Room>> {
   declare seed: number;
   /** How often it was woken: only who woke it last may store it. */
   declare openings: CreationOptional<number>;
+  declare players: CreationOptional<Players>;
   declare createdAt: CreationOptional<Date>;
 }
 
@@ -90,6 +100,8 @@ export class RoomSnapshot extends Model<Fields<RoomSnapshot>, NewFields<RoomSnap
   declare world: Buffer;
   /** The tick that the world stands at. */
   declare tick: CreationOptional<number>;
+  /** What the guests of the room keep, by the names of their seats, under the same rules. */
+  declare guests: CreationOptional<Readonly<Record<string, SavedPlayer>>>;
   declare updatedAt: CreationOptional<Date>;
 }
 
@@ -159,12 +171,20 @@ export function connect(url: string, log: (sql: string) => void = () => undefine
       revision: { ...whole(), primaryKey: true },
       patch: json(),
       userId: { type: DataTypes.UUID, allowNull: false },
+      key: DataTypes.TEXT,
       createdAt: at(),
     },
     { ...timed, tableName: 'revisions', updatedAt: false },
   );
   Room.init(
-    { id: key(), rulesetId: ruleset(), seed: whole(), openings: { ...whole(), defaultValue: 0 }, createdAt: at() },
+    {
+      id: key(),
+      rulesetId: ruleset(),
+      seed: whole(),
+      openings: { ...whole(), defaultValue: 0 },
+      players: { ...text(), defaultValue: 'guests' },
+      createdAt: at(),
+    },
     { ...timed, tableName: 'rooms', updatedAt: false },
   );
   Seat.init(
@@ -199,6 +219,7 @@ export function connect(url: string, log: (sql: string) => void = () => undefine
       document: json(),
       world: { type: DataTypes.BLOB, allowNull: false },
       tick: { ...whole(), defaultValue: 0 },
+      guests: { ...json(), defaultValue: {} },
       updatedAt: at(),
     },
     { ...timed, tableName: 'snapshots', createdAt: false },

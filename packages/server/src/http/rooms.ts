@@ -1,6 +1,6 @@
 import { Router } from 'express';
 import { z } from 'zod';
-import { Room } from '../database/models.js';
+import { PLAYERS, Room } from '../database/models.js';
 import type { RoomKeeper } from '../rooms/keeper.js';
 import { SEAT_NAMES } from '../rooms/names.js';
 import { describeRoom, SeatLinks, seatOfLink } from '../rooms/seat-links.js';
@@ -10,7 +10,7 @@ import type { Trail } from '../trail/trail.js';
 import { findRuleset } from './rulesets.js';
 import { userOf } from './sessions.js';
 
-const createSchema = z.strictObject({
+export const createRoomSchema = z.strictObject({
   ruleset: z.uuid('The id of a ruleset is expected.'),
   /** How many can play. */
   seats: z.int('A room has 1 to 4 seats.').min(1, 'A room has 1 to 4 seats.').max(4, 'A room has 1 to 4 seats.').default(2),
@@ -19,6 +19,8 @@ const createSchema = z.strictObject({
     .array(z.enum(SEAT_NAMES, `Seats are called ${SEAT_NAMES.join(', ')}.`))
     .max(4, 'A party has at most 4 players.')
     .default([]),
+  /** Guests begin with the room and end with it; saved players begin with what they have kept, and keep what they get. */
+  players: z.enum(PLAYERS, 'Players are guests, or saved ones.').default('guests'),
 });
 
 /** Rooms for who is signed in. */
@@ -27,10 +29,11 @@ export function roomRoutes(keeper: RoomKeeper, trail: Trail): Router {
   const links = new SeatLinks(keeper);
 
   router.post('/', async (request, response) => {
-    const body = createSchema.safeParse(request.body);
+    const body = createRoomSchema.safeParse(request.body);
     if (!body.success) throw new HttpProblem(400, 'A ruleset and a number of seats are expected', body.error.issues[0].message);
     const ruleset = await findRuleset(body.data.ruleset);
-    const room = await keeper.create(ruleset, body.data.seats, body.data.party);
+    const { ruleset: _, ...wanted } = body.data;
+    const room = await keeper.create(ruleset, wanted);
     trail.note({ who: userOf(response), ruleset: ruleset.id, what: 'roomOpened', about: { room: room.id } });
     response
       .status(201)
@@ -47,7 +50,7 @@ export function roomRoutes(keeper: RoomKeeper, trail: Trail): Router {
       { by: 'createdAt', then: 'id', descending: true },
       { where: { rulesetId: ruleset.data } },
     );
-    response.json({ rooms: rows.map(({ id, createdAt }) => ({ id, createdAt, open: keeper.isAwake(id) })), next });
+    response.json({ rooms: rows.map(({ id, createdAt, players }) => ({ id, createdAt, players, open: keeper.isAwake(id) })), next });
   });
 
   router.get('/:id', async (request, response) => {

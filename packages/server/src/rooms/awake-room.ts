@@ -73,6 +73,11 @@ export class AwakeRoom {
     return this.room.id;
   }
 
+  /** Whether guests play in it, and not the ruleset's saved players. */
+  get ofGuests(): boolean {
+    return this.hold.ofGuests;
+  }
+
   /** Whether somebody can come in right away. */
   get ready(): boolean {
     return !this.ending && this.around.all.holds(this);

@@ -2,7 +2,7 @@ import { randomInt } from 'node:crypto';
 import { readRulesetInParts, type Rules, type SavedPlayer, savedProblems } from '@eager-ember/core';
 import type { Logger } from 'pino';
 import type { Sequelize } from 'sequelize';
-import { Player, Room as RoomRow, type Ruleset, Seat, SetAside } from '../database/models.js';
+import { Player, type Players, Room as RoomRow, type Ruleset, Seat, SetAside } from '../database/models.js';
 import { HttpProblem } from '../http/problems.js';
 import type { DraftingDesk } from '../drafts/desk.js';
 import { findRuleset } from '../http/rulesets.js';
@@ -20,6 +20,15 @@ import { machineTime, type Time } from './time.js';
 /** What the party of a room is called. */
 const PARTY = 'party';
 
+/** What a room may be opened with. */
+export interface NewRoom {
+  /** One to four; 2 where nothing is said. */
+  readonly seats?: number;
+  readonly party?: readonly string[];
+  /** Guests where nothing is said. */
+  readonly players?: Players;
+}
+
 /** Players are with another room: two rooms cannot play the same player at once. */
 export class PlayersElsewhere extends Error {
   constructor(
@@ -30,6 +39,17 @@ export class PlayersElsewhere extends Error {
       `${names.join(' and ')} ${names.length === 1 ? 'plays' : 'play'} in room ${room} just now, and nobody plays in two rooms at once. Leave that room first.`,
     );
   }
+}
+
+/** What is kept of a room's players. */
+interface Kept {
+  readonly saved: ReadonlyMap<string, SavedPlayer>;
+  readonly unreadable: readonly Unreadable[];
+}
+
+/** What can be read of what is kept of guests: whoever's can't begins anew. */
+function readable(rules: Rules, guests: ReadonlyMap<string, SavedPlayer>): Kept {
+  return { saved: new Map([...guests].filter(([, saved]) => savedProblems(rules, saved).length === 0)), unreadable: [] };
 }
 
 /** Keeps rooms: opens them when somebody comes, runs them while somebody is there, stores what players keep. */
@@ -49,13 +69,13 @@ export class RoomKeeper {
     private readonly time: Time = machineTime,
   ) {}
 
-  /** A new room with one to four seats; the rules say which team each comes into, those of `party` into one while there is room. */
-  async create(ruleset: Ruleset, count = 2, party: readonly string[] = []): Promise<RoomRow> {
+  /** A new room; the rules say which team each of its seats comes into, those of `party` into one while there is room. */
+  async create(ruleset: Ruleset, { seats: count = 2, party = [], players = 'guests' }: NewRoom = {}): Promise<RoomRow> {
     const problem = await this.desk.seats(ruleset.document);
     if (problem !== '') throw new HttpProblem(422, 'Nobody could take a seat', problem);
     return this.sequelize.transaction(async (transaction) => {
       const id = await this.freeName();
-      const row = await RoomRow.create({ id, rulesetId: ruleset.id, seed: randomInt(1, 2 ** 31 - 1) }, { transaction });
+      const row = await RoomRow.create({ id, rulesetId: ruleset.id, seed: randomInt(1, 2 ** 31 - 1), players }, { transaction });
       const seats = SEAT_NAMES.slice(0, count).map((name) => ({
         roomId: id,
         name,
@@ -118,7 +138,8 @@ export class RoomKeeper {
   private async wake(row: RoomRow, client: Client): Promise<AwakeRoom | undefined> {
     const seats = await seatsOf(row.id);
     const names = seats.map(({ name }) => name);
-    await this.freePlayers(row.rulesetId, names, client.link === undefined, `Room ${row.id} plays ${names.join(' and ')} now.`);
+    if (row.players === 'saved')
+      await this.freePlayers(row.rulesetId, names, client.link === undefined, `Room ${row.id} plays ${names.join(' and ')} now.`);
     let edited: RoomRules | undefined;
     const hear = (rules: RoomRules) => {
       if (rules.rulesetId === row.rulesetId && rules.revision > (edited?.revision ?? 0)) edited = rules;
@@ -129,10 +150,10 @@ export class RoomKeeper {
       if (!hold) return undefined;
       const { id: rulesetId, document, revision } = await findRuleset(row.rulesetId);
       const rules = await this.rulesOf(document);
-      const { saved, unreadable } = await this.playersOf(rulesetId, rules, names);
-      const stood = await hold.read(rules, revision, (earlier) => this.rulesOf(earlier));
+      const { world, guests } = await hold.read(rules, revision, (earlier) => this.rulesOf(earlier));
+      const { saved, unreadable } = hold.ofGuests ? readable(rules, guests) : await this.playersOf(rulesetId, rules, names);
       await this.loop.next();
-      const room = new Room(row.id, { rules, rulesetId, revision }, row.seed, seats, saved, stood, unreadable);
+      const room = new Room(row.id, { rules, rulesetId, revision }, row.seed, seats, saved, world, unreadable);
       if (edited) room.edited(edited);
       return new AwakeRoom(room, hold, {
         all: this.awake,
@@ -147,11 +168,7 @@ export class RoomKeeper {
   }
 
   /** What is kept of players. What can't be read is set aside untouched, and said; its player begins anew. */
-  private async playersOf(
-    rulesetId: string,
-    rules: Rules,
-    names: readonly string[],
-  ): Promise<{ saved: Map<string, SavedPlayer>; unreadable: readonly Unreadable[] }> {
+  private async playersOf(rulesetId: string, rules: Rules, names: readonly string[]): Promise<Kept> {
     const saved = new Map<string, SavedPlayer>();
     for (const player of await Player.findAll({ where: { rulesetId, name: [...names] } })) {
       const [problem] = savedProblems(rules, player.saved);
@@ -201,7 +218,7 @@ export class RoomKeeper {
    * @param words what guests are told
    */
   private async freePlayers(rulesetId: string, names: readonly string[], signedIn: boolean, words: string): Promise<void> {
-    for (const other of this.playing(rulesetId)) {
+    for (const other of this.withSavedPlayers(rulesetId)) {
       const shared = names.filter((name) => other.room.seats.some((seat) => seat.name === name));
       if (shared.length === 0) continue;
       const inTheWay = signedIn ? other.room.watchedByAuthor : other.room.watched;
@@ -214,6 +231,11 @@ export class RoomKeeper {
     return [...this.awake].filter(({ room }) => room.rulesetId === rulesetId);
   }
 
+  /** Those of them in which saved players play; guests are in nobody's way. */
+  private withSavedPlayers(rulesetId: string): readonly AwakeRoom[] {
+    return this.playing(rulesetId).filter(({ ofGuests }) => !ofGuests);
+  }
+
   /** Has all that rooms of a ruleset have changed be stored, so that who reads it reads the latest. */
   async stored(rulesetId: string): Promise<void> {
     for (const room of this.playing(rulesetId)) await room.save();
@@ -222,7 +244,7 @@ export class RoomKeeper {
   /** Who of a ruleset's players is played just now, each with the id of the room. */
   players(rulesetId: string): ReadonlyMap<string, string> {
     return new Map(
-      this.playing(rulesetId)
+      this.withSavedPlayers(rulesetId)
         .filter(({ room }) => room.watched)
         .flatMap(({ id, room }) => room.seats.map(({ name }) => [name, id] as const)),
     );

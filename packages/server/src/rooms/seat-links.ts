@@ -1,6 +1,6 @@
 import { randomBytes } from 'node:crypto';
 import { Op } from 'sequelize';
-import { Room as RoomRow, Seat } from '../database/models.js';
+import { type Players, Room as RoomRow, Seat } from '../database/models.js';
 import { notFound } from '../http/problems.js';
 import type { RoomKeeper } from './keeper.js';
 import { SEAT_NAMES } from './names.js';
@@ -22,6 +22,7 @@ export interface RoomDescription {
   readonly ruleset: string;
   readonly seed: number;
   readonly createdAt: Date;
+  readonly players: Players;
   readonly seats: readonly SeatDescription[];
 }
 
@@ -53,6 +54,7 @@ export async function describeRoom(id: string): Promise<RoomDescription | undefi
     ruleset: row.rulesetId,
     seed: row.seed,
     createdAt: row.createdAt,
+    players: row.players,
     seats: (await seatsOf(id)).map(described),
   };
 }
@@ -90,13 +92,12 @@ export class SeatLinks {
     return { ...described(seat), ruleset: room.rulesetId };
   }
 
-  /** Closes a room for good: its links end with it, what its players keep stays. */
+  /** Closes a room for good: its links end with it, and what its guests have; what saved players have stays. */
   async closeRoom(id: string): Promise<RoomRow> {
     const row = await RoomRow.findByPk(id);
     if (!row) throw notFound('room');
-    const gone = await this.keeper.asleep(row, { message: 'This room was closed. What its players have is kept.', how: 'final' }, () =>
-      RoomRow.destroy({ where: { id } }),
-    );
+    const message = row.players === 'saved' ? 'This room was closed. What its players have is kept.' : 'This room was closed.';
+    const gone = await this.keeper.asleep(row, { message, how: 'final' }, () => RoomRow.destroy({ where: { id } }));
     if (gone === 0) throw notFound('room');
     return row;
   }

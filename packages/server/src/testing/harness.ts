@@ -101,7 +101,7 @@ export class Harness {
   }
 
   private roomOf(id: string): Promise<RoomInfo> {
-    return this.json<RoomInfo>('/api/rooms', { method: 'POST', body: { ruleset: id } });
+    return this.json<RoomInfo>('/api/rooms', { method: 'POST', body: { ruleset: id, players: 'saved' } });
   }
 
   /** Opens a room's socket: a seat's by the path of its join link, or the truth's. */

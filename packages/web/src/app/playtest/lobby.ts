@@ -4,7 +4,7 @@ import { ChangeDetectionStrategy, Component, effect, inject, signal, untracked }
 import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
-import { Api, failureOf, type RoomSummary } from '../shared/api';
+import { Api, failureOf, type Players, type RoomSummary } from '../shared/api';
 import { documentFeature } from '../store/document.reducer';
 import { OpenRoom } from './open-room';
 
@@ -16,6 +16,11 @@ import { OpenRoom } from './open-room';
     <section>
       <h1>No room open</h1>
       <p class="lead">A room plays this ruleset on the server: the truth on the left, what each of its seats was told of it on the right.</p>
+      <p class="players" role="radiogroup" aria-label="Players">
+        @for (kind of kinds; track kind.players) {
+          <label><input type="radio" name="players" [checked]="players() === kind.players" (change)="players.set(kind.players)" /> {{ kind.label }} <span class="soft">{{ kind.words }}</span></label>
+        }
+      </p>
       <p class="begin">
         <button type="button" class="act" (click)="openOne(2)">Play with two seats</button>
         <button type="button" class="act" (click)="openOne(4)">Play with four seats</button>
@@ -35,12 +40,15 @@ import { OpenRoom } from './open-room';
           @for (room of rooms(); track room.id) {
             <li>
               <a class="act" [routerLink]="['/r', ruleset(), 'playtest', room.id]">{{ room.id }}</a> <span class="soft mono">{{ room.createdAt | date: 'd MMM, HH:mm' }}</span>
+              @if (room.players === 'saved') {
+                <span class="soft">saved players</span>
+              }
               @if (room.open) {
                 <span class="soft">awake</span>
               }
               @if (closing() === room.id) {
                 <span class="sure" role="alertdialog" [attr.aria-label]="'Close room ' + room.id">
-                  Its join links end with it; what its players have is kept. <button type="button" class="act" (click)="close(room.id)">Close it</button>
+                  {{ room.players === 'saved' ? 'Its join links end with it; what its players have is kept.' : 'Its join links end with it, and what its guests have.' }} <button type="button" class="act" (click)="close(room.id)">Close it</button>
                   <button type="button" class="soft" (click)="closing.set('')">Keep it</button>
                 </span>
               } @else {
@@ -78,6 +86,18 @@ import { OpenRoom } from './open-room';
       margin-top: 10px;
       font-size: 13px;
     }
+    .players {
+      display: grid;
+      gap: 2px;
+      justify-items: start;
+      margin-bottom: 14px;
+      font-size: 13px;
+      accent-color: var(--ember);
+    }
+    .players input {
+      margin: 0 5px 0 0;
+      vertical-align: -2px;
+    }
     .sure {
       display: flex;
       gap: 14px;
@@ -110,6 +130,11 @@ export class Lobby {
   protected readonly closing = signal('');
   protected readonly failure = signal('');
   protected readonly seats = ['north', 'south', 'east', 'west'];
+  protected readonly kinds: readonly { readonly players: Players; readonly label: string; readonly words: string }[] = [
+    { players: 'guests', label: 'Fresh guests', words: 'begin as the rules say, and keep nothing beyond the room' },
+    { players: 'saved', label: 'Saved players', words: 'go on with what they have kept' },
+  ];
+  protected readonly players = signal<Players>('guests');
   /** The seats whose players come together. */
   protected readonly party = signal<readonly string[]>([]);
 
@@ -158,7 +183,7 @@ export class Lobby {
 
   protected async openOne(seats: number): Promise<void> {
     try {
-      const { id } = await firstValueFrom(this.api.createRoom(this.ruleset()!, seats, this.party()));
+      const { id } = await firstValueFrom(this.api.createRoom(this.ruleset()!, seats, this.party(), this.players()));
       await this.router.navigate(['/r', this.ruleset(), 'playtest', id]);
     } catch (error) {
       this.tell(error as HttpErrorResponse);

@@ -1,5 +1,5 @@
 import { computed, inject, Injectable, signal, type WritableSignal } from '@angular/core';
-import { Api, type RoomInfo, type SeatInfo, whyGone } from '../shared/api';
+import { Api, type Players, type RoomInfo, type SeatInfo, whyGone } from '../shared/api';
 import type { RoomLink } from './room-link';
 
 /** A seat of the open room, with its own socket and copy. */
@@ -13,6 +13,7 @@ export interface OpenSeat {
 interface Session {
   readonly ruleset: string;
   readonly room: string;
+  readonly players: Players;
   readonly truth: RoomLink;
   readonly seats: readonly OpenSeat[];
 }
@@ -44,7 +45,7 @@ export class OpenRoom {
   }
 
   /** Opens a room with all its seats beside the truth; one that is open already stays as it is. */
-  async open({ id, ruleset, seats }: RoomInfo): Promise<void> {
+  async open({ id, ruleset, players, seats }: RoomInfo): Promise<void> {
     if (this.session()?.room === id && this.session()?.truth.state() !== 'closed') return;
     // The core's client comes along only when a room is opened.
     const { RoomLink } = await import('./room-link');
@@ -53,6 +54,7 @@ export class OpenRoom {
     this.session.set({
       ruleset,
       room: id,
+      players,
       truth: new RoomLink(RoomLink.address(id), shutFor),
       seats: seats.map((seat) => ({
         name: seat.name,

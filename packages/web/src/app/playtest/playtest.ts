@@ -152,6 +152,7 @@ export class Playtest implements OnDestroy {
   /** Where the pointer is in a seat's arena. */
   private pointer: { readonly seat: string; readonly spot: Spot | undefined } = { seat: '', spot: undefined };
   protected readonly names = computed(() => this.seats().map((seat) => seat.name));
+  protected readonly players = computed(() => (this.openRoom.session()?.players === 'saved' ? 'saved players' : 'guests'));
   protected readonly news = computed(() => this.truth()?.news() ?? []);
   /** Why there is no connection to the room, where there is none. */
   protected readonly lost = computed(() =>

@@ -91,7 +91,7 @@ describe('A link to a room', () => {
     socket().hear({ t: 'trouble', message: 'The database can’t be reached.' });
     expect(link.word()).toBe('The database can’t be reached.');
     socket().hear({ t: 'trouble', message: '' });
-    expect(link.word()).toBe('All that happened is kept now.');
+    expect(link.word()).toBe('That is over: the room runs as it should, and all that happened is saved.');
     link.tick.set(3.5 * link.copy!.schema.tickRate);
     expect(link.word()).toBe('');
     socket().hear({ t: 'trouble', message: 'Again.' });

@@ -45,7 +45,7 @@ export class RoomLink {
     const { text, until } = this.trouble();
     if (this.state() !== 'open' || text === '' || until === undefined) return this.state() === 'open' ? text : '';
     this.tick();
-    return this.isRecent(until) ? 'All that happened is kept now.' : '';
+    return this.isRecent(until) ? 'That is over: the room runs as it should, and all that happened is saved.' : '';
   });
   /** Why there is no connection, and what comes of it. */
   readonly lostWords = computed(() => `${this.later() || 'The connection to the room is lost.'} Trying to get back …`);

@@ -20,9 +20,16 @@ export interface StoredRuleset {
   readonly document: RulesetJson;
 }
 
+/**
+ * Who plays in a room: guests, who begin with it and end with it, or the ruleset's saved players, who begin with what they
+ * have kept and keep what they get.
+ */
+export type Players = 'guests' | 'saved';
+
 export interface RoomInfo {
   readonly id: string;
   readonly ruleset: string;
+  readonly players: Players;
   readonly seats: readonly SeatInfo[];
 }
 
@@ -38,6 +45,7 @@ export interface SeatInfo {
 export interface RoomSummary {
   readonly id: string;
   readonly createdAt: string;
+  readonly players: Players;
   readonly open: boolean;
 }
 
@@ -168,9 +176,10 @@ export class Api {
   }
 
   /** @param acceptLosses what saved players lose by it has been shown */
-  patch(id: string, revision: number, patch: readonly Operation[], acceptLosses = false): Observable<{ revision: number }> {
+  /** @param key by which the server knows it again, should it be sent twice */
+  patch(id: string, revision: number, patch: readonly Operation[], key: string, acceptLosses = false): Observable<{ revision: number }> {
     return this.http.patch<{ revision: number }>(`/api/rulesets/${encodeURIComponent(id)}`, patch, {
-      headers: { 'If-Match': `"${revision}"`, ...(acceptLosses && { 'X-Losses': 'accept' }) },
+      headers: { 'If-Match': `"${revision}"`, 'Idempotency-Key': `"${key}"`, ...(acceptLosses && { 'X-Losses': 'accept' }) },
     });
   }
 
@@ -231,8 +240,8 @@ export class Api {
     return `/api/rooms/${encodeURIComponent(room)}/seats/${encodeURIComponent(seat)}/link`;
   }
 
-  createRoom(ruleset: string, seats = 2, party: readonly string[] = []): Observable<RoomInfo> {
-    return this.http.post<RoomInfo>('/api/rooms', { ruleset, seats, ...(party.length > 0 && { party }) });
+  createRoom(ruleset: string, seats = 2, party: readonly string[] = [], players: Players = 'guests'): Observable<RoomInfo> {
+    return this.http.post<RoomInfo>('/api/rooms', { ruleset, seats, players, ...(party.length > 0 && { party }) });
   }
 
   room(id: string): Observable<RoomInfo> {

@@ -187,10 +187,10 @@ describe('The lobby', () => {
     openBench(undefined, [{ path: '**', children: [] }], HTTP);
     const http = TestBed.inject(HttpTestingController);
     const seen = await Seen.of(Lobby);
-    const listed = (id: string) => ({ id, createdAt: '2026-11-23T08:00:00Z', open: id === 'slate-heron' });
+    const listed = (id: string) => ({ id, createdAt: '2026-11-23T08:00:00Z', open: id === 'slate-heron', players: 'saved' });
     http.expectOne('/api/rooms?ruleset=r').flush({ rooms: [listed('slate-heron')], next: 'a' });
     await seen.settle();
-    expect(seen.text('li')).toMatch(/^slate-heron 23 Nov, \d\d:00 awake close$/);
+    expect(seen.text('li')).toMatch(/^slate-heron 23 Nov, \d\d:00 saved players awake close$/);
     await seen.click('Show more');
     http.expectOne('/api/rooms?ruleset=r&after=a').flush({ rooms: [listed('brass-quay')], next: null });
     await seen.settle();
@@ -205,7 +205,12 @@ describe('The lobby', () => {
     openBench(undefined, [{ path: '**', children: [] }], HTTP);
     const http = TestBed.inject(HttpTestingController);
     const seen = await Seen.of(Lobby);
-    const rooms = ['slate-heron', 'brass-quay'].map((id) => ({ id, createdAt: '2026-11-23T08:00:00Z', open: false }));
+    const rooms = ['slate-heron', 'brass-quay'].map((id) => ({
+      id,
+      createdAt: '2026-11-23T08:00:00Z',
+      open: false,
+      players: id === 'slate-heron' ? 'saved' : 'guests',
+    }));
     http.expectOne('/api/rooms?ruleset=r').flush({ rooms, next: null });
     await seen.settle();
     await seen.click('close');
@@ -221,6 +226,8 @@ describe('The lobby', () => {
     http.expectOne({ method: 'DELETE', url: '/api/rooms/slate-heron' }).flush(null);
     await seen.settle();
     expect([seen.text('.refusal'), seen.texts('li').map((text) => text.split(' ')[0])]).toEqual(['', ['brass-quay']]);
+    await seen.click('close');
+    expect(seen.text('[role="alertdialog"]')).toContain('Its join links end with it, and what its guests have.');
   });
 
   it('says who comes as a party', async () => {
@@ -232,8 +239,21 @@ describe('The lobby', () => {
     expect(http.expectOne({ method: 'POST', url: '/api/rooms' }).request.body).toEqual({
       ruleset: 'r',
       seats: 4,
+      players: 'guests',
       party: ['north', 'east'],
     });
+  });
+
+  it('opens a room of fresh guests, or of saved players where that is chosen', async () => {
+    openBench(undefined, [{ path: '**', children: [] }], HTTP);
+    const http = TestBed.inject(HttpTestingController);
+    const seen = await Seen.of(Lobby);
+    const [guests, saved] = seen.element.querySelectorAll<HTMLInputElement>('[name="players"]');
+    expect([guests.checked, saved.checked]).toEqual([true, false]);
+    saved.click();
+    await seen.settle();
+    await seen.click('Play with two seats');
+    expect(http.expectOne({ method: 'POST', url: '/api/rooms' }).request.body).toEqual({ ruleset: 'r', seats: 2, players: 'saved' });
   });
 });
 
