@@ -1,3 +1,4 @@
+import { ANY, parseFormula, rangeOf } from '../formula/index.js';
 import { type Finding, pointer } from '../ruleset/problem.js';
 import type { Rules } from '../ruleset/rules.js';
 import { collect } from './collect.js';
@@ -79,6 +80,16 @@ function* written(rules: Rules): Iterable<Written> {
       ),
     ),
   );
+  yield* inEntries(rules, 'loot', (entry, path) =>
+    ((entry['entries'] ?? []) as readonly { readonly id: string; readonly weight?: unknown }[]).flatMap(({ id, weight }, k) =>
+      numbersIn(weight).map((value) => ({
+        path: `${path}/entries/${k}/weight`,
+        value,
+        what: `The weight of ${id} in ${entry.label} is ${value}`,
+        zero: true,
+      })),
+    ),
+  );
   yield* inEntries(rules, 'spawners', ({ label, what }, path) =>
     ((what ?? []) as readonly { readonly weight: unknown }[]).flatMap(({ weight }, k) =>
       numbersIn(weight).map((value) => ({ path: `${path}/what/${k}/weight`, value, what: `A weight of ${label} is ${value}`, zero: true })),
@@ -109,10 +120,15 @@ function* written(rules: Rules): Iterable<Written> {
 
 const LOOT_LISTS = ['always', 'entries'] as const;
 
-/** The numbers of an amount: itself, or the ends of its luck. Of a formula nothing is said. */
-function numbersIn(amount: unknown): readonly number[] {
+const NOTHING_KNOWN = { name: () => ANY, call: () => ANY };
+
+/** The numbers of an amount: itself, what a formula comes to whoever asks, or the lower end of its luck. */
+export function numbersIn(amount: unknown): readonly number[] {
   if (typeof amount === 'number') return [amount];
-  if (typeof amount === 'string' && /^\s*[-+]?\d+(\.\d+)?\s*$/.test(amount)) return [Number(amount)];
+  if (typeof amount === 'string') {
+    const { low, high } = rangeOf(parseFormula(amount), NOTHING_KNOWN);
+    return low === high ? [low] : [];
+  }
   const random = (amount as { readonly random?: readonly number[] } | undefined)?.random;
   return random ? random.slice(0, 1) : [];
 }
@@ -179,16 +195,16 @@ function chances(rules: Rules): readonly Finding[] {
 
 /** Tables that are rolled less than no time, or part of a time. */
 function rolls(rules: Rules): readonly Finding[] {
-  const tables = entriesOf<{ readonly label: string; readonly rolls?: unknown }>(rules, 'loot');
-  return tables.flatMap(({ label, rolls: times }, i): readonly Finding[] => {
-    if (typeof times !== 'number' || (times >= 0 && Number.isInteger(times))) return [];
+  const tables = entriesOf<{ readonly label: string; readonly rolls?: unknown; readonly entries?: readonly unknown[] }>(rules, 'loot');
+  return tables.flatMap(({ label, rolls: times, entries = [] }, i): readonly Finding[] => {
+    if (typeof times !== 'number' || (Number.isInteger(times) && (times > 0 || (times === 0 && entries.length === 0)))) return [];
     const path = pointer(['loot', i, 'rolls']);
     const meant = Math.max(1, Math.round(times));
     return [
       {
         kind: 'partOfWhole',
         path,
-        message: `${label} is rolled ${times} times: ${times < 0 ? 'that is below 0, so nothing falls' : 'rolls are whole'}. Say a whole number.`,
+        message: `${label} is rolled ${times} times: ${times < 0 ? 'that is below 0, so nothing falls' : times === 0 ? 'none of its entries ever falls' : 'rolls are whole'}. Say a whole number.`,
         fix: { label: `Roll ${meant}`, patch: [{ op: 'replace', path, value: meant }] },
       },
     ];

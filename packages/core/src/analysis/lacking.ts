@@ -23,13 +23,19 @@ export function lackingFindings(rules: Rules): readonly Finding[] {
     ...inCosts(known),
     ...forPlayers(known),
     ...inReactions(known),
+    ...inOwnLists(known),
     ...ofTargets(known),
     ...withoutLife(known),
   ];
 }
 
 /** A kind of actor, with what other concepts say of it. */
-type Kind = ActorEntry & { readonly life?: string; readonly onDefeat?: readonly unknown[]; readonly respawn?: unknown };
+type Kind = ActorEntry & {
+  readonly life?: string;
+  readonly onSpawn?: readonly unknown[];
+  readonly onDefeat?: readonly unknown[];
+  readonly respawn?: unknown;
+};
 
 interface Known {
   readonly rules: Rules;
@@ -193,21 +199,40 @@ function spokenIn(value: unknown, path: Path): readonly { readonly attribute: st
 function inReactions(known: Known): readonly Finding[] {
   return entriesOf(known.rules, 'reactions').flatMap((entry, i) => {
     const { type, who = 'subject', on } = (entry['on'] ?? {}) as Readonly<Record<string, string>>;
-    const about = known.types.find(({ id }) => id === type);
-    // A fall names the kind of who fell.
-    if (!about || on !== 'actorDefeated' || who !== 'subject') return [];
+    // A fall names the kind of who fell; of any kind that can, where nothing is said.
+    const about = known.types.filter(({ id, life }) => (type === undefined ? life !== undefined : id === type));
+    if (about.length === 0 || on !== 'actorDefeated' || who !== 'subject') return [];
     return attributesOf(entry['then'], ['reactions', i, 'then']).flatMap(({ attribute, path }): readonly Finding[] =>
-      has(about, attribute)
-        ? []
-        : [
-            {
-              kind: 'lacksAttribute',
-              path,
-              message: `This is for ${about.label.toLowerCase()}, which fell and lacks ${name(known, attribute)}. Say for whom it is: source is whoever did it.`,
-            },
-          ],
+      about
+        .filter((kind) => !has(kind, attribute))
+        .slice(0, 1)
+        .map(({ label }) => ({
+          kind: 'lacksAttribute',
+          path,
+          message: `This is for ${type === undefined ? 'whoever fell, also for ' : ''}${label.toLowerCase()}, which ${type === undefined ? '' : 'fell and '}lacks ${name(known, attribute)}. Say for whom it is: source is whoever did it.`,
+        })),
     );
   });
+}
+
+/** What kinds of actor do to themselves as they come and as they fall. */
+function inOwnLists(known: Known): readonly Finding[] {
+  return known.types.flatMap((type, i) =>
+    (['onSpawn', 'onDefeat'] as const).flatMap((field) =>
+      attributesOf(type[field], ['actors', i, field]).flatMap(({ attribute, path }): readonly Finding[] =>
+        has(type, attribute)
+          ? []
+          : [
+              {
+                kind: 'lacksAttribute',
+                path,
+                message: `${type.label} lacks ${name(known, attribute)}: nothing comes of this.${field === 'onDefeat' ? ' It is for who falls: write source for whoever felled it.' : ' Let it have that.'}`,
+                fix: carrying(known, [type], attribute),
+              },
+            ],
+      ),
+    ),
+  );
 }
 
 /** What an interaction does to the character that offers it, and that lacks it. */

@@ -177,11 +177,35 @@ function inActions(rules: Rules): readonly Finding[] {
       return found('This shows nothing and sounds like nothing: say a text, a sound, a shake or a fade.');
     if (name === 'trade' && isEmpty(args['gets']) && isEmpty(args['then']))
       return found('This takes what is paid and gives nothing for it: say what one gets.');
+    if (name === 'trade') return gained(rules, args, place.path);
     const among = args['among'] as readonly { readonly weight: unknown }[] | undefined;
     if (name === 'pick' && among?.every(({ weight }) => typeof weight === 'number' && weight <= 0))
       return found('Of these none is ever picked: give one a weight above 0.');
     return [];
   });
+}
+
+interface Amount {
+  readonly attribute: string;
+  readonly amount: unknown;
+}
+
+/** Trades that give more of something than they take of it, for nothing else. */
+function gained(rules: Rules, { pays, gets }: Readonly<Record<string, unknown>>, path: string): readonly Finding[] {
+  const [paid, got] = [pays, gets].map((list) => (list ?? []) as readonly Amount[]);
+  if (paid.length !== 1 || paid[0].amount === 0) return [];
+  const [{ attribute, amount }] = paid;
+  return got.flatMap((one, k): readonly Finding[] =>
+    one.attribute === attribute && Number(one.amount) > Number(amount)
+      ? [
+          {
+            kind: 'gainEachTime',
+            path: `${path}/gets/${k}/amount`,
+            message: `This takes ${String(amount)} ${labelOf(rules, 'attributes', attribute).toLowerCase()} and gives ${String(one.amount)} of it: a gain each time, without end. Say other amounts, or another attribute.`,
+          },
+        ]
+      : [],
+  );
 }
 
 /** Kinds of actor that begin with nothing of their life. */
@@ -236,6 +260,10 @@ const TIMES: readonly (readonly [string, RegExp, string])[] = [
   ['dialogues', /^\/lines\/\d+\/for$/, 'is gone before anybody has read it'],
   ['spawners', /^\/when\/time$/, 'makes something in each tick'],
   ['pickups', /^\/lasts$/, 'is gone before anybody can take it'],
+  ['zones', /^\/every\/time$/, 'acts in each tick'],
+  ['abilities', /^\/channel\/every$/, 'pulses in each tick'],
+  ['abilities', /^\/deliver\/every$/, 'hits in each tick'],
+  ['containers', /^\/refills$/, 'is full again as soon as it is closed'],
 ];
 
 function overAtOnce(rules: Rules): readonly Finding[] {

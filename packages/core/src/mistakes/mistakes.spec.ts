@@ -3,12 +3,13 @@ import { findingsOf, readRuleset } from '../index.js';
 import { FIGHTING } from './fighting.js';
 import type { Mistake } from './mistake.js';
 import type { Document } from './parts.js';
+import { FURTHER } from './further.js';
 import { PLACES } from './places.js';
 import { PROGRESS } from './progress.js';
 import { SOUND } from './sound.js';
 import { VALUES } from './values.js';
 
-const MISTAKES = [...VALUES, ...FIGHTING, ...PLACES, ...PROGRESS];
+const MISTAKES = [...VALUES, ...FIGHTING, ...PLACES, ...PROGRESS, ...FURTHER];
 /** The share of all mistakes that has to be told. */
 const TOLD_AT_LEAST = 0.95;
 

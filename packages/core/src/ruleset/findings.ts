@@ -2,6 +2,7 @@ import { amountFindings } from '../analysis/amounts.js';
 import { lackingFindings } from '../analysis/lacking.js';
 import { neverFindings } from '../analysis/never.js';
 import { nothingFindings } from '../analysis/nothing.js';
+import { shownFindings } from '../analysis/shown.js';
 import { whomFindings } from '../analysis/whom.js';
 import { pointer, type Finding, type PatchOperation } from './problem.js';
 import { readsOf, usesOf } from './references.js';
@@ -35,6 +36,7 @@ export function findingsOf(rules: Rules): readonly Finding[] {
     ...lackingFindings(rules),
     ...whomFindings(rules),
     ...nothingFindings(rules),
+    ...shownFindings(rules),
     ...neverFindings(rules),
     ...unused(rules),
   ];

@@ -313,11 +313,20 @@ function lookAtConditions(world: World): void {
 const isUnlockedByAction = (document: RulesetDocument, id: string): boolean =>
   everyAction(document).some((action) => action.do === 'unlock' && action['achievement'] === id);
 
-/** Conditions that nobody can ever meet. */
+/** Conditions that nobody can ever meet, and those that all meet from the start. */
 function findings({ entries }: CompiledAchievements, rules: Rules): readonly Finding[] {
   const possible = new Possible(rules);
-  return entries.flatMap(({ id, if: wanted, label }, i): Finding[] =>
-    wanted === undefined || possible.whoCan(wanted, ['player']).length > 0 || isUnlockedByAction(rules.document, id)
+  return entries.flatMap(({ id, if: wanted, label }, i): Finding[] => {
+    if (wanted === undefined) return [];
+    if (possible.whoCan(`not (${wanted})`, ['player']).length === 0)
+      return [
+        {
+          kind: 'unlockedAtOnce',
+          path: `/achievements/${i}/if`,
+          message: `${label} is unlocked as soon as somebody is there: “${wanted}” always holds. Ask for more.`,
+        },
+      ];
+    return possible.whoCan(wanted, ['player']).length > 0 || isUnlockedByAction(rules.document, id)
       ? []
       : [
           {
@@ -325,6 +334,6 @@ function findings({ entries }: CompiledAchievements, rules: Rules): readonly Fin
             path: `/achievements/${i}/if`,
             message: `Nobody can ever have ${label}: no player can meet “${wanted}”. Look at the bounds of what it reads.`,
           },
-        ],
-  );
+        ];
+  });
 }

@@ -1,3 +1,4 @@
+import { numbersIn } from '../../analysis/amounts.js';
 import { collect } from '../../analysis/collect.js';
 import { placedActions } from '../../ruleset/actions.js';
 import { circlesIn } from '../../ruleset/circles.js';
@@ -21,17 +22,18 @@ export function findings(compiled: CompiledEffects, rules: Rules): readonly Find
 
 function ofOne(entry: EffectEntry, i: number, rules: Rules): readonly Finding[] {
   const found: Finding[] = [];
-  entry.modifiers.forEach(({ attribute, operation, amount }, k) => {
+  entry.modifiers.forEach(({ attribute, operation, amount: written }, k) => {
+    const amount = numbersIn(written).at(0);
     const path = pointer([CHAPTER, i, 'modifiers', k]);
     const stat = labelOf(rules, 'attributes', attribute).toLowerCase();
-    if (operation === 'percent' && typeof amount === 'number' && amount < -100)
+    if (operation === 'percent' && amount !== undefined && amount < -100)
       found.push({
         kind: 'percentBelow',
         path: `${path}/amount`,
         message: `${amount} % takes more than all of ${stat} away and turns it round. -100 % is nothing left.`,
         fix: { label: 'Make it -100 %', patch: [{ op: 'replace', path: `${path}/amount`, value: -100 }] },
       });
-    if (operation === 'percent' && typeof amount === 'number' && Math.abs(amount) < 2 && !Number.isInteger(amount)) {
+    if (operation === 'percent' && amount !== undefined && Math.abs(amount) < 2 && !Number.isInteger(amount)) {
       const meant = Math.round((amount > 1 ? amount - 1 : amount) * 1000) / 10;
       found.push({
         kind: 'percentAsPart',
@@ -40,14 +42,14 @@ function ofOne(entry: EffectEntry, i: number, rules: Rules): readonly Finding[] 
         fix: { label: `Make it ${meant} %`, patch: [{ op: 'replace', path: `${path}/amount`, value: meant }] },
       });
     }
-    if (operation === 'times' && typeof amount === 'number' && amount < 0)
+    if (operation === 'times' && amount !== undefined && amount < 0)
       found.push({
         kind: 'timesNegative',
         path: `${path}/amount`,
         message: `Times ${amount} turns ${stat} round, to below 0. For less of it multiply by less than 1, or take a percentage off.`,
         fix: { label: `Make it times ${-amount}`, patch: [{ op: 'replace', path: `${path}/amount`, value: -amount }] },
       });
-    if (operation === 'times' && typeof amount === 'number' && amount >= 20)
+    if (operation === 'times' && amount !== undefined && amount >= 20)
       found.push({
         kind: 'timesAsPercent',
         path: `${path}/amount`,

@@ -7,6 +7,7 @@ import { World } from '../../world/world.js';
 import { closedFor } from '../ledger/index.js';
 import { exchange, type Part, shortage } from '../trade/index.js';
 import { type CompiledShops, compileShops, type Offer } from './compile.js';
+import { findings } from './findings.js';
 import { standsNear } from './near.js';
 import { offerSchema, shopSchema } from './schema.js';
 import { events as tradeEvents, type TradeRefusal } from '../trade/events.js';
@@ -99,6 +100,7 @@ export const shops: Concept<CompiledShops, Shops> = defineConcept<CompiledShops,
       },
     },
   },
+  findings,
   lifecycle: {
     playerLoaded: (world, row) => keepWithin(world, row),
     rulesAdopted: (world) => {

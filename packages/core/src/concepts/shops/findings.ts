@@ -1,0 +1,28 @@
+import { type Finding, pointer } from '../../ruleset/problem.js';
+import { usesOf } from '../../ruleset/references.js';
+import type { Rules } from '../../ruleset/rules.js';
+import type { OfferEntry, ShopEntry } from './schema.js';
+
+/** Offers that others wait for and that no shop sells. */
+export function findings(_: unknown, rules: Rules): readonly Finding[] {
+  const { offers, shops } = rules.document as unknown as { readonly offers: readonly OfferEntry[]; readonly shops: readonly ShopEntry[] };
+  const sold = new Set(shops.flatMap(({ sells }) => sells));
+  return offers.flatMap(({ id, label }, i): readonly Finding[] => {
+    if (sold.has(id)) return [];
+    // Of what nobody speaks of, that is told.
+    const uses = usesOf(rules, 'offers', id).filter(({ path }) => !path.startsWith('/situations'));
+    if (uses.length === 0) return [];
+    const fix: Finding['fix'] =
+      shops.length === 0
+        ? undefined
+        : { label: `Have ${shops[0].label} sell it`, patch: [{ op: 'add', path: pointer(['shops', 0, 'sells', '-']), value: id }] };
+    return [
+      {
+        kind: 'neverSold',
+        path: pointer(['offers', i]),
+        message: `No shop sells ${label}, and ${uses.length === 1 ? 'something waits' : `${uses.length} things wait`} for it: nobody can ever have it. Have a shop sell it.`,
+        ...(fix && { fix }),
+      },
+    ];
+  });
+}
