@@ -6,41 +6,61 @@ export interface Standing {
   readonly radius: number;
 }
 
-/** How often bodies are pushed apart: enough for a handful on one spot. */
-const PUSHES = 8;
-/** The golden angle: those on one very spot go different ways, whoever they are. */
-const TURN = 2.39996;
+/** How often bodies are pushed apart: enough for a handful beside each other. */
+const PUSHES = 12;
+/** How far apart two middles are to be, in radii of the smaller one. */
+const APART = 1.2;
+/** How far from where they stand somebody may be drawn, in radii. */
+export const FARTHEST = 1.5;
+/** Bodies stand on one spot whose middles are nearer to each other than this, in radii. */
+const ONE_SPOT = 0.02;
+
+/** Where a body is drawn so far. */
+type Drawn = { -readonly [Field in keyof Standing]: Standing[Field] };
 
 /**
- * Has bodies that lie over each other drawn beside each other, so that each is seen: their middles are the smaller radius
- * apart where there is room, and nobody is drawn farther from where they stand than their own radius.
+ * Has bodies that lie over each other drawn beside each other, so that each is seen: their middles are a little more than the
+ * smaller radius apart where there is room, and nobody is drawn farther from where they stand than `FARTHEST` of their own
+ * radius.
  */
 export function drawnApart<T extends Standing>(bodies: readonly T[]): readonly T[] {
   const drawn = bodies.map(({ row, x, y, radius }) => ({ row, x, y, radius }));
   const byPlace = [...drawn].sort((a, b) => a.x - b.x || a.row - b.row);
   const widest = Math.max(0, ...drawn.map(({ radius }) => radius));
-  const pairs = (work: (one: Drawn, other: Drawn) => void) =>
+  // Nothing says which way to push who stands on one spot: they go round it.
+  for (const group of onOneSpot(byPlace)) roundTheSpot(group);
+  for (let push = 0; push < PUSHES; push++)
     byPlace.forEach((one, at) => {
-      for (let next = at + 1; next < byPlace.length && byPlace[next].x - one.x < 3 * widest; next++) work(one, byPlace[next]);
+      for (let next = at + 1; next < byPlace.length && byPlace[next].x - one.x < 4 * widest; next++) pushApart(one, byPlace[next]);
     });
-  pairs(leaveSpot);
-  for (let push = 0; push < PUSHES; push++) pairs(pushApart);
   return bodies.map((body, at) => ({ ...body, ...within(body, drawn[at]) }));
 }
 
-/** Where a body is drawn so far. */
-type Drawn = { -readonly [Field in keyof Standing]: Standing[Field] };
+/** Those of whom others stand on the same spot, together. */
+function onOneSpot(byPlace: readonly Drawn[]): readonly (readonly Drawn[])[] {
+  const left = new Set(byPlace);
+  return byPlace.flatMap((one, at) => {
+    if (!left.has(one)) return [];
+    const group: Drawn[] = [];
+    for (let next = at; next < byPlace.length && byPlace[next].x - one.x <= ONE_SPOT * one.radius; next++)
+      if (left.has(byPlace[next]) && Math.abs(byPlace[next].y - one.y) <= ONE_SPOT * one.radius) group.push(byPlace[next]);
+    for (const each of group) left.delete(each);
+    return group.length > 1 ? [group] : [];
+  });
+}
 
-/** Moves the other of two on one spot off it: nothing says which way they are to be pushed. */
-function leaveSpot(one: Drawn, other: Drawn): void {
-  const step = Math.min(one.radius, other.radius) / 2;
-  if (Math.hypot(other.x - one.x, other.y - one.y) > step / 50) return;
-  other.x += Math.cos(TURN * other.row) * step;
-  other.y += Math.sin(TURN * other.row) * step;
+function roundTheSpot(group: readonly Drawn[]): void {
+  const smallest = Math.min(...group.map(({ radius }) => radius));
+  const away = (APART * smallest) / (2 * Math.sin(Math.PI / group.length));
+  group.forEach((one, k) => {
+    const angle = (2 * Math.PI * k) / group.length;
+    one.x += away * Math.cos(angle);
+    one.y += away * Math.sin(angle);
+  });
 }
 
 function pushApart(one: Drawn, other: Drawn): void {
-  const wanted = Math.min(one.radius, other.radius);
+  const wanted = APART * Math.min(one.radius, other.radius);
   const [dx, dy] = [other.x - one.x, other.y - one.y];
   const distance = Math.hypot(dx, dy);
   if (distance >= wanted || distance === 0) return;
@@ -51,32 +71,48 @@ function pushApart(one: Drawn, other: Drawn): void {
   other.y += dy * share;
 }
 
-/** A place, brought back to within the body's radius of where it stands. */
+/** A place, brought back to where a body may be drawn. */
 function within(body: Standing, { x, y }: Standing): { readonly x: number; readonly y: number } {
   const distance = Math.hypot(x - body.x, y - body.y);
-  const share = distance > body.radius ? body.radius / distance : 1;
+  const share = Math.min(1, (FARTHEST * body.radius) / Math.max(distance, Number.MIN_VALUE));
   return { x: body.x + (x - body.x) * share, y: body.y + (y - body.y) * share };
 }
 
 /** How many lines a name may be moved down for others; after that it lies over them. */
 const MOST_LINES = 6;
+/** How tall a name is, in lines. */
+const TALL = 0.8;
 
-/** Has the names of a picture stand below each other where they would lie over each other. */
+interface Box {
+  readonly left: number;
+  readonly right: number;
+  readonly top: number;
+  readonly bottom: number;
+}
+
+/** Has the names of a picture stand below each other, and below bodies, where they would lie over them. */
 export class NameLines {
-  private readonly taken: { readonly x: number; readonly y: number; readonly half: number }[] = [];
+  private readonly taken: Box[];
 
-  /** @param lineHeight in units of the arena, as all else */
-  constructor(private readonly lineHeight: number) {}
+  /**
+   * @param lineHeight in units of the arena, as all else
+   * @param bodies what is drawn already
+   */
+  constructor(
+    private readonly lineHeight: number,
+    bodies: readonly Standing[] = [],
+  ) {
+    this.taken = bodies.map(({ x, y, radius }) => ({ left: x - radius, right: x + radius, top: y - radius, bottom: y + radius }));
+  }
 
   /** Where the foot of a name stands, given where it would stand by itself, and half its width. */
   place(x: number, y: number, half: number): number {
+    const box = (bottom: number): Box => ({ left: x - half, right: x + half, top: bottom - TALL * this.lineHeight, bottom });
     let at = y;
-    for (let line = 0; line < MOST_LINES && this.taken.some((other) => this.covers(other, x, at, half)); line++) at += this.lineHeight;
-    this.taken.push({ x, y: at, half });
+    for (let line = 0; line < MOST_LINES && this.taken.some((other) => overlap(other, box(at))); line++) at += this.lineHeight;
+    this.taken.push(box(at));
     return at;
   }
-
-  private covers(other: { readonly x: number; readonly y: number; readonly half: number }, x: number, y: number, half: number): boolean {
-    return Math.abs(other.x - x) < other.half + half && Math.abs(other.y - y) < this.lineHeight * 0.8;
-  }
 }
+
+const overlap = (a: Box, b: Box) => a.left < b.right && b.left < a.right && a.top < b.bottom && b.top < a.bottom;

@@ -83,8 +83,14 @@ export class ArenaView {
     const ink = colour(this.truth() ? 'ink' : 'copy');
     this.pickups(ctx, copy, ink, colour('paper'));
     const actors = drawnApart(this.smoothed(actorsOf(copy)));
-    const names = new NameLines(12 / this.scale);
-    for (const actor of actors) this.actor(ctx, actor, ink, colour, { width, names });
+    for (const actor of actors) this.actor(ctx, actor, ink, colour);
+    const names = new NameLines(12 / this.scale, actors);
+    ctx.fillStyle = ink;
+    ctx.font = `650 ${11 / this.scale}px 'Atkinson Hyperlegible Next Variable', sans-serif`;
+    ctx.textAlign = 'center';
+    // Players' names stand by them; others make way.
+    for (const players of [true, false])
+      for (const actor of actors) if (players === (actor.kind === 'player')) this.name(ctx, actor, width, names);
     drawDeliveries(ctx, copy, colour, this.scale, this.truth());
     drawWords(ctx, copy, actors, colour, this.scale);
     drawCasts(ctx, copy, actors, colour, this.scale, this.truth());
@@ -165,10 +171,9 @@ export class ArenaView {
 
   private actor(
     ctx: CanvasRenderingContext2D,
-    { row, name, team, radius, x, y, kind, down, facing }: ActorView,
+    { row, team, radius, x, y, kind, down, facing }: ActorView,
     ink: string,
     colour: (name: string) => string,
-    { width, names }: { readonly width: number; readonly names: NameLines },
   ): void {
     ctx.globalAlpha = down ? 0.35 : 1;
     if (row === this.marked()) {
@@ -204,11 +209,13 @@ export class ArenaView {
       ctx.lineTo(x + facing.x * (radius + 5 / this.scale), y + facing.y * (radius + 5 / this.scale));
       ctx.stroke();
     }
+    ctx.globalAlpha = 1;
+  }
+
+  private name(ctx: CanvasRenderingContext2D, { row, name, kind, down, x, y, radius }: ActorView, width: number, names: NameLines): void {
     // In a small picture only players have their names written: others would lie over each other.
-    if (this.scale < NAMES_FROM && kind !== 'player' && row !== this.marked()) return void (ctx.globalAlpha = 1);
-    ctx.fillStyle = ink;
-    ctx.font = `650 ${11 / this.scale}px 'Atkinson Hyperlegible Next Variable', sans-serif`;
-    ctx.textAlign = 'center';
+    if (this.scale < NAMES_FROM && kind !== 'player' && row !== this.marked()) return;
+    ctx.globalAlpha = down ? 0.35 : 1;
     const text = down ? `${name}, down` : name;
     // Names of those at the edge stay within it.
     const half = ctx.measureText(text).width / 2 + 3 / this.scale;
