@@ -56,7 +56,11 @@ export async function socketStorm(): Promise<Row> {
   const server = await Running.on(cluster.url, await freePort());
   try {
     const { id: ruleset } = await server.post<{ id: string }>('/api/rulesets', { document: brinewick });
-    const { id, seats } = await server.post<{ id: string; seats: { join: string }[] }>('/api/rooms', { ruleset, seats: 2, players: 'saved' });
+    const { id, seats } = await server.post<{ id: string; seats: { join: string }[] }>('/api/rooms', {
+      ruleset,
+      seats: 2,
+      players: 'saved',
+    });
     const path = `/ws/rooms/${id}?seat=${seats[0].join.split('/').at(-1)!}`;
     const seat = new WebSocket(server.url.replace('http', 'ws') + path, SUBPROTOCOL, { headers: { origin: server.url } });
     await once(seat, 'message');
