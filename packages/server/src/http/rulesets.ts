@@ -1,7 +1,7 @@
 import { registry, upgradeDocument, VERSION } from '@eager-ember/core';
 import { Router } from 'express';
 import type { Operation } from 'fast-json-patch';
-import type { Sequelize, Transaction } from 'sequelize';
+import { Op, type Sequelize, type Transaction } from 'sequelize';
 import { z } from 'zod';
 import { Revision, Ruleset } from '../database/models.js';
 import { MOST_PATHS, type Trail } from '../trail/trail.js';
@@ -124,16 +124,18 @@ export function rulesetRoutes(sequelize: Sequelize, desk: DraftingDesk, trail: T
       // What only refers to it, such as a player that a room stores, does not wait for the edit.
       const locked = await Ruleset.findByPk(request.params.id, { transaction, lock: transaction.LOCK.NO_KEY_UPDATE });
       if (!locked) throw notFound('ruleset');
-      // Who sends an edit again because no answer came is told what came of it the first time.
-      const earlier = key.data && (await Revision.findOne({ where: { rulesetId: locked.id, key: key.data }, transaction }));
-      if (earlier) return { id: locked.id, revision: earlier.revision, updatedAt: earlier.createdAt };
-      if (locked.revision !== Number(expected))
+      if (locked.revision !== Number(expected)) {
+        // Who sends an edit again because no answer came is told what came of it the first time.
+        const since = { rulesetId: locked.id, revision: { [Op.gt]: Math.min(Number(expected), locked.revision) } };
+        const earlier = key.data && (await Revision.findOne({ where: { ...since, key: key.data }, transaction }));
+        if (earlier) return { id: locked.id, revision: earlier.revision, updatedAt: earlier.createdAt };
         throw new HttpProblem(
           412,
           'The ruleset was edited meanwhile',
           `You edited revision ${expected}; it is at ${locked.revision} now.`,
           { revision: locked.revision },
         );
+      }
       const document = upgraded(patched(locked.document, patch.data as Operation[]));
       const draft = await desk.compare(locked.document, document);
       try {
