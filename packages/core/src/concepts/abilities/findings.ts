@@ -1,3 +1,4 @@
+import { entriesOf } from '../../analysis/entries.js';
 import { type Finding, pointer } from '../../ruleset/problem.js';
 import { labelOf, type Rules } from '../../ruleset/rules.js';
 import { World } from '../../world/world.js';
@@ -15,6 +16,7 @@ const CHAPTER = 'abilities';
 const at = (i: number, ...path: (string | number)[]) => pointer([CHAPTER, i, ...path]);
 
 export function findings({ list, entries }: CompiledAbilities, rules: Rules): readonly Finding[] {
+  const user = users(rules);
   return list.flatMap((ability, i) => [
     ...costs(ability, rules),
     ...reach(ability, entries[i]),
@@ -22,7 +24,7 @@ export function findings({ list, entries }: CompiledAbilities, rules: Rules): re
     ...breaks(ability, rules),
     ...emptyLists(ability, entries[i]),
     ...timing(entries[i], i, rules),
-    ...text(ability, rules),
+    ...text(ability, user),
   ]);
 }
 
@@ -146,14 +148,33 @@ function emptyLists(ability: Ability, entry: AbilityEntry): readonly Finding[] {
   ];
 }
 
+/** Somebody who has an ability, as they begin. */
+interface User {
+  readonly world: World;
+  readonly actor: number;
+}
+
+/** Finds somebody who has an ability: one of each kind, all in one world, which is begun when the first is asked for. */
+function users(rules: Rules): (ability: string) => User | undefined {
+  const types = entriesOf<ActorEntry>(rules, 'actors');
+  const actors = new Map<number, number>();
+  let world: World | undefined;
+  return (ability) => {
+    const type = types.findIndex(({ abilities }) => abilities.includes(ability));
+    if (type < 0) return undefined;
+    world ??= World.start(rules, 1);
+    const actor = actors.get(type) ?? spawnActor(world, type, -1, types[type].label);
+    actors.set(type, actor);
+    return { world, actor };
+  };
+}
+
 /** Tooltips that do not fit their box with the numbers that their bearer begins with. */
-function text(ability: Ability, rules: Rules): readonly Finding[] {
+function text(ability: Ability, user: (id: string) => User | undefined): readonly Finding[] {
   const { tooltip } = ability;
-  const types = (rules.chapters.get('actors')?.entries ?? []) as unknown as readonly ActorEntry[];
-  const type = types.findIndex((entry) => entry.abilities.includes(ability.id));
-  if (!tooltip || type < 0) return [];
-  const world = World.start(rules, 1);
-  const actor = spawnActor(world, type, -1, types[type].label);
+  const having = tooltip && user(ability.id);
+  if (!having) return [];
+  const { world, actor } = having;
   const lines = wrapText(fillTooltip(tooltip, world, actor, numbersOf(world, ability, actor)), tooltip.width).length;
   if (lines <= tooltip.lines) return [];
   return [
