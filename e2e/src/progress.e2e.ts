@@ -22,7 +22,7 @@ describe('Progress that stays with a player', () => {
   /** Plays a room with north at level 8, and three of its eight points in the way to Calm. */
   const learned = async () => {
     await trial.harmless();
-    await screen.play(await trial.room());
+    await screen.play(await trial.room(2, 'saved'));
     await screen.poke('award', 'standing', { Amount: '5000' });
     await screen.sees(`${seat('north')} [data-tree]`, '8 free');
     await screen.click('button', 'Diver’s Trade, 8 free');
