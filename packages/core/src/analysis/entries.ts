@@ -6,3 +6,10 @@ export type Entry = Readonly<Record<string, unknown>> & { readonly id: string; r
 /** The entries of a chapter, of the shape that its schema gives them. */
 export const entriesOf = <T = Entry>(rules: Rules, chapter: string): readonly T[] =>
   (rules.chapters.get(chapter)?.entries ?? []) as unknown as readonly T[];
+
+/** The texts in a value, with their places in it as JSON Pointers. */
+export function textsIn(value: unknown, path = ''): readonly (readonly [string, string])[] {
+  if (typeof value === 'string') return [[path, value]];
+  if (typeof value !== 'object' || value === null) return [];
+  return Object.entries(value).flatMap(([key, part]) => textsIn(part, `${path}/${key}`));
+}

@@ -1,8 +1,9 @@
 import { type Finding, pointer } from '../ruleset/problem.js';
 import { isDuration, toMilliseconds } from '../ruleset/fields.js';
 import { labelOf, type Rules } from '../ruleset/rules.js';
+import { numbersIn } from './amounts.js';
 import { brought, collect } from './collect.js';
-import { entriesOf } from './entries.js';
+import { entriesOf, textsIn } from './entries.js';
 
 interface Modifier {
   readonly attribute: string;
@@ -193,10 +194,11 @@ interface Amount {
 /** Trades that give more of something than they take of it, for nothing else. */
 function gained(rules: Rules, { pays, gets }: Readonly<Record<string, unknown>>, path: string): readonly Finding[] {
   const [paid, got] = [pays, gets].map((list) => (list ?? []) as readonly Amount[]);
-  if (paid.length !== 1 || paid[0].amount === 0) return [];
+  if (paid.length !== 1) return [];
   const [{ attribute, amount }] = paid;
+  const [least] = numbersIn(amount);
   return got.flatMap((one, k): readonly Finding[] =>
-    one.attribute === attribute && Number(one.amount) > Number(amount)
+    one.attribute === attribute && least > 0 && numbersIn(one.amount).some((given) => given > least)
       ? [
           {
             kind: 'gainEachTime',
@@ -269,8 +271,8 @@ const TIMES: readonly (readonly [string, RegExp, string])[] = [
 function overAtOnce(rules: Rules): readonly Finding[] {
   return TIMES.flatMap(([chapter, fields, says]) =>
     entriesOf(rules, chapter).flatMap((entry, i) =>
-      timesIn(entry, '').flatMap(([at, time]): readonly Finding[] =>
-        fields.test(at) && toMilliseconds(time) === 0
+      textsIn(entry).flatMap(([at, time]): readonly Finding[] =>
+        fields.test(at) && isDuration(time) && toMilliseconds(time) === 0
           ? [
               {
                 kind: 'overAtOnce',
@@ -282,11 +284,4 @@ function overAtOnce(rules: Rules): readonly Finding[] {
       ),
     ),
   );
-}
-
-/** The times in a value, by their places. */
-function timesIn(value: unknown, path: string): readonly (readonly [string, string])[] {
-  if (isDuration(value)) return [[path, value]];
-  if (typeof value !== 'object' || value === null) return [];
-  return Object.entries(value).flatMap(([key, part]) => timesIn(part, `${path}/${key}`));
 }

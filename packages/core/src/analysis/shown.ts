@@ -1,6 +1,6 @@
 import { type Finding, pointer } from '../ruleset/problem.js';
 import type { Rules } from '../ruleset/rules.js';
-import { entriesOf } from './entries.js';
+import { entriesOf, textsIn } from './entries.js';
 
 /** Where words are shown as they stand. */
 const AS_THEY_STAND: readonly (readonly [string, RegExp])[] = [
@@ -14,7 +14,7 @@ const NAME_IN_BRACES = /\{ *[a-z][\w.]* *\}/i;
 export function shownFindings(rules: Rules): readonly Finding[] {
   return AS_THEY_STAND.flatMap(([chapter, fields]) =>
     entriesOf(rules, chapter).flatMap((entry, i) =>
-      textsIn(entry, '').flatMap(([at, text]): readonly Finding[] => {
+      textsIn(entry).flatMap(([at, text]): readonly Finding[] => {
         const name = fields.test(at) ? NAME_IN_BRACES.exec(text)?.[0] : undefined;
         return name === undefined
           ? []
@@ -28,11 +28,4 @@ export function shownFindings(rules: Rules): readonly Finding[] {
       }),
     ),
   );
-}
-
-/** The texts in a value, by their places. */
-function textsIn(value: unknown, path: string): readonly (readonly [string, string])[] {
-  if (typeof value === 'string') return [[path, value]];
-  if (typeof value !== 'object' || value === null) return [];
-  return Object.entries(value).flatMap(([key, part]) => textsIn(part, `${path}/${key}`));
 }

@@ -1,3 +1,4 @@
+import { entriesOf } from '../../analysis/entries.js';
 import { type Finding, pointer } from '../../ruleset/problem.js';
 import { usesOf } from '../../ruleset/references.js';
 import type { Rules } from '../../ruleset/rules.js';
@@ -5,7 +6,8 @@ import type { OfferEntry, ShopEntry } from './schema.js';
 
 /** Offers that others wait for and that no shop sells. */
 export function findings(_: unknown, rules: Rules): readonly Finding[] {
-  const { offers, shops } = rules.document as unknown as { readonly offers: readonly OfferEntry[]; readonly shops: readonly ShopEntry[] };
+  const offers = entriesOf<OfferEntry>(rules, 'offers');
+  const shops = entriesOf<ShopEntry>(rules, 'shops');
   const sold = new Set(shops.flatMap(({ sells }) => sells));
   return offers.flatMap(({ id, label }, i): readonly Finding[] => {
     if (sold.has(id)) return [];
