@@ -1,3 +1,4 @@
+import { RoomSnapshot } from '../database/models.js';
 import { Harness, type RoomInfo, type Screen } from '../testing/harness.js';
 
 interface Listed {
@@ -97,6 +98,20 @@ describe('A room of guests', () => {
     expect(answer.status).toBe(200);
     const again = await truth(info);
     expect(again.value('marks', rowOf(again, 'north'))).toBe(had);
+  });
+
+  it('sets aside what can’t be read of a guest, and says so', async () => {
+    const info = await room();
+    await pay(await truth(info), 70);
+    await harness.restart();
+    const { guests } = (await RoomSnapshot.findByPk(info.id))!;
+    const spoiled = { ...guests, north: { ...guests['north'], attributes: { scrip: 'much' } } };
+    await RoomSnapshot.update({ guests: spoiled as never }, { where: { roomId: info.id } });
+    const again = await truth(info);
+    await again.until('that is said', () => again.errors.length > 0);
+    expect(again.errors).toEqual([jasmine.stringMatching(/^What was kept of north can’t be read \(.*scrip.*\)\. It is set aside/)]);
+    const { aside } = await harness.json<{ aside: readonly { name: string }[] }>(`/api/rulesets/${ruleset}/players`);
+    expect(aside.map(({ name }) => name)).toEqual([`north of ${info.id}`]);
   });
 
   it('says what players there can be', async () => {

@@ -1,5 +1,5 @@
 import { randomInt } from 'node:crypto';
-import { readRulesetInParts, type Rules, type SavedPlayer, savedProblems } from '@eager-ember/core';
+import { type Problem, readRulesetInParts, type Rules, type SavedPlayer, savedProblems } from '@eager-ember/core';
 import type { Logger } from 'pino';
 import type { Sequelize } from 'sequelize';
 import { Player, type Players, Room as RoomRow, type Ruleset, Seat, SetAside } from '../database/models.js';
@@ -47,10 +47,7 @@ interface Kept {
   readonly unreadable: readonly Unreadable[];
 }
 
-/** What can be read of what is kept of guests: whoever's can't begins anew. */
-function readable(rules: Rules, guests: ReadonlyMap<string, SavedPlayer>): Kept {
-  return { saved: new Map([...guests].filter(([, saved]) => savedProblems(rules, saved).length === 0)), unreadable: [] };
-}
+const reasonOf = ({ path, message }: Problem): string => `${path || 'the whole'}: ${message}`;
 
 /** Keeps rooms: opens them when somebody comes, runs them while somebody is there, stores what players keep. */
 export class RoomKeeper {
@@ -151,7 +148,9 @@ export class RoomKeeper {
       const { id: rulesetId, document, revision } = await findRuleset(row.rulesetId);
       const rules = await this.rulesOf(document);
       const { world, guests } = await hold.read(rules, revision, (earlier) => this.rulesOf(earlier));
-      const { saved, unreadable } = hold.ofGuests ? readable(rules, guests) : await this.playersOf(rulesetId, rules, names);
+      const { saved, unreadable } = hold.ofGuests
+        ? await this.guestsOf(hold, rules, guests)
+        : await this.playersOf(rulesetId, rules, names);
       await this.loop.next();
       const room = new Room(row.id, { rules, rulesetId, revision }, row.seed, seats, saved, world, unreadable);
       if (edited) room.edited(edited);
@@ -167,6 +166,24 @@ export class RoomKeeper {
     }
   }
 
+  /** What guests of a room keep. What can't be read is set aside untouched, and said; its guest begins anew. */
+  private async guestsOf(hold: RoomHold, rules: Rules, guests: ReadonlyMap<string, SavedPlayer>): Promise<Kept> {
+    const { rulesetId, room } = hold;
+    const saved = new Map<string, SavedPlayer>();
+    const unreadable: Unreadable[] = [];
+    for (const [name, kept] of guests) {
+      const [problem] = savedProblems(rules, kept);
+      if (!problem) {
+        saved.set(name, kept);
+        continue;
+      }
+      unreadable.push({ player: name, reason: reasonOf(problem) });
+      await SetAside.create({ rulesetId, name: `${name} of ${room}`, saved: kept, reason: reasonOf(problem) });
+      hold.forget(name);
+    }
+    return { saved, unreadable };
+  }
+
   /** What is kept of players. What can't be read is set aside untouched, and said; its player begins anew. */
   private async playersOf(rulesetId: string, rules: Rules, names: readonly string[]): Promise<Kept> {
     const saved = new Map<string, SavedPlayer>();
@@ -175,8 +192,7 @@ export class RoomKeeper {
       if (!problem) saved.set(player.name, player.saved);
       else
         await this.sequelize.transaction(async (transaction) => {
-          const reason = `${problem.path || 'the whole'}: ${problem.message}`;
-          await SetAside.create({ rulesetId, name: player.name, saved: player.saved, reason }, { transaction });
+          await SetAside.create({ rulesetId, name: player.name, saved: player.saved, reason: reasonOf(problem) }, { transaction });
           await player.destroy({ transaction });
         });
     }

@@ -64,6 +64,7 @@ export class RoomHold {
     if (!stored) return { guests: this.guests };
     this.follows = stored.tick;
     try {
+      for (const [name, saved] of Object.entries(stored.guests)) this.guests.set(name, saved);
       const before = stored.revision === revision ? rules : await rulesOf(stored.document);
       for (const [name, saved] of Object.entries(stored.guests)) this.guests.set(name, followSaved(before, rules, saved));
       const world = World.restore(before, readSnapshot(await inflated(stored.world)));
@@ -72,6 +73,11 @@ export class RoomHold {
       this.log.warn({ err: error, room: this.room }, 'a stored room can’t be read; it begins anew with what its players kept');
       return { guests: this.guests };
     }
+  }
+
+  /** What this guest keeps is not stored on: it is set aside. */
+  forget(guest: string): void {
+    this.guests = new Map([...this.guests].filter(([name]) => name !== guest));
   }
 
   /**
