@@ -10,6 +10,8 @@ export interface Standing {
 const PUSHES = 12;
 /** How far apart two middles are to be, in radii of the smaller one. */
 const APART = 1.2;
+/** What is left to push is not worth it below this, in units of the arena. */
+const ENOUGH = 1e-6;
 /** How far from where they stand somebody may be drawn, in radii. */
 export const FARTHEST = 1.5;
 /** Bodies stand on one spot whose middles are nearer to each other than this, in radii. */
@@ -29,10 +31,14 @@ export function drawnApart<T extends Standing>(bodies: readonly T[]): readonly T
   const widest = Math.max(0, ...drawn.map(({ radius }) => radius));
   // Nothing says which way to push who stands on one spot: they go round it.
   for (const group of onOneSpot(byPlace)) roundTheSpot(group);
-  for (let push = 0; push < PUSHES; push++)
+  let pushed = true;
+  for (let push = 0; pushed && push < PUSHES; push++) {
+    pushed = false;
     byPlace.forEach((one, at) => {
-      for (let next = at + 1; next < byPlace.length && byPlace[next].x - one.x < 4 * widest; next++) pushApart(one, byPlace[next]);
+      for (let next = at + 1; next < byPlace.length && byPlace[next].x - one.x < 4 * widest; next++)
+        if (pushApart(one, byPlace[next])) pushed = true;
     });
+  }
   return bodies.map((body, at) => ({ ...body, ...within(body, drawn[at]) }));
 }
 
@@ -59,16 +65,19 @@ function roundTheSpot(group: readonly Drawn[]): void {
   });
 }
 
-function pushApart(one: Drawn, other: Drawn): void {
+/** Returns whether they were too near to each other. */
+function pushApart(one: Drawn, other: Drawn): boolean {
   const wanted = APART * Math.min(one.radius, other.radius);
   const [dx, dy] = [other.x - one.x, other.y - one.y];
+  if (Math.abs(dx) >= wanted || Math.abs(dy) >= wanted) return false;
   const distance = Math.hypot(dx, dy);
-  if (distance >= wanted || distance === 0) return;
+  if (distance >= wanted - ENOUGH || distance === 0) return false;
   const share = (wanted - distance) / 2 / distance;
   one.x -= dx * share;
   one.y -= dy * share;
   other.x += dx * share;
   other.y += dy * share;
+  return true;
 }
 
 /** A place, brought back to where a body may be drawn. */
@@ -92,7 +101,8 @@ interface Box {
 
 /** Has the names of a picture stand below each other, and below bodies, where they would lie over them. */
 export class NameLines {
-  private readonly taken: Box[];
+  /** What is there, by the lines of the picture that it lies in: many actors are not each compared with all. */
+  private readonly lines = new Map<number, Box[]>();
 
   /**
    * @param lineHeight in units of the arena, as all else
@@ -102,16 +112,33 @@ export class NameLines {
     private readonly lineHeight: number,
     bodies: readonly Standing[] = [],
   ) {
-    this.taken = bodies.map(({ x, y, radius }) => ({ left: x - radius, right: x + radius, top: y - radius, bottom: y + radius }));
+    for (const { x, y, radius } of bodies) this.take({ left: x - radius, right: x + radius, top: y - radius, bottom: y + radius });
   }
 
   /** Where the foot of a name stands, given where it would stand by itself, and half its width. */
   place(x: number, y: number, half: number): number {
     const box = (bottom: number): Box => ({ left: x - half, right: x + half, top: bottom - TALL * this.lineHeight, bottom });
     let at = y;
-    for (let line = 0; line < MOST_LINES && this.taken.some((other) => overlap(other, box(at))); line++) at += this.lineHeight;
-    this.taken.push(box(at));
+    for (let line = 0; line < MOST_LINES && this.isTaken(box(at)); line++) at += this.lineHeight;
+    this.take(box(at));
     return at;
+  }
+
+  private linesOf({ top, bottom }: Box): readonly number[] {
+    const first = Math.floor(top / this.lineHeight);
+    return Array.from({ length: Math.floor(bottom / this.lineHeight) - first + 1 }, (_, i) => first + i);
+  }
+
+  private isTaken(box: Box): boolean {
+    return this.linesOf(box).some((line) => this.lines.get(line)?.some((other) => overlap(other, box)));
+  }
+
+  private take(box: Box): void {
+    for (const line of this.linesOf(box)) {
+      const there = this.lines.get(line);
+      if (there) there.push(box);
+      else this.lines.set(line, [box]);
+    }
   }
 }
 
