@@ -44,18 +44,27 @@ describe('Who stands on one spot', () => {
 });
 
 describe('Names in the arena', () => {
-  it('stand below each other where they would lie over each other', () => {
-    const lines = new NameLines(12);
-    expect([lines.place(100, 50, 20), lines.place(110, 52, 20), lines.place(105, 50, 20)]).toEqual([50, 64, 74]);
+  it('stand below their bodies where there is room', () => {
+    const bodies = [body(1, 100, 20), body(2, 150, 20), body(3, 100, 80)];
+    const names = new NameLines(12, bodies);
+    expect(bodies.map((one) => names.place(one.x, one, 20))).toEqual([46, 46, 106]);
   });
 
-  it('stand below bodies that are in the way', () => {
-    const lines = new NameLines(12, [body(1, 100, 20), body(2, 100, 60)]);
-    expect(lines.place(100, 47, 20)).toBe(95);
+  it('stand above them where another body is below', () => {
+    const bodies = [body(1, 100, 40), body(2, 104, 68)];
+    const names = new NameLines(12, bodies);
+    expect(bodies.map((one) => names.place(one.x, one, 20))).toEqual([20, 94]);
   });
 
-  it('stand where they are where there is room', () => {
-    const lines = new NameLines(12);
-    expect([lines.place(100, 50, 20), lines.place(150, 50, 20), lines.place(100, 80, 20)]).toEqual([50, 50, 80]);
+  it('stand in lines of their own where they would lie over each other', () => {
+    const bodies = [body(1, 100, 60), body(2, 108, 60), body(3, 104, 60)];
+    const names = new NameLines(12, bodies);
+    expect(bodies.map((one) => names.place(one.x, one, 20))).toEqual([86, 40, 98]);
+  });
+
+  it('stand over others rather than far away', () => {
+    const crowd = Array.from({ length: 8 }, (_, row) => body(row, 100, 60));
+    const names = new NameLines(12, crowd);
+    expect(crowd.map((one) => names.place(one.x, one, 20)).slice(5)).toEqual([86, 86, 86]);
   });
 });

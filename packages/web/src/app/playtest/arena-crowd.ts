@@ -87,8 +87,6 @@ function within(body: Standing, { x, y }: Standing): { readonly x: number; reado
   return { x: body.x + (x - body.x) * share, y: body.y + (y - body.y) * share };
 }
 
-/** How many lines a name may be moved down for others; after that it lies over them. */
-const MOST_LINES = 6;
 /** How tall a name is, in lines. */
 const TALL = 0.8;
 
@@ -99,7 +97,7 @@ interface Box {
   readonly bottom: number;
 }
 
-/** Has the names of a picture stand below each other, and below bodies, where they would lie over them. */
+/** Has the names of a picture stand by their bodies, and not over others where there is room. */
 export class NameLines {
   /** What is there, by the lines of the picture that it lies in: many actors are not each compared with all. */
   private readonly lines = new Map<number, Box[]>();
@@ -115,11 +113,17 @@ export class NameLines {
     for (const { x, y, radius } of bodies) this.take({ left: x - radius, right: x + radius, top: y - radius, bottom: y + radius });
   }
 
-  /** Where the foot of a name stands, given where it would stand by itself, and half its width. */
-  place(x: number, y: number, half: number): number {
+  /**
+   * Where the foot of a name stands: below its body where there is room, else above it, else a line or two further.
+   * @param x its middle
+   * @param half half its width
+   */
+  place(x: number, { y, radius }: Standing, half: number): number {
     const box = (bottom: number): Box => ({ left: x - half, right: x + half, top: bottom - TALL * this.lineHeight, bottom });
-    let at = y;
-    for (let line = 0; line < MOST_LINES && this.isTaken(box(at)); line++) at += this.lineHeight;
+    const below = y + radius + this.lineHeight;
+    const above = y - radius - this.lineHeight / 2;
+    const feet = [below, above, below + this.lineHeight, above - this.lineHeight, below + 2 * this.lineHeight];
+    const at = feet.find((foot) => !this.isTaken(box(foot))) ?? below;
     this.take(box(at));
     return at;
   }

@@ -212,7 +212,8 @@ export class ArenaView {
     ctx.globalAlpha = 1;
   }
 
-  private name(ctx: CanvasRenderingContext2D, { row, name, kind, down, x, y, radius }: ActorView, width: number, names: NameLines): void {
+  private name(ctx: CanvasRenderingContext2D, actor: ActorView, width: number, names: NameLines): void {
+    const { row, name, kind, down, x } = actor;
     // In a small picture only players have their names written: others would lie over each other.
     if (this.scale < NAMES_FROM && kind !== 'player' && row !== this.marked()) return;
     ctx.globalAlpha = down ? 0.35 : 1;
@@ -220,7 +221,7 @@ export class ArenaView {
     // Names of those at the edge stay within it.
     const half = ctx.measureText(text).width / 2 + 3 / this.scale;
     const middle = Math.min(Math.max(x, half), width - half);
-    ctx.fillText(text, middle, names.place(middle, y + radius + 13 / this.scale, half));
+    ctx.fillText(text, middle, names.place(middle, actor, half));
     ctx.globalAlpha = 1;
   }
 
