@@ -2,7 +2,7 @@ import type { Rules } from '../ruleset/rules.js';
 import { visibilityOf } from '../ruleset/visible.js';
 import { type EventParty, toldFields } from '../world/event-fields.js';
 import type { EventData, EventSpec, GameEvent } from '../world/events.js';
-import type { Visibility } from '../world/table.js';
+import type { Visibility } from '../world/columns.js';
 import type { World } from '../world/world.js';
 import type { Viewer } from './publisher.js';
 

@@ -1,6 +1,7 @@
 import { POWERS } from '../math/grid.js';
 import { isPresent, ruleOf } from '../world/players.js';
-import type { Column, ColumnSpec, PerEntry, Table, Visibility } from '../world/table.js';
+import type { ColumnSpec, PerEntry, Visibility } from '../world/columns.js';
+import type { Column, Table } from '../world/table.js';
 import { ACTORS, type World } from '../world/world.js';
 import { toldTables } from './schema.js';
 import { FrameWriter } from './writer.js';

@@ -1,7 +1,8 @@
 import { roundTo } from '../math/grid.js';
 import { idOf } from '../ruleset/rules.js';
 import { isPresent, ruleOf } from '../world/players.js';
-import type { ColumnSpec, Table, Visibility } from '../world/table.js';
+import type { ColumnSpec, Visibility } from '../world/columns.js';
+import type { Table } from '../world/table.js';
 import { ACTORS, type World } from '../world/world.js';
 import type { CopyValue } from './copy.js';
 import type { Viewer } from './publisher.js';

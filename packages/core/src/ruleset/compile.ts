@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { TableSpec } from '../world/table.js';
+import type { TableSpec } from '../world/columns.js';
 import { compileFormula, FormulaError, type Vocabulary } from '../formula/index.js';
 import { CompileContext } from './context.js';
 import { ID_PATTERN, type Mark } from './fields.js';

@@ -1,4 +1,4 @@
-import type { TableSpec } from '../world/table.js';
+import type { TableSpec } from '../world/columns.js';
 import type { Vocabulary } from '../formula/index.js';
 import type { Amount, CompiledThen } from './context.js';
 import { positionIn } from './positions.js';

@@ -1,4 +1,4 @@
-import type { Visibility } from '../world/table.js';
+import type { Visibility } from '../world/columns.js';
 import { entryOf, type Rules } from './rules.js';
 
 /**

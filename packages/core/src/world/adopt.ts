@@ -1,5 +1,6 @@
 import { movedPositions, type Rules } from '../ruleset/rules.js';
-import { type ColumnSpec, successorOf, type Table, type TableContent } from './table.js';
+import { type ColumnSpec, successorOf } from './columns.js';
+import type { Table, TableContent } from './table.js';
 import type { World } from './world.js';
 
 /** Takes the tables of a world over into one with other rules: columns by name, entries by id, rows under their numbers. */

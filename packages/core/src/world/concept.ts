@@ -5,7 +5,7 @@ import type { Finding, Problem } from '../ruleset/problem.js';
 import type { Rules } from '../ruleset/rules.js';
 import type { EventSpec, GameEvent } from './events.js';
 import type { SavedPlayer } from './players.js';
-import type { TableSpec, Visibility } from './table.js';
+import type { TableSpec, Visibility } from './columns.js';
 import type { World } from './world.js';
 
 /** The parts of a tick, in order. Between `thresholds` and `removal` the queue of events is emptied. */

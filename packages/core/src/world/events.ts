@@ -1,5 +1,5 @@
 import { carriedBy, type Carried, type EventField, type EventFields, type EventParty } from './event-fields.js';
-import type { Visibility } from './table.js';
+import type { Visibility } from './columns.js';
 
 /** What an event tells besides its parties: ids, amounts and texts. */
 export type EventData = Readonly<Record<string, number | string | boolean>>;

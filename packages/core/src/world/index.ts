@@ -2,6 +2,8 @@ export * from './commands.js';
 export * from './budget.js';
 export * from './concept.js';
 export * from './events.js';
+export * from './columns.js';
+export * from './define-table.js';
 export * from './table.js';
 export * from './hash.js';
 export * from './world.js';

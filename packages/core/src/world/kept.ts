@@ -1,7 +1,7 @@
 import { type Path, pointer, type Problem } from '../ruleset/problem.js';
 import type { Rules } from '../ruleset/rules.js';
 import { followSaved, savedPlayer, type SavedPlayer, savePlayer } from './players.js';
-import { columnCalled, type ColumnSpec, successorOf, type TableSpec } from './table.js';
+import { columnCalled, type ColumnSpec, successorOf, type TableSpec } from './columns.js';
 import { World } from './world.js';
 
 /** One value of what is kept of a player. */

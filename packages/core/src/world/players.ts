@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { idOf, movedPositions, positionOf, type Rules } from '../ruleset/rules.js';
-import { columnCalled, columnNamed, type ColumnSpec, successorOf, type Table } from './table.js';
+import { columnCalled, columnNamed, type ColumnSpec, successorOf } from './columns.js';
+import type { Table } from './table.js';
 import { ACTORS, type World } from './world.js';
 
 /** What is kept of a player between sessions: by table and column, entries by id, so that it survives edits of the rules. */

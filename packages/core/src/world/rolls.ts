@@ -1,5 +1,6 @@
 import { rollOfStream, streamOf } from './hash.js';
-import { type Column, ROW_MASK, type Table } from './table.js';
+import { ROW_MASK } from './columns.js';
+import type { Column, Table } from './table.js';
 
 /** Places of the small store in front of the index; a power of two. */
 const SLOTS = 256;

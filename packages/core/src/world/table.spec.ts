@@ -1,5 +1,6 @@
 import * as fc from 'fast-check';
-import { ROW_MASK, Table } from './table.js';
+import { ROW_MASK } from './columns.js';
+import { Table } from './table.js';
 
 const actors = () => new Table({ name: 'actors', columns: [{ name: 'x', kind: 'number', see: 'everyone' }] });
 

@@ -1,113 +1,25 @@
-/** Who may see a value: its own actor, that actor's team, every seat, or nobody beyond the server. */
-export type Visibility = 'owner' | 'team' | 'everyone' | 'server';
+import { type CellArray, type ColumnSpec, GENERATIONS, ROW_BITS, ROW_MASK, type TableSpec } from './columns.js';
+import { OwnerIndex } from './owner-index.js';
+import { type CellValues, encoded, type ReadonlyCells } from './rows.js';
 
-/** A rule that is looked up per row: `of[value of column]`. The column may stand in the table that this one extends. */
-export interface PerEntry<T> {
-  readonly column: string;
-  readonly of: readonly T[];
-}
-
-/**
- * What one column holds.
- * - `number`: an amount on the millionth grid, told to seats with `decimals`
- * - `int`, `tick`, `flag`: whole numbers; ticks are absolute
- * - `serial`: the number of an event or a message: it follows what was told, and is no part of what makes worlds equal
- * - `entry`: the position of an entry of `chapter` in the compiled rules, -1 for none
- * - `actor`: a handle of a row of the actors table, 0 for none
- * - `text`: the position of a text in the world's list of texts
- */
-export type ColumnKind = 'number' | 'int' | 'tick' | 'flag' | 'serial' | 'entry' | 'actor' | 'text';
-
-export interface ColumnSpec {
-  readonly name: string;
-  readonly kind: ColumnKind;
-  readonly see: Visibility | PerEntry<Visibility>;
-  /** Decimals (0 to 6) that seats are told of a `number`. */
-  readonly decimals?: number;
-  /** The chapter whose entries an `entry` column holds. */
-  readonly chapter?: string;
-  /** Whether an `entry` may be none; where it may not, a row goes when its entry does. */
-  readonly optional?: boolean;
-  /** Names that it had before, where its entry was renamed: what is saved under them is its own. */
-  readonly formerly?: readonly string[];
-  /** Kept per player between sessions. */
-  readonly saved?: boolean;
-  /** What is kept in it, in words. */
-  readonly label?: string;
-  /** Between what it can be, where that does not depend on anything. */
-  readonly range?: readonly [number, number];
-  /** What its numbers mean, from 0. */
-  readonly words?: readonly string[];
-  /** Rows that have this value at all; where false it is neither shown nor saved. */
-  readonly present?: PerEntry<boolean>;
-}
-
-/** The column among others that holds what this one held: of the same name, or of one that either had before; undefined where none does. */
-export function successorOf(column: ColumnSpec, others: readonly ColumnSpec[]): ColumnSpec | undefined {
-  const { named } = namesOf(others);
-  const before = (column.formerly ?? []).map((name) => named.get(name)).filter((at) => at !== undefined);
-  return columnCalled(others, column.name) ?? others[Math.min(...before)];
-}
-
-/** The column of a name; undefined where none has it. */
-export function columnNamed(columns: readonly ColumnSpec[], name: string): ColumnSpec | undefined {
-  return columns[namesOf(columns).named.get(name) ?? -1];
-}
-
-/** The column that has a name, or had it before; undefined where none does. */
-export function columnCalled(columns: readonly ColumnSpec[], name: string): ColumnSpec | undefined {
-  const { named, former } = namesOf(columns);
-  return columns[named.get(name) ?? former.get(name) ?? -1];
-}
-
-/** Where columns stand by the names that they have, and by those that they had before: the first where several do. */
-interface ColumnNames {
-  readonly named: ReadonlyMap<string, number>;
-  readonly former: ReadonlyMap<string, number>;
-}
-
-/** The same lists, which do not change any more, are asked for each of thousands of cells. */
-const knownNames = new WeakMap<readonly ColumnSpec[], ColumnNames>();
-
-function namesOf(columns: readonly ColumnSpec[]): ColumnNames {
-  let names = knownNames.get(columns);
-  if (!names) {
-    const named = columns.map(({ name }, at) => [name, at] as const);
-    const former = columns.flatMap(({ formerly = [] }, at) => formerly.map((name) => [name, at] as const));
-    knownNames.set(columns, (names = { named: new Map(named.reverse()), former: new Map(former.reverse()) }));
-  }
-  return names;
-}
-
-export interface TableSpec {
-  readonly name: string;
-  readonly columns: readonly ColumnSpec[];
-  /** This table has one row for each row of that one, under the same number, and lives and dies with it. */
-  readonly extends?: string;
-  /** The `actor` column that leads to the owning actor. The actors table and its extensions own themselves. */
-  readonly owner?: string;
-  /** What of a player it keeps, in words. */
-  readonly title?: string;
-  /** Never told to anyone, not even to who watches the truth: the world's own book-keeping. */
-  readonly hidden?: boolean;
-}
-
-/** A handle names a row of a table for as long as the row lives: the row's number and how often it was reused. */
-export const ROW_BITS = 20;
-export const ROW_MASK = (1 << ROW_BITS) - 1;
-const GENERATIONS = 1 << (31 - ROW_BITS);
-
+/** One column of a table. Its array is another once the table has grown: hold the column, not the array, across anything that adds rows. */
 export class Column {
-  data: Float64Array | Int32Array;
+  data: CellArray;
   constructor(readonly spec: ColumnSpec) {
-    this.data = spec.kind === 'number' ? new Float64Array(0) : new Int32Array(0);
+    this.data = arrayFor(spec, 0);
   }
   grow(capacity: number): void {
-    const next = this.spec.kind === 'number' ? new Float64Array(capacity) : new Int32Array(capacity);
+    const next = arrayFor(this.spec, capacity);
     next.set(this.data);
     this.data = next;
   }
 }
+
+const arrayFor = ({ kind }: ColumnSpec, capacity: number): CellArray =>
+  kind === 'number' ? new Float64Array(capacity) : new Int32Array(capacity);
+
+/** The row of an actor by its handle, whether or not it still lives; -1 for the handle of nobody. */
+export const rowInHandle = (handle: number): number => (handle === 0 ? -1 : handle & ROW_MASK);
 
 /** A copy of a table's contents; rows at and above `high` were never used. */
 export interface TableContent {
@@ -125,6 +37,8 @@ export interface TableContent {
  */
 export class Table {
   readonly columns: Column[];
+  /** The arrays of the columns by name, as they are now: they are others once a row was added. */
+  readonly cells: Readonly<Record<string, ReadonlyCells>>;
   /** Rows `0 <= row < high` may be live. */
   high = 0;
   live = new Uint8Array(0);
@@ -136,6 +50,9 @@ export class Table {
   private nextFree = new Int32Array(0);
   private readonly extensions: Table[] = [];
   private readonly byName = new Map<string, Column>();
+  private readonly arrays: Record<string, CellArray> = {};
+  private readonly ownerColumn: Column | undefined;
+  private owners: OwnerIndex | undefined;
 
   constructor(
     readonly spec: TableSpec,
@@ -143,6 +60,8 @@ export class Table {
   ) {
     this.columns = spec.columns.map((column) => new Column(column));
     for (const column of this.columns) this.byName.set(column.spec.name, column);
+    this.ownerColumn = spec.owner === undefined ? undefined : this.byName.get(spec.owner);
+    this.cells = this.arrays;
     base?.extensions.push(this);
     if (!base) this.reserve(16);
     else this.growTo(base.live.length);
@@ -187,9 +106,65 @@ export class Table {
     for (const extension of this.extensions) extension.take(row);
   }
 
+  /** Takes a row with these cells; the others are zero. Returns the row's number. */
+  insert(values: object): number {
+    const row = this.add();
+    this.write(row, values);
+    return row;
+  }
+
   /** Writes cells of a row, by the names of their columns. */
-  write(row: number, cells: Readonly<Record<string, number>>): void {
-    for (const [name, value] of Object.entries(cells)) this.column(name).data[row] = value;
+  write(row: number, values: object): void {
+    // A definition narrows what is given to the names and values of its columns.
+    const given = values as CellValues;
+    for (const name in given) {
+      const column = this.column(name);
+      const value = encoded(column.spec, given[name]);
+      if (column === this.ownerColumn && this.owners) {
+        this.owners.remove(row, column.data[row]);
+        this.owners.add(row, value);
+      }
+      column.data[row] = value;
+    }
+  }
+
+  /** The live rows, ascending. */
+  rows(): readonly number[] {
+    const rows: number[] = [];
+    for (let row = 0; row < this.high; row++) if (this.live[row] === 1) rows.push(row);
+    return rows;
+  }
+
+  /** The rows that belong to an actor, ascending. They may be removed while one goes through them. */
+  rowsOf(owner: number): readonly number[] {
+    const rows: number[] = [];
+    for (let row = this.firstOf(owner); row >= 0; row = this.nextOf(row)) rows.push(row);
+    return rows;
+  }
+
+  /** The first row that belongs to an actor, or -1: where no list of them is wanted, for being asked at every tick. */
+  firstOf(owner: number): number {
+    return this.owned(this.index().begin(owner), owner);
+  }
+
+  /** The next row, behind one, that belongs to the same actor, or -1. */
+  nextOf(row: number): number {
+    return this.owned(this.index().next(row), this.ownerColumn!.data[row]);
+  }
+
+  private owned(row: number, owner: number): number {
+    const { data } = this.ownerColumn!;
+    while (row >= 0 && data[row] !== owner) row = this.owners!.next(row);
+    return row;
+  }
+
+  private index(): OwnerIndex {
+    if (this.owners) return this.owners;
+    if (!this.ownerColumn) throw new Error(`Rows of ${this.spec.name} belong to nobody`);
+    this.owners = new OwnerIndex();
+    // From the last, so that each comes to the front of its list.
+    for (let row = this.high - 1; row >= 0; row--) if (this.live[row] === 1) this.owners.add(row, this.ownerColumn.data[row]);
+    return this.owners;
   }
 
   remove(row: number): void {
@@ -203,6 +178,7 @@ export class Table {
     this.live[row] = 0;
     this.alive--;
     this.version++;
+    this.owners?.remove(row, this.ownerColumn!.data[row]);
     for (const column of this.columns) column.data[row] = 0;
     for (const extension of this.extensions) extension.clear(row);
   }
@@ -238,7 +214,10 @@ export class Table {
     this.live = grow(this.live, new Uint8Array(capacity));
     this.generation = grow(this.generation, new Int32Array(capacity));
     this.nextFree = grow(this.nextFree, new Int32Array(capacity));
-    for (const column of this.columns) column.grow(capacity);
+    for (const column of this.columns) {
+      column.grow(capacity);
+      this.arrays[column.spec.name] = column.data;
+    }
   }
 
   /** Has a row, with nothing in it, for each of the table that this one extends: what was stored before there was this one had none. */
@@ -264,6 +243,7 @@ export class Table {
     this.high = content.high;
     this.freeHead = content.freeHead;
     this.version++;
+    this.owners = undefined;
     const fill = (own: Uint8Array | Int32Array | Float64Array, from?: ArrayLike<number>) => {
       own.fill(0);
       if (from) own.set(from);

@@ -1,4 +1,5 @@
-import { columnsOf, type Table, type TableSpec } from './table.js';
+import type { TableSpec } from './columns.js';
+import { columnsOf, type Table } from './table.js';
 import type { World } from './world.js';
 
 export const TIMERS: TableSpec = {

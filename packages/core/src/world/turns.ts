@@ -1,5 +1,6 @@
 import { hashText, rollOf } from './hash.js';
-import { type Column, ROW_MASK, type Table } from './table.js';
+import { ROW_MASK } from './columns.js';
+import type { Column, Table } from './table.js';
 import type { Command } from './commands.js';
 import type { World } from './world.js';
 

@@ -8,7 +8,8 @@ import type { EventFields } from './event-fields.js';
 import { DEEPEST_CAUSE, type Declared, type EventData, type EventParties, type EventSpec, type GameEvent, MOST_EVENTS } from './events.js';
 import { Hasher, rollOf } from './hash.js';
 import { Luck } from './rolls.js';
-import { Table, type TableContent, type TableSpec } from './table.js';
+import type { TableSpec } from './columns.js';
+import { Table, type TableContent } from './table.js';
 import { Timers, TIMERS } from './timers.js';
 import { Turns } from './turns.js';
 

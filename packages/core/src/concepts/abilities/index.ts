@@ -3,7 +3,7 @@ import { finite } from '../../ruleset/fields.js';
 import { didYouMean } from '../../ruleset/suggest.js';
 import { defineConcept } from '../../world/concept.js';
 import type { Rules } from '../../ruleset/rules.js';
-import type { Visibility } from '../../world/table.js';
+import type { Visibility } from '../../world/columns.js';
 import type { World } from '../../world/world.js';
 import { actors } from '../actors/index.js';
 import { reference } from '../../ruleset/fields.js';

@@ -1,4 +1,5 @@
-import type { Column, Table, TableSpec } from '../../world/table.js';
+import type { TableSpec } from '../../world/columns.js';
+import type { Column, Table } from '../../world/table.js';
 import type { World } from '../../world/world.js';
 import type { CompiledAbilities } from './compile.js';
 

@@ -3,7 +3,7 @@ import type { Amount, CompileContext, CompiledThen } from '../../ruleset/context
 import type { StartSource } from '../../ruleset/fields.js';
 import { grouped } from '../../ruleset/grouped.js';
 import { eachInPart } from '../../ruleset/parts.js';
-import type { Visibility } from '../../world/table.js';
+import type { Visibility } from '../../world/columns.js';
 import type { ActorEntry } from '../actors/index.js';
 import { checkNeeds, checkNumbers } from './numbers.js';
 import type { AttributeEntry } from './schema.js';

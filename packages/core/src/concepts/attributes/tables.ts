@@ -1,5 +1,5 @@
 import { LARGEST_AMOUNT } from '../../math/grid.js';
-import type { ColumnSpec, PerEntry, TableSpec } from '../../world/table.js';
+import type { ColumnSpec, PerEntry, TableSpec } from '../../world/columns.js';
 import type { Attribute, CompiledAttributes } from './compile.js';
 
 const DECIMALS_OF_MODIFIERS = 4;

@@ -1,4 +1,4 @@
-import type { TableSpec } from '../../world/table.js';
+import type { TableSpec } from '../../world/columns.js';
 
 /** What a lid is doing, by the number in its cell. */
 export const LIDS = ['closed', 'opening', 'open', 'closing'] as const;

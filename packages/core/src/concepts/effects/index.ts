@@ -1,7 +1,7 @@
 import { reference } from '../../ruleset/fields.js';
 import { type ActionSpec, defineConcept } from '../../world/concept.js';
 import type { GameEvent } from '../../world/events.js';
-import type { TableSpec } from '../../world/table.js';
+import type { TableSpec } from '../../world/columns.js';
 import type { World } from '../../world/world.js';
 import { type CompiledEffects, compileEffects } from './compile.js';
 import { events } from './events.js';

@@ -1,4 +1,5 @@
-import type { Column, PerEntry, Table, TableSpec } from '../../world/table.js';
+import type { PerEntry, TableSpec } from '../../world/columns.js';
+import type { Column, Table } from '../../world/table.js';
 import type { World } from '../../world/world.js';
 import type { CompiledLoot } from './compile.js';
 import { loot } from './index.js';

@@ -1,4 +1,5 @@
-import type { Column, PerEntry, Table, TableSpec } from '../../world/table.js';
+import type { PerEntry, TableSpec } from '../../world/columns.js';
+import type { Column, Table } from '../../world/table.js';
 import type { World } from '../../world/world.js';
 import type { CompiledQuests } from './compile.js';
 import type { QuestEntry } from './schema.js';

@@ -4,7 +4,8 @@ import { amount, type AmountSource, finite, reference } from '../../ruleset/fiel
 import type { ActionSpec } from '../../world/concept.js';
 import { type Concept, defineConcept } from '../../world/concept.js';
 import { type GameEvent, partyIn } from '../../world/events.js';
-import type { Column, PerEntry, TableSpec } from '../../world/table.js';
+import type { PerEntry, TableSpec } from '../../world/columns.js';
+import type { Column } from '../../world/table.js';
 import type { World } from '../../world/world.js';
 import { award, divide, experienceOf, grow, levelOf, loseByFall } from './award.js';
 import { type CompiledTracks, compileTracks } from './compile.js';
