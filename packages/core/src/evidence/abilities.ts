@@ -12,6 +12,7 @@ import { World } from '../world/world.js';
 import { holderOf, play, type Played, SEAT, seriesOf } from './play.js';
 import { pinsOf, pokesOf, situationOf } from './situations.js';
 import { type Evidence, inWords, NONE, type Span, type Sweep, type SweepPoint } from './types.js';
+import { castsTable } from '../concepts/abilities/tables.js';
 
 /** Uses are counted over the last of these, once what they cost has settled; before that the pools are emptied. */
 const [SETTLING, COUNTED] = [30, 60];
@@ -192,9 +193,9 @@ function brokenFacts(rules: Rules, setting: Setting): Evidence['facts'] {
     watch: ability.costs.slice(0, 1).map((cost) => cost.id),
     drive: (world, own, other) => {
       if (half.ends < 0) return [];
-      const casts = world.table('casts');
+      const casts = castsTable.in(world);
       if (casts.count > 0) {
-        if (half.ends === 0) half.ends = world.tick + Math.floor((casts.column('ends').data[0] - world.tick) / 2);
+        if (half.ends === 0) half.ends = world.tick + Math.floor((casts.cells.ends[0] - world.tick) / 2);
         if (world.tick < half.ends) return [];
         half.ends = -1;
         return [{ kind: 'poke', args: { seat: SEAT, action: { do: 'breakCast' } } }];

@@ -3,7 +3,7 @@ import { NO_SPAWNERS, spawners } from '../concepts/spawners/index.js';
 import { zones } from '../concepts/zones/index.js';
 import { type Arena, arena } from '../concepts/arena/index.js';
 import { behaviours } from '../concepts/behaviours/index.js';
-import { type AttributeEntry, attributes } from '../concepts/attributes/index.js';
+import { type AttributeEntry, attributes, valueInRow } from '../concepts/attributes/index.js';
 import { actorOfSeat } from '../concepts/seats/index.js';
 import { sentenceOf } from '../replication/announcements.js';
 import { idOf, labelOf, type Rules } from '../ruleset/rules.js';
@@ -13,6 +13,8 @@ import type { GameEvent } from '../world/events.js';
 import type { Command } from '../world/commands.js';
 import { World } from '../world/world.js';
 import { EVIDENCE_SECONDS, type Evidence, type Series, type Span } from './types.js';
+import { effectsTable } from '../concepts/effects/tables.js';
+import { statusesTable } from '../concepts/statuses/tables.js';
 
 /** The seat that is tried on, and the one beside it that things can come from. */
 export const SEAT = 'trial';
@@ -77,7 +79,6 @@ export function play(rules: Rules, situation: Situation): Played {
   const spans = new SpanKeeper(rules);
   // That somebody has come, and what follows from that, is no part of what happens to them.
   const coming = new Set<number>();
-  const table = world.table('attributes');
   for (let tick = 1; tick <= seconds * rules.tickRate; tick++) {
     const driven = drive && tick > 1 ? drive(world, actorOfSeat(world, SEAT), actorOfSeat(world, OTHER)) : [];
     const happened = world.step([...(commands.get(tick) ?? []), ...driven]);
@@ -94,7 +95,7 @@ export function play(rules: Rules, situation: Situation): Played {
         moments.push({ t: tick / rules.tickRate, text: sentenceOf(rules, event), refusal: spec.refusal === true });
     }
     const row = world.actors.rowOf(own);
-    for (const [id, list] of values) list.push(table.has(id) && row >= 0 ? table.column(id).data[row] : 0);
+    for (const [id, list] of values) list.push(valueInRow(world, row, id));
     spans.note(
       world,
       own,
@@ -133,8 +134,8 @@ class SpanKeeper {
   note(world: World, actor: number, row: number, events: readonly GameEvent[]): void {
     const t = world.tick / this.rules.tickRate;
     const present = new Set<string>();
-    const table = world.table('effects');
-    const [owners, kinds, stacks] = ['actor', 'effect', 'stacks'].map((name) => table.column(name).data);
+    const table = effectsTable.in(world);
+    const { actor: owners, effect: kinds, stacks } = table.cells;
     for (let at = 0; at < table.high; at++) {
       if (table.live[at] === 0 || owners[at] !== actor) continue;
       const key = `effect ${table.handle(at)}`;
@@ -143,7 +144,7 @@ class SpanKeeper {
       this.on(key, t, id, labelOf(this.rules, 'effects', id), 'effect').stacks = stacks[at];
     }
     if (row >= 0)
-      world.table('statuses').columns.forEach((column, i) => {
+      statusesTable.in(world).columns.forEach((column, i) => {
         if (column.data[row] === 0) return;
         present.add(`status ${i}`);
         const id = idOf(this.rules, 'statuses', i);

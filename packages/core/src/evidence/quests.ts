@@ -105,12 +105,12 @@ function standingOf(world: World, q: number, seat: string): QuestWalk['walkers']
   const row = world.actors.rowOf(actorOfSeat(world, seat));
   if (row < 0) return { seat, standing: 'none', step: -1, have: {}, secondsLeft: 0, again: 0 };
   const own = cells[q];
-  const have = list[q].steps.flatMap(({ goals }, s) => goals.map(({ id }, g) => [id, own.goals[s][g].have.data[row]] as const));
+  const have = list[q].steps.flatMap(({ goals }, s) => goals.map(({ id }, g) => [id, own.steps[s].goals[g].have.data[row]] as const));
   const again = own.again.data[row] - serverNow(world);
   return {
     seat,
     standing: own.offered.data[row] === 1 ? 'offered' : STANDINGS[own.standing.data[row]],
-    step: own.steps.findIndex(({ data }) => data[row] === 1),
+    step: own.steps.findIndex(({ standing }) => standing.data[row] === 1),
     have: Object.fromEntries(have),
     secondsLeft: own.left.data[row] / world.rules.tickRate,
     again: Math.max(0, again),

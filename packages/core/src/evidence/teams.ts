@@ -25,7 +25,7 @@ export function teamEvidence(rules: Rules): TeamEvidence | undefined {
   world.step(JOINING.map((seat) => ({ kind: 'join', args: { seat } })));
   const teamOf = (of: World, seat: string) => {
     const row = of.actors.rowOf(actorOfSeat(of, seat));
-    return row < 0 ? -1 : of.actors.column('team').data[row];
+    return row < 0 ? -1 : of.actors.cells.team[row];
   };
   const members = entries.map((_, team) => JOINING.filter((seat) => teamOf(world, seat) === team));
   const snapshot = world.snapshot();

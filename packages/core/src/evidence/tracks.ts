@@ -45,7 +45,7 @@ export function trackEvidence(rules: Rules, id: string, amount: number): TrackEv
     grant: {
       amount,
       level: levelOf(world, actor, track.index),
-      left: row < 0 ? 0 : world.table('tracks').column(id).data[row],
+      left: row < 0 ? 0 : tracks.in(world).cells[track.index].experience.data[row],
       lost: Number(gained?.data['lost'] ?? 0),
       reached: reached.map((event) => ({
         level: Number(event.data['level']),

@@ -9,6 +9,7 @@ import type { Rules } from '../ruleset/rules.js';
 import { readRuleset } from '../ruleset/compile.js';
 import { World } from '../world/world.js';
 import type { Plan } from './plans.js';
+import { daysTable } from '../concepts/days/tables.js';
 
 /** A game that neither ends well nor badly is given up after so many days. */
 export const MOST_DAYS = 60;
@@ -83,10 +84,10 @@ export class EconomyGames {
       endNow(world);
       // In the last chance everything goes.
       if (stateOf(world, player).short) this.sellAll(world, player, 0, false);
-      for (let n = 0; n < 25 && world.table('days').column('settling').data[0] === 1; n++) world.step();
+      for (let n = 0; n < 25 && daysTable.in(world).cells.settling[0] === 1; n++) world.step();
       world.step();
       const { ruined, goal } = stateOf(world, player);
-      this.note(world, player, ledger.in(world).account.lastDay.data[world.actors.rowOf(player)], totals);
+      this.note(world, player, ledger.in(world).account.lastDay[world.actors.rowOf(player)], totals);
       if (goal > 0) return { end: 'goal', days: goal, ...totals };
       if (ruined) return { end: 'ruined', days: day, ...totals };
     }
@@ -168,5 +169,5 @@ function wantedFor(good: Good, holds: number): number {
 function stateOf(world: World, player: number): { readonly short: boolean; readonly ruined: boolean; readonly goal: number } {
   const { account } = ledger.in(world);
   const row = world.actors.rowOf(player);
-  return { short: account.until.data[row] > 0, ruined: account.ruined.data[row] === 1, goal: account.goal.data[row] };
+  return { short: account.until[row] > 0, ruined: account.ruined[row] === 1, goal: account.goal[row] };
 }

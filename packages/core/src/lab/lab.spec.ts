@@ -2,6 +2,8 @@ import brinewick from '../../../../examples/brinewick.json' with { type: 'json' 
 import { compileRuleset, differenceOf, EconomyGames, findingsOf, outcomeOf, PLANS, type Rules } from '../index.js';
 import { endNow } from '../concepts/days/index.js';
 import { counter, join, rulesetWith, Trial } from '../testing/rulesets.js';
+import { pricesTable } from '../concepts/markets/tables.js';
+import { accountsTable } from '../concepts/ledger/tables.js';
 
 const YARD = {
   attributes: [counter('scrip', { start: 20 }), counter('brass')],
@@ -65,9 +67,9 @@ describe('Simulated games', () => {
       const room = new Trial(rules, [join('north')], seed);
       const prices: number[] = [];
       for (let day = 1; day <= 60; day++) {
-        prices.push(room.world.table('prices').column('price').data[0]);
+        prices.push(pricesTable.in(room.world).cells.price[0]);
         endNow(room.world);
-        room.world.table('accounts').column('ruined').data.fill(0);
+        accountsTable.in(room.world).cells.ruined.fill(0);
       }
       // A purse, three tiers at 60 each times its number, an upkeep of 9 for each tier.
       let [purse, tier, day] = [20, 0, 0];

@@ -20,7 +20,7 @@ function audited(seed: number, ticks: number): { faults: string[]; told: number;
   const world = World.start(rules, seed);
   world.step(guarded.joining);
   const rowOf = (seat: number) => world.actors.rowOf(actorOfSeat(world, GUARDED_SEATS[seat]));
-  const crewOf = (seat: number) => world.actors.column('team').data[rowOf(seat)];
+  const crewOf = (seat: number) => world.actors.cells.team[rowOf(seat)];
   const audit = new Audit(guarded, crewOf);
   const publisher = new Publisher(world);
   const announcers = GUARDED_SEATS.map(() => new Announcer());

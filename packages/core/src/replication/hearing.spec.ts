@@ -50,7 +50,7 @@ class Company {
 
   viewer(seat: string): Viewer {
     const actor = actorOfSeat(this.world, seat);
-    return { actor, team: this.world.actors.column('team').data[this.world.actors.rowOf(actor)] };
+    return { actor, team: this.world.actors.cells.team[this.world.actors.rowOf(actor)] };
   }
 
   /** What the three hear, in words, of one event. */

@@ -46,5 +46,5 @@ function maySee(world: World, see: Visibility, actor: number, viewer: SeatViewer
   if (see === 'server' || actor === 0) return false;
   if (actor === viewer.actor) return true;
   const row = world.actors.rowOf(actor);
-  return see === 'team' && row >= 0 && viewer.team >= 0 && world.actors.column('team').data[row] === viewer.team;
+  return see === 'team' && row >= 0 && viewer.team >= 0 && world.actors.cells.team[row] === viewer.team;
 }

@@ -2,7 +2,8 @@ import { POWERS } from '../math/grid.js';
 import { isPresent, ruleOf } from '../world/players.js';
 import type { ColumnSpec, PerEntry, Visibility } from '../world/columns.js';
 import type { Column, Table } from '../world/table.js';
-import { ACTORS, type World } from '../world/world.js';
+import { ACTORS } from '../world/actors.js';
+import type { World } from '../world/world.js';
 import { toldTables } from './schema.js';
 import { FrameWriter } from './writer.js';
 
@@ -74,7 +75,7 @@ class PublishedTable {
   ) {
     this.columns = table.spec.columns.map((spec, i) => ({
       spec,
-      source: table.column(spec.name),
+      source: table.columns[i],
       index: i,
       scale: spec.kind === 'number' ? POWERS[spec.decimals ?? 1] : 1,
       told: new Float64Array(0),
@@ -165,8 +166,8 @@ export class Publisher {
     const { table } = published;
     published.reserve(table.live.length);
     const own = extension || published === this.base;
-    const ownerCells = table.spec.owner === undefined ? undefined : table.column(table.spec.owner).data;
-    const teams = this.world.actors.column('team').data;
+    const ownerCells = table.owning;
+    const teams = this.world.actors.cells.team;
     const high = Math.max(table.high, published.high);
     const fresh: number[] = [];
     for (let row = 0; row < high; row++) {

@@ -22,7 +22,7 @@ const rowOf = (world: World, seat: string) => world.actors.rowOf(actorOfSeat(wor
 const viewerOf = (world: World, seat: string): Viewer => {
   const actor = actorOfSeat(world, seat);
   const row = world.actors.rowOf(actor);
-  return { actor, team: row < 0 ? -1 : world.actors.column('team').data[row] };
+  return { actor, team: row < 0 ? -1 : world.actors.cells.team[row] };
 };
 
 describe('A display', () => {
@@ -166,7 +166,7 @@ describe('A copy', () => {
     publisher.capture();
     copy.apply(publisher.frameFor(viewerOf(world, 'south'), 0));
     expect(copy.value('attributes', rowOf(world, 'north'), 'oxygen')).toBe(89.9);
-    world.actors.column('team').data[rowOf(world, 'north')] = 1;
+    world.actors.cells.team[rowOf(world, 'north')] = 1;
     world.step();
     publisher.capture();
     copy.apply(publisher.frameFor(viewerOf(world, 'south'), copy.frame));

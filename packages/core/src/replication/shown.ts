@@ -2,8 +2,9 @@ import { roundTo } from '../math/grid.js';
 import { idOf } from '../ruleset/rules.js';
 import { isPresent, ruleOf } from '../world/players.js';
 import type { ColumnSpec, Visibility } from '../world/columns.js';
-import type { Table } from '../world/table.js';
-import { ACTORS, type World } from '../world/world.js';
+import type { Column, Table } from '../world/table.js';
+import { ACTORS } from '../world/actors.js';
+import type { World } from '../world/world.js';
 import type { CopyValue } from './copy.js';
 import type { Viewer } from './publisher.js';
 import { toldTables } from './schema.js';
@@ -18,9 +19,9 @@ export function shownTo(world: World, viewer: Viewer): Record<string, Record<num
     const table = world.table(spec.name);
     for (let row = 0; row < table.high; row++) {
       if (table.live[row] === 0) continue;
-      const seen = spec.columns.filter((column) => isPresent(table, column, row) && maySee(world, table, column, row, viewer));
+      const seen = table.columns.filter(({ spec }) => isPresent(table, spec, row) && maySee(world, table, spec, row, viewer));
       if (seen.length === 0) continue;
-      const cells = seen.map((column) => [column.name, toldValue(world, table, column, row)] as const).sort(([a], [b]) => (a < b ? -1 : 1));
+      const cells = seen.map((column) => [column.spec.name, toldValue(world, column, row)] as const).sort(([a], [b]) => (a < b ? -1 : 1));
       (all[spec.name] ??= {})[row] = Object.fromEntries(cells);
     }
   }
@@ -35,17 +36,17 @@ function maySee(world: World, table: Table, column: ColumnSpec, row: number, vie
   const owner = ownerOf(world, table, row);
   if (owner < 0) return false;
   if (owner === world.actors.rowOf(viewer.actor)) return true;
-  const team = world.actors.column('team').data[owner];
+  const team = world.actors.cells.team[owner];
   return see === 'team' && team >= 0 && team === viewer.team;
 }
 
 function ownerOf(world: World, table: Table, row: number): number {
   if (table.spec.name === ACTORS || table.spec.extends === ACTORS) return row;
-  return table.spec.owner === undefined ? -1 : world.actors.rowOf(table.column(table.spec.owner).data[row]);
+  return table.spec.owner === undefined ? -1 : world.actors.rowOf(table.ownerOf(row));
 }
 
-function toldValue(world: World, table: Table, column: ColumnSpec, row: number): CopyValue {
-  const value = table.column(column.name).data[row];
+function toldValue(world: World, { spec: column, data }: Column, row: number): CopyValue {
+  const value = data[row];
   if (column.kind === 'number') return roundTo(value, column.decimals ?? 1);
   if (column.kind === 'text') return world.text(value);
   return column.kind === 'entry' ? idOf(world.rules, column.chapter!, value) : value;

@@ -12,6 +12,7 @@ import {
   World,
 } from '../index.js';
 import { join, rulesetWith, stat, Trial } from '../testing/rulesets.js';
+import { attributesTable } from '../concepts/attributes/tables.js';
 
 const rules = compileRuleset(brinewick);
 const after = (of: Rules, document: object, chapter: string, from: string, to: string, note = true) => {
@@ -87,7 +88,7 @@ describe('Renaming an entry', () => {
     const loaded = World.start(twice, 1);
     loaded.step([join('north')]);
     loadPlayer(loaded, 0, saved);
-    expect(loaded.table('attributes').column('money').data[0]).toBe(7);
+    expect(attributesTable.in(loaded).cells.money[0]).toBe(7);
     const fast = compileRuleset(after(twice, twice.document, 'attributes', 'finSpeed', 'speed'));
     trial.world = trial.world.adopt(fast);
     trial.step();

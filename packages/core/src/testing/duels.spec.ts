@@ -55,7 +55,7 @@ function duelRules(size: number, way: Readonly<Record<string, unknown>>, apart: 
 
 /** Which side stands when the other has fallen: 1 the one that is placed first, -1 the other, 0 neither. */
 function winner(world: World): number {
-  const team = world.actors.column('team').data;
+  const team = world.actors.cells.team;
   for (let tick = 0; tick < 900; tick++) {
     world.step();
     const left = [0, 0];

@@ -1,5 +1,7 @@
 import { type GameEvent, placeOf } from '../index.js';
 import { join, pool, stat, Trial } from './rulesets.js';
+import { statesTable } from '../concepts/states/tables.js';
+import { abilitiesTable } from '../concepts/abilities/tables.js';
 
 /** Two crews that face each other: `north` at 100, 100 and `south` 60 to its right. */
 export const FIGHT = {
@@ -67,14 +69,14 @@ export const at = (trial: Trial, seat = 'north') => placeOf(trial.world, trial.w
 /** The state that the actor of a seat is in. */
 export function doing(trial: Trial, seat = 'north'): string {
   const row = trial.world.actors.rowOf(trial.actor(seat));
-  return trial.rules.chapters.get('states')!.ids[trial.world.table('states').column('state').data[row]];
+  return trial.rules.chapters.get('states')!.ids[statesTable.in(trial.world).cells.state[row]];
 }
 
 /** Ticks until the first ability of a seat may be used again. */
 export function cooling(trial: Trial, seat = 'north'): number {
-  const table = trial.world.table('abilities');
+  const table = abilitiesTable.in(trial.world);
   for (let row = 0; row < table.high; row++)
-    if (table.live[row] === 1 && table.column('actor').data[row] === trial.actor(seat))
-      return Math.max(0, table.column('ready').data[row] - trial.world.tick);
+    if (table.live[row] === 1 && table.cells.actor[row] === trial.actor(seat))
+      return Math.max(0, table.cells.ready[row] - trial.world.tick);
   return 0;
 }

@@ -1,5 +1,7 @@
 import { compileRuleset, type Rules } from '../index.js';
 import { counter, input, join, pool, rulesetWith, stat, Trial } from './rulesets.js';
+import { ledgerTable } from '../concepts/ledger/tables.js';
+import { pricesTable } from '../concepts/markets/tables.js';
 
 /** A harbour with money: a market of two goods, a yard with three offers, days that end when one asks. */
 export const HARBOUR = {
@@ -60,10 +62,8 @@ export const give = (trial: Trial, attribute: string, amount: number, seat = 'no
   trial.poke({ do: 'give', attribute, amount }, seat);
 export const statement = (trial: Trial) => trial.named('dayEnded').map(({ data }) => data);
 export const lines = (trial: Trial, seat = 'north') => {
-  const table = trial.world.table('ledger');
-  const cell = (name: string, row: number) => table.column(name).data[row];
-  return Array.from({ length: table.high }, (_, row) => row)
-    .filter((row) => table.live[row] === 1 && cell('actor', row) === trial.actor(seat))
-    .map((row) => `${cell('day', row)} ${trial.world.text(cell('label', row))} ${cell('amount', row)}`);
+  const table = ledgerTable.in(trial.world);
+  const { day, label, amount } = table.cells;
+  return table.rowsOf(trial.actor(seat)).map((row) => `${day[row]} ${trial.world.text(label[row])} ${amount[row]}`);
 };
-export const price = (trial: Trial, good: number) => trial.world.table('prices').column('price').data[good];
+export const price = (trial: Trial, good: number) => pricesTable.in(trial.world).cells.price[good];

@@ -1,5 +1,6 @@
 import { compileRuleset, World } from '../index.js';
 import { MELEE, meleeCommands, meleeRuleset, meleeSeats } from './melee.js';
+import { projectilesTable } from '../concepts/deliveries/tables.js';
 
 describe('A fight of 300 foes and 8 divers', () => {
   it('ends after 60 s with the same hash in every engine', () => {
@@ -9,7 +10,7 @@ describe('A fight of 300 foes and 8 divers', () => {
     let most = 0;
     for (let tick = 1; tick < 1200; tick++) {
       falls += world.step(meleeCommands(MELEE, tick)).filter((event) => event.name === 'actorDefeated').length;
-      most = Math.max(most, world.table('projectiles').count);
+      most = Math.max(most, projectilesTable.in(world).count);
     }
     expect(falls).toBeGreaterThan(100);
     expect(most).toBeGreaterThan(40);

@@ -1,5 +1,6 @@
 import { savePlayer } from '../index.js';
 import { counter, input, join, pool, type Trial } from './rulesets.js';
+import { questsTable } from '../concepts/quests/tables.js';
 
 export const FELLED = { on: 'attributeChanged', attribute: 'felled', how: 'give' };
 export const HURT = { on: 'attributeChanged', attribute: 'suit', how: 'hurt' };
@@ -28,14 +29,14 @@ export const told = (trial: Trial) =>
       [who, name, data['quest'], data['reason'] ?? data['why'] ?? data['have']].filter((x) => x !== undefined).join(' '),
     );
 export const cell = (trial: Trial, name: string, seat = 'north') =>
-  trial.world.table('quests').column(name).data[trial.world.actors.rowOf(trial.actor(seat))];
+  questsTable.in(trial.world).cells[name][trial.world.actors.rowOf(trial.actor(seat))];
 export const rows = (trial: Trial, table: string, ...columns: string[]) => {
   const { high, live } = trial.world.table(table);
   return Array.from({ length: high }, (_, row) => row)
     .filter((row) => live[row] === 1)
     .map((row) =>
       columns.map((name) => {
-        const value = trial.world.table(table).column(name).data[row];
+        const value = trial.world.table(table).cells[name][row];
         return ['line', 'label', 'step', 'rewards'].includes(name)
           ? trial.world.text(value)
           : name === 'actor'

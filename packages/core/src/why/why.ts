@@ -72,7 +72,7 @@ export function why(world: World, actor: number, id: string): Why | undefined {
   const index = grip.compiled.list.findIndex((attribute) => attribute.id === id);
   const row = world.actors.rowOf(actor);
   const attribute = grip.compiled.list[index];
-  if (row < 0 || !attribute?.present[world.actors.column('type').data[row]]) return undefined;
+  if (row < 0 || !attribute?.present[world.actors.cells.type[row]]) return undefined;
   const entry = grip.compiled.entries[index];
   const cells = grip.cells[index];
   const low = lowOf(world, attribute, actor);
@@ -113,24 +113,24 @@ function modifiersOn(world: World, row: number, index: number): WhyModifier[] {
   const { heads, of } = attributes.in(world);
   const instances = effects.in(world);
   const found: WhyModifier[] = [];
-  for (let at = heads.columns[0].data[row]; at !== 0; at = of.next.data[at - 1]) {
+  for (let at = heads.cells.first[row]; at !== 0; at = of.next[at - 1]) {
     const k = at - 1;
-    if (of.attribute.data[k] !== index) continue;
-    const instance = instances.table.rowOf(of.holder.data[k]);
-    const effect = instance < 0 ? '' : idOf(world.rules, 'effects', instances.of.effect.data[instance]);
-    const ends = instance < 0 ? 0 : instances.of.ends.data[instance];
-    const uses = instance < 0 ? 0 : instances.of.uses.data[instance];
-    const operation = of.operation.data[k];
+    if (of.attribute[k] !== index) continue;
+    const instance = instances.table.rowOf(of.holder[k]);
+    const effect = instance < 0 ? '' : idOf(world.rules, 'effects', instances.of.effect[instance]);
+    const ends = instance < 0 ? 0 : instances.of.ends[instance];
+    const uses = instance < 0 ? 0 : instances.of.uses[instance];
+    const operation = of.operation[k];
     found.push({
       operation: OPERATIONS[operation],
-      amount: of.amount.data[k],
-      counts: roundTo(stacked(operation, of.amount.data[k], of.stacks.data[k]), DECIMALS),
-      stacks: of.stacks.data[k],
-      live: of.live.data[k] !== 0,
-      muted: of.muted.data[k] === 1,
+      amount: of.amount[k],
+      counts: roundTo(stacked(operation, of.amount[k], of.stacks[k]), DECIMALS),
+      stacks: of.stacks[k],
+      live: of.live[k] !== 0,
+      muted: of.muted[k] === 1,
       effect,
-      label: effect === '' ? grownBy(world, of.holder.data[k]) : labelOf(world.rules, 'effects', effect),
-      source: world.nameOf(of.source.data[k]),
+      label: effect === '' ? grownBy(world, of.holder[k]) : labelOf(world.rules, 'effects', effect),
+      source: world.nameOf(of.source[k]),
       ...(ends > 0 && { left: (ends - world.tick) / world.rules.tickRate }),
       ...(uses > 0 && { uses }),
     });

@@ -3,6 +3,7 @@ import { MOST_INSTANCES, MOST_MODIFIERS } from '../concepts/effects/system.js';
 import { MOST_SENT } from '../concepts/deliveries/index.js';
 import { MOST_WAITING } from '../concepts/sequences/index.js';
 import { join, poke, pool, rulesetWith, stat } from '../testing/rulesets.js';
+import { mindsTable } from '../concepts/behaviours/tables.js';
 
 const times = <T>(count: number, make: (i: number) => T): T[] => Array.from({ length: count }, (_, i) => make(i));
 const hurt = { do: 'hurt', attribute: 'suit', amount: 1 };
@@ -150,7 +151,7 @@ describe('A tick that is out of steps', () => {
     parts.actors[1].attributes = [{ attribute: 'suit' }, { attribute: 'pace' }] as never;
     const grown = new Overgrown({ attributes, ...parts }).run(40);
     expect(grown.count('tickCut')).toBeGreaterThan(0);
-    const thinks = grown.world.table('minds').column('thinks').data;
+    const thinks = mindsTable.in(grown.world).cells.thinks;
     const soonest = thinks.slice(0, 700).filter((tick, row) => grown.world.actors.live[row] === 1 && tick !== 0);
     expect(Math.min(...soonest)).toBeGreaterThan(10);
   });

@@ -9,7 +9,16 @@ export interface TypedTable<C extends Columns, O extends keyof C & string = neve
   readonly cells: Cells<C, O>;
   insert(values: Values<C>): number;
   write(row: number, values: Values<C>): void;
+  keep(wanted: readonly Values<C>[]): void;
 }
+
+/** The table that a definition is of, in a world. */
+export type TableOf<D extends { in(world: World): unknown }> = ReturnType<D['in']>;
+
+/** The cells of a row of a table, as they are inserted. */
+export type RowOf<D extends { in(world: World): { keep(wanted: readonly never[]): void } }> = Parameters<
+  ReturnType<D['in']>['keep']
+>[0][number];
 
 /** What a concept says of one of its tables. */
 export interface TableDeclaration<C extends Columns, O extends keyof C & string> extends Omit<TableSpec, 'columns' | 'owner'> {

@@ -4,6 +4,8 @@ export * from './concept.js';
 export * from './events.js';
 export * from './columns.js';
 export * from './define-table.js';
+export * from './entry-table.js';
+export * from './actors.js';
 export * from './table.js';
 export * from './hash.js';
 export * from './world.js';

@@ -2,7 +2,8 @@ import { z } from 'zod';
 import { idOf, movedPositions, positionOf, type Rules } from '../ruleset/rules.js';
 import { columnCalled, columnNamed, type ColumnSpec, successorOf } from './columns.js';
 import type { Table } from './table.js';
-import { ACTORS, type World } from './world.js';
+import { ACTORS } from './actors.js';
+import type { World } from './world.js';
 
 /** What is kept of a player between sessions: by table and column, entries by id, so that it survives edits of the rules. */
 export const savedPlayer = z.record(z.string().max(80), z.record(z.string().max(200), z.union([z.number(), z.string().max(200)])));
@@ -96,7 +97,6 @@ function movedEntry(before: Rules, after: Rules, chapter: string, value: number 
 export function removeOwned(world: World, actor: number): void {
   for (const table of world.tables.values()) {
     if (table.spec.owner === undefined) continue;
-    const owner = table.column(table.spec.owner).data;
-    for (let row = 0; row < table.high; row++) if (table.live[row] === 1 && owner[row] === actor) table.remove(row);
+    for (const row of table.rowsOf(actor)) table.remove(row);
   }
 }

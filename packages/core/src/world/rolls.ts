@@ -1,6 +1,18 @@
 import { rollOfStream, streamOf } from './hash.js';
 import { ROW_MASK } from './columns.js';
-import type { Column, Table } from './table.js';
+import { defineTable, type TableOf } from './define-table.js';
+import type { Table } from './table.js';
+
+/** How many numbers were drawn of each stream of luck. */
+export const rollTable = defineTable({
+  name: 'rolls',
+  hidden: true,
+  columns: {
+    purpose: { kind: 'int', see: 'server' },
+    whose: { kind: 'int', see: 'server' },
+    count: { kind: 'int', see: 'server' },
+  },
+});
 
 /** Places of the small store in front of the index; a power of two. */
 const SLOTS = 256;
@@ -15,7 +27,6 @@ const FIRST_SWEEP = 1024;
 export class Luck {
   private version = -1;
   private seed = 0;
-  private readonly counts: Column;
   private readonly rows = new Map<number, Map<number, number>>();
   private readonly slotPurpose = new Int32Array(SLOTS);
   private readonly slotWhose = new Int32Array(SLOTS);
@@ -23,11 +34,9 @@ export class Luck {
   private readonly slotStream = new Int32Array(SLOTS);
 
   constructor(
-    private readonly rolls: Table,
+    private readonly rolls: TableOf<typeof rollTable>,
     private readonly actors: Table,
-  ) {
-    this.counts = rolls.column('count');
-  }
+  ) {}
 
   /** The next random number of this purpose and owner: from 0 (included) to 1 (excluded). */
   next(seed: number, purpose: number, whose: number): number {
@@ -35,7 +44,7 @@ export class Luck {
     const slot = (purpose ^ whose) & (SLOTS - 1);
     let row = this.slotRow[slot];
     if (row < 0 || this.slotPurpose[slot] !== purpose || this.slotWhose[slot] !== whose) row = this.take(slot, purpose, whose);
-    return rollOfStream(this.slotStream[slot], this.counts.data[row]++);
+    return rollOfStream(this.slotStream[slot], this.rolls.cells.count[row]++);
   }
 
   /** Puts a stream into a slot; one that nothing was drawn of yet begins. */
@@ -45,9 +54,7 @@ export class Luck {
       const { count } = this.rolls;
       // At powers of two, so that it does not matter when a world was stored and restored, and costs little in the long run.
       if (count >= FIRST_SWEEP && (count & (count - 1)) === 0) this.sweep();
-      row = this.rolls.add();
-      this.rolls.column('purpose').data[row] = purpose;
-      this.rolls.column('whose').data[row] = whose;
+      row = this.rolls.insert({ purpose, whose });
       this.note(purpose, whose, row);
       this.version = this.rolls.version;
     }
@@ -61,7 +68,7 @@ export class Luck {
   /** Takes out the streams of actors that have gone: nobody draws of them again. */
   private sweep(): void {
     const { rolls, actors } = this;
-    const whose = rolls.column('whose').data;
+    const whose = rolls.cells.whose;
     for (let row = 0; row < rolls.high; row++)
       if (rolls.live[row] === 1 && whose[row] > ROW_MASK && actors.rowOf(whose[row]) < 0) rolls.remove(row);
     this.rebuild(this.seed);
@@ -77,7 +84,7 @@ export class Luck {
     this.rows.clear();
     this.slotRow.fill(-1);
     const { rolls } = this;
-    const [purpose, whose] = ['purpose', 'whose'].map((name) => rolls.column(name).data);
+    const { purpose, whose } = rolls.cells;
     for (let row = 0; row < rolls.high; row++) if (rolls.live[row] === 1) this.note(purpose[row], whose[row], row);
     this.version = rolls.version;
     this.seed = seed;

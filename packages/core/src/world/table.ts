@@ -79,10 +79,6 @@ export class Table {
     return this.byName.get(name) ?? this.base!.nearColumn(name);
   }
 
-  has(name: string): boolean {
-    return this.byName.has(name);
-  }
-
   /** Takes a row; its cells are zero. Returns the row's number. */
   add(): number {
     if (this.base) throw new Error(`Rows of ${this.spec.name} come with those of ${this.base.spec.name}`);
@@ -128,11 +124,34 @@ export class Table {
     }
   }
 
+  /** Has just these rows: those that are there already stay under their numbers, others go, and new ones come in this order. */
+  keep(wanted: readonly object[]): void {
+    if (wanted.length === 0 && this.count === 0) return;
+    const cellsOf = (values: CellValues) =>
+      this.columns.map(({ spec }) => (values[spec.name] === undefined ? 0 : encoded(spec, values[spec.name])));
+    const missing = new Map(wanted.map((values) => [cellsOf(values as CellValues).join('/'), values]));
+    for (const row of this.rows()) {
+      const present = this.columns.map(({ data }) => data[row]).join('/');
+      if (!missing.delete(present)) this.remove(row);
+    }
+    for (const values of missing.values()) this.insert(values);
+  }
+
   /** The live rows, ascending. */
   rows(): readonly number[] {
     const rows: number[] = [];
     for (let row = 0; row < this.high; row++) if (this.live[row] === 1) rows.push(row);
     return rows;
+  }
+
+  /** By row, the handle of whom it belongs to; undefined where rows belong to nobody. */
+  get owning(): ReadonlyCells | undefined {
+    return this.ownerColumn?.data;
+  }
+
+  /** Whom a row belongs to, by handle. */
+  ownerOf(row: number): number {
+    return this.ownerColumn!.data[row];
   }
 
   /** The rows that belong to an actor, ascending. They may be removed while one goes through them. */

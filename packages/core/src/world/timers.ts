@@ -1,17 +1,16 @@
-import type { TableSpec } from './columns.js';
-import { columnsOf, type Table } from './table.js';
+import { defineTable, type TableOf } from './define-table.js';
 import type { World } from './world.js';
 
-export const TIMERS: TableSpec = {
+export const timerTable = defineTable({
   name: 'timers',
   hidden: true,
-  columns: [
-    { name: 'due', kind: 'tick', see: 'server' },
-    { name: 'handler', kind: 'int', see: 'server' },
-    { name: 'actor', kind: 'actor', see: 'server' },
-    { name: 'a', kind: 'int', see: 'server' },
-  ],
-};
+  columns: {
+    due: { kind: 'tick', see: 'server' },
+    handler: { kind: 'int', see: 'server' },
+    actor: { kind: 'actor', see: 'server' },
+    a: { kind: 'int', see: 'server' },
+  },
+});
 
 /** What is to happen at a tick to come, in the order of the table in which it stands. */
 export class Timers {
@@ -20,15 +19,12 @@ export class Timers {
 
   constructor(
     private readonly world: World,
-    private readonly table: Table,
+    private readonly table: TableOf<typeof timerTable>,
   ) {}
 
   set(handler: number, ticks: number, actor: number, a: number): number {
     const { table } = this;
-    const row = table.add();
-    const cells = { due: this.world.tick + Math.max(1, ticks), handler, actor, a };
-    table.write(row, cells);
-    return table.handle(row);
+    return table.handle(table.insert({ due: this.world.tick + Math.max(1, ticks), handler, actor, a }));
   }
 
   cancel(timer: number): void {
@@ -39,20 +35,20 @@ export class Timers {
   fire(): void {
     const { world, table } = this;
     if (this.next.version === table.version && this.next.tick > world.tick) return;
-    const of = columnsOf(table, ['due', 'handler', 'actor', 'a']);
+    const { cells } = table;
     let soonest = Number.MAX_SAFE_INTEGER;
     const now: number[] = [];
     for (let row = 0; row < table.high; row++) {
       if (table.live[row] === 0) continue;
-      const due = of.due.data[row];
+      const due = cells.due[row];
       if (due <= world.tick) now.push(row);
       else if (due < soonest) soonest = due;
     }
-    for (const timer of world.turns.sort(now, (row) => of.actor.data[row]).map((row) => table.handle(row))) {
+    for (const timer of world.turns.sort(now, (row) => cells.actor[row]).map((row) => table.handle(row))) {
       const row = table.rowOf(timer);
       // What fired before it may have cancelled it.
       if (row < 0) continue;
-      const [handler, actor, a] = [of.handler, of.actor, of.a].map(({ data }) => data[row]);
+      const [handler, actor, a] = [cells.handler[row], cells.actor[row], cells.a[row]];
       table.remove(row);
       world.rules.registry.timers[handler].run(world, actor, a);
     }

@@ -1,6 +1,6 @@
 import { hashText, rollOf } from './hash.js';
 import { ROW_MASK } from './columns.js';
-import type { Column, Table } from './table.js';
+import type { Table } from './table.js';
 import type { Command } from './commands.js';
 import type { World } from './world.js';
 
@@ -71,11 +71,9 @@ export class Turns {
     return list;
   }
 
-  /** The handles of a table's rows, by the turns of the actors that a column of theirs names. */
-  rows(table: Table, actor: Column): readonly number[] {
-    const rows: number[] = [];
-    for (let row = 0; row < table.high; row++) if (table.live[row] === 1) rows.push(row);
-    return this.sort(rows, (row) => actor.data[row]).map((row) => table.handle(row));
+  /** The handles of a table's rows, by the turns of those whom they belong to. */
+  rows(table: Table): readonly number[] {
+    return this.sort([...table.rows()], (row) => table.ownerOf(row)).map((row) => table.handle(row));
   }
 
   /** Commands, those who ask for something in the order of their turns. What is of nobody stays in its place. */

@@ -14,6 +14,10 @@ import {
 import { events as pickupEvents } from '../concepts/pickups/events.js';
 import { Registry } from '../ruleset/registry.js';
 import { counter, input, join, poke, pool, rulesetWith, stat, Trial } from '../testing/rulesets.js';
+import { modifiersTable, restsTable } from '../concepts/attributes/tables.js';
+import { effectsTable } from '../concepts/effects/tables.js';
+import { seatsTable } from '../concepts/seats/tables.js';
+import { statusesTable } from '../concepts/statuses/tables.js';
 
 const DEMO = compileRuleset(brinewick);
 
@@ -147,7 +151,7 @@ describe('A world', () => {
     });
     const { rests: _rests, crossings: _crossings, ...tables } = trial.world.snapshot().tables;
     trial.world = World.restore(trial.rules, { ...trial.world.snapshot(), tables });
-    expect(trial.world.table('rests').columns[0].data.length).toBeGreaterThanOrEqual(trial.world.actors.high);
+    expect(restsTable.in(trial.world).columns[0].data.length).toBeGreaterThanOrEqual(trial.world.actors.high);
     trial.poke({ do: 'spawn', pickup: 'urchin' });
     trial.step();
     trial.step();
@@ -169,9 +173,9 @@ describe('Leaving', () => {
     const own = compileRuleset(brinewick).chapters.get('actors')!.entries[0] as unknown as { abilities: string[] };
     world.step([poke('north', { do: 'apply', effect: 'slipstream' })]);
     world.step([{ kind: 'leave', args: { seat: 'north' } }]);
-    expect(world.table('effects').count).toBe(0);
+    expect(effectsTable.in(world).count).toBe(0);
     // Whoever stays keeps what grows with their level.
-    expect(world.table('modifiers').count).toBe(world.table('seats').count);
+    expect(modifiersTable.in(world).count).toBe(seatsTable.in(world).count);
     const after = ['actors', 'abilities', 'seats'].map((name) => world.table(name).count);
     expect(after).toEqual([before[0] - 1, before[1] - own.abilities.length, before[2] - 1]);
     for (let i = 0; i < 200; i++) world.step();
@@ -261,7 +265,7 @@ describe('Edited rules', () => {
     trial.world = trial.world.adopt(parts(120, { effects: [] }));
     trial.run(10);
     expect(trial.value('finSpeed')).toBe(120);
-    expect(trial.world.table('statuses').column('fast').data[0]).toBe(0);
+    expect(statusesTable.in(trial.world).cells.fast[0]).toBe(0);
   });
 
   it('bring pools back into moved bounds', () => {

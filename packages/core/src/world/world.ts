@@ -1,5 +1,6 @@
 import type { Parties } from '../formula/index.js';
 import type { Rules } from '../ruleset/rules.js';
+import { actorTable } from './actors.js';
 import { adoptTables } from './adopt.js';
 import { Budget, NO_RULE, ROWS_A_STEP } from './budget.js';
 import { type Command, CommandError, commandProblems } from './commands.js';
@@ -7,10 +8,10 @@ import { PHASES } from './concept.js';
 import type { EventFields } from './event-fields.js';
 import { DEEPEST_CAUSE, type Declared, type EventData, type EventParties, type EventSpec, type GameEvent, MOST_EVENTS } from './events.js';
 import { Hasher, rollOf } from './hash.js';
-import { Luck } from './rolls.js';
-import type { TableSpec } from './columns.js';
+import { Luck, rollTable } from './rolls.js';
+import type { TableOf } from './define-table.js';
 import { Table, type TableContent } from './table.js';
-import { Timers, TIMERS } from './timers.js';
+import { Timers, timerTable } from './timers.js';
 import { Turns } from './turns.js';
 
 /** A world's whole state, apart from its rules. */
@@ -19,22 +20,6 @@ export interface Snapshot {
   readonly texts: readonly string[];
   readonly tables: Readonly<Record<string, TableContent>>;
 }
-
-/** The name of the table whose rows are the actors: every owner is one of them. Declared by the actors' concept. */
-export const ACTORS = 'actors';
-
-const KERNEL_TABLES: readonly TableSpec[] = [
-  TIMERS,
-  {
-    name: 'rolls',
-    hidden: true,
-    columns: [
-      { name: 'purpose', kind: 'int', see: 'server' },
-      { name: 'whose', kind: 'int', see: 'server' },
-      { name: 'count', kind: 'int', see: 'server' },
-    ],
-  },
-];
 
 /** Places in the header. */
 const TICK = 0;
@@ -49,7 +34,7 @@ const CUT = 3;
 export class World {
   readonly tables = new Map<string, Table>();
   readonly attached = new Map<string, unknown>();
-  readonly actors: Table;
+  readonly actors: TableOf<typeof actorTable>;
   private readonly luck: Luck;
   private readonly timers: Timers;
   /** Who comes first among those who act in one tick. */
@@ -68,13 +53,13 @@ export class World {
   touches = 0;
 
   private constructor(readonly rules: Rules) {
-    for (const spec of [...KERNEL_TABLES, ...rules.tables]) {
+    for (const spec of [timerTable, rollTable, ...rules.tables]) {
       if (this.tables.has(spec.name)) throw new Error(`Two concepts declare the table ${spec.name}`);
       this.tables.set(spec.name, new Table(spec, spec.extends === undefined ? undefined : this.table(spec.extends)));
     }
-    this.actors = this.table(ACTORS);
-    this.luck = new Luck(this.table('rolls'), this.actors);
-    this.timers = new Timers(this, this.table('timers'));
+    this.actors = actorTable.in(this);
+    this.luck = new Luck(rollTable.in(this), this.actors);
+    this.timers = new Timers(this, timerTable.in(this));
     this.budget = new Budget(rules.acting.length);
     for (const concept of rules.registry.concepts)
       this.attached.set(concept.id, concept.attach?.(this, rules.compiled.get(concept.id) as never));
@@ -168,7 +153,7 @@ export class World {
   /** What an actor is called, or nothing where it has gone. */
   nameOf(actor: number): string {
     const row = this.actors.rowOf(actor);
-    return row < 0 ? '' : this.text(this.actors.column('name').data[row]);
+    return row < 0 ? '' : this.text(this.actors.cells.name[row]);
   }
 
   /**

@@ -2,6 +2,7 @@ import { compileRuleset } from '../../index.js';
 import { ask, at, cooling, doing, FIGHT, fight, HITS, story } from '../../testing/fights.js';
 import { input, poke, rulesetWith } from '../../testing/rulesets.js';
 import type { Trial } from '../../testing/rulesets.js';
+import { castsTable } from './tables.js';
 
 const CAST = {
   cast: { time: '1s' },
@@ -215,7 +216,7 @@ describe('A use that takes time', () => {
         compileRuleset(rulesetWith({ ...FIGHT, abilities: to ? [{ id: 'torch', label: 'Torch', ...to }] : [] })),
       );
       trial.run(3);
-      expect(trial.world.table('casts').count).toBe(0);
+      expect(castsTable.in(trial.world).count).toBe(0);
       trial.step(input('north', { do: 'move', x: 1, y: 0 }));
       trial.run(0.2);
       expect(at(trial).x).toBeGreaterThan(100);

@@ -36,7 +36,7 @@ export function canUse(world: World, actor: number, ability: Ability, request: A
   const grip = abilities.in(world);
   const at = ownedRow(grip, actor, ability.index);
   // Most of the time it is cooling down: that is asked before anything is measured.
-  if (at < 0 || grip.of.ready.data[at] > tick) return false;
+  if (at < 0 || grip.of.ready[at] > tick) return false;
   return refusalIn(world, grip, ability, actor, aimOf(world, ability, actor, request), tick) === undefined;
 }
 
@@ -61,10 +61,10 @@ export function refusalIn(
   if (at >= 0) refillStore(world, grip, at);
   return refusalOf({
     owned: () => at >= 0,
-    busyWith: () => (under >= 0 && grip.cast.phase.data[under] !== RECOVERING ? grip.list[grip.cast.ability.data[under]].id : undefined),
+    busyWith: () => (under >= 0 && grip.cast.phase[under] !== RECOVERING ? grip.list[grip.cast.ability[under]].id : undefined),
     forbiddingState: () => forbidding(world, row, ability!),
-    wait: () => Math.max(0, grip.of.ready.data[at] - tick),
-    storeWait: () => (ability!.stored && grip.of.stored.data[at] <= 0 ? Math.max(0, grip.of.refill.data[at] - tick) : 0),
+    wait: () => Math.max(0, grip.of.ready[at] - tick),
+    storeWait: () => (ability!.stored && grip.of.stored[at] <= 0 ? Math.max(0, grip.of.refill[at] - tick) : 0),
     unmet: () => ability!.requires.find((requirement) => requirement.test(world, World.alone(actor)) === 0)?.words,
     onTheWay: () => ability!.breaks.movement && isHeading(world, row),
     aim: () => (aim && 'reason' in aim ? aim : undefined),
@@ -93,7 +93,7 @@ function begin(world: World, grip: Abilities, ability: Ability, actor: number, a
     if (!ability.chargeAtEnd) {
       charge(world, grip, ability, actor, true);
       const at = castRow(grip, actor);
-      if (at >= 0) grip.cast.charged.data[at] = 1;
+      if (at >= 0) grip.cast.charged[at] = 1;
     }
     ability.onStart?.(world, partiesOf(actor, aim));
   });
@@ -121,7 +121,6 @@ function startPhase(
 ): void {
   const row = world.actors.rowOf(actor);
   const before = castRow(grip, actor);
-  const at = before >= 0 ? before : grip.casts.add();
   const here = placeOf(world, row);
   const cells = {
     actor,
@@ -137,7 +136,8 @@ function startPhase(
     fromY: here.y,
     cause: world.cause,
   };
-  for (const [name, value] of Object.entries(cells)) grip.cast[name as keyof typeof cells].data[at] = value;
+  if (before < 0) grip.casts.insert(cells);
+  else grip.casts.write(before, cells);
   enterState(world, actor, part.state, 'began', { ticks: 0, move: part.move });
 }
 
@@ -146,7 +146,7 @@ function finish(world: World, grip: Abilities, ability: Ability, actor: number, 
   const after = ability.channel ?? ability.recovery;
   const cast = castRow(grip, actor);
   // From here on nothing can be broken any more: what follows from the use may stun its own user.
-  if (cast >= 0) grip.cast.phase.data[cast] = RECOVERING;
+  if (cast >= 0) grip.cast.phase[cast] = RECOVERING;
   const handle = cast < 0 ? 0 : grip.casts.handle(cast);
   world.follow(events.abilityUsed, { subject: actor, source: actor, target: aim.target }, { ability: ability.id }, () => {
     if (!charged) charge(world, grip, ability, actor, ability.channel !== undefined);
@@ -166,7 +166,7 @@ function mayGoOn(world: World, grip: Abilities, actor: number, part: Stretch): b
   const row = world.actors.rowOf(actor);
   const under = castRow(grip, actor);
   const from = stateOf(world, row);
-  const own = under >= 0 && grip.cast.state.data[under] === from;
+  const own = under >= 0 && grip.cast.state[under] === from;
   return (own || mayUse(world, row)) && mayFollowState(states.in(world), from, part.state);
 }
 
@@ -176,8 +176,8 @@ function goOn(world: World, grip: Abilities, ability: Ability, actor: number, ai
   const ticks = Math.max(1, ticksOf(world, channel.seconds(world, World.alone(actor))));
   startPhase(world, grip, ability, actor, aim, CHANNELLING, ticks, channel);
   const at = castRow(grip, actor);
-  grip.cast.charged.data[at] = 1;
-  grip.cast.pulse.data[at] = world.tick + pulseTicks(world, ability, actor);
+  grip.cast.charged[at] = 1;
+  grip.cast.pulse[at] = world.tick + pulseTicks(world, ability, actor);
 }
 
 function pulseTicks(world: World, { channel }: Ability, actor: number): number {
@@ -196,7 +196,7 @@ function over(world: World, grip: Abilities, actor: number): void {
   forgetPaid(grip, actor);
   const at = castRow(grip, actor);
   if (at < 0) return;
-  const state = grip.cast.state.data[at];
+  const state = grip.cast.state[at];
   grip.casts.remove(at);
   if (state >= 0) leaveState(world, actor, state);
 }
@@ -206,12 +206,12 @@ export function breakCast(world: World, actor: number, reason: string, more: Rea
   const grip = abilities.in(world);
   const at = castRow(grip, actor);
   if (at < 0) return;
-  const phase = grip.cast.phase.data[at];
+  const phase = grip.cast.phase[at];
   if (phase === RECOVERING) return over(world, grip, actor);
-  const ability = grip.list[grip.cast.ability.data[at]];
-  const charged = grip.cast.charged.data[at] === 1;
-  const left = grip.cast.ends.data[at] - world.tick;
-  const state = grip.cast.state.data[at];
+  const ability = grip.list[grip.cast.ability[at]];
+  const charged = grip.cast.charged[at] === 1;
+  const left = grip.cast.ends[at] - world.tick;
+  const state = grip.cast.state[at];
   grip.casts.remove(at);
   if (state >= 0) leaveState(world, actor, state);
   world.follow(
@@ -231,8 +231,8 @@ export function breakByHeading(world: World): void {
   const grip = abilities.in(world);
   eachCast(world, grip, (at, actor) => {
     if (
-      grip.cast.phase.data[at] !== RECOVERING &&
-      grip.list[grip.cast.ability.data[at]].breaks.movement &&
+      grip.cast.phase[at] !== RECOVERING &&
+      grip.list[grip.cast.ability[at]].breaks.movement &&
       isHeading(world, world.actors.rowOf(actor))
     )
       breakCast(world, actor, 'movement');
@@ -241,9 +241,9 @@ export function breakByHeading(world: World): void {
 
 /** All that is under way, by the turns of those who do it. */
 function eachCast(world: World, { casts, cast }: Abilities, work: (at: number, actor: number) => void): void {
-  for (const handle of world.turns.rows(casts, cast.actor)) {
+  for (const handle of world.turns.rows(casts)) {
     const at = casts.rowOf(handle);
-    if (at >= 0) work(at, cast.actor.data[at]);
+    if (at >= 0) work(at, cast.actor[at]);
   }
 }
 
@@ -251,27 +251,27 @@ function eachCast(world: World, { casts, cast }: Abilities, work: (at: number, a
 export function advanceCasts(world: World): void {
   const grip = abilities.in(world);
   eachCast(world, grip, (at, actor) => {
-    if (grip.cast.phase.data[at] === RECOVERING) {
-      if (grip.cast.ends.data[at] <= world.tick) over(world, grip, actor);
+    if (grip.cast.phase[at] === RECOVERING) {
+      if (grip.cast.ends[at] <= world.tick) over(world, grip, actor);
       return;
     }
-    world.since(grip.cast.cause.data[at], () => advance(world, grip, at, actor));
+    world.since(grip.cast.cause[at], () => advance(world, grip, at, actor));
   });
 }
 
 function advance(world: World, grip: Abilities, at: number, actor: number): void {
   const { cast } = grip;
-  const ability = grip.list[cast.ability.data[at]];
+  const ability = grip.list[cast.ability[at]];
   const { x, y } = placeOf(world, world.actors.rowOf(actor));
-  if (ability.breaks.movement && (x !== cast.fromX.data[at] || y !== cast.fromY.data[at])) return breakCast(world, actor, 'movement');
+  if (ability.breaks.movement && (x !== cast.fromX[at] || y !== cast.fromY[at])) return breakCast(world, actor, 'movement');
   const unmet = ability.requires.find(({ throughout, test }) => throughout && test(world, World.alone(actor)) === 0);
   if (unmet) return breakCast(world, actor, 'requirement', unmet.words);
-  const aim: Aim = { x: cast.aimX.data[at], y: cast.aimY.data[at], target: cast.target.data[at] };
-  if (cast.phase.data[at] === CHANNELLING) return channel(world, grip, ability, at, actor, aim);
-  if (cast.ends.data[at] > world.tick) return;
-  const failed = failure(world, ability, actor, aim, cast.charged.data[at] === 1);
+  const aim: Aim = { x: cast.aimX[at], y: cast.aimY[at], target: cast.target[at] };
+  if (cast.phase[at] === CHANNELLING) return channel(world, grip, ability, at, actor, aim);
+  if (cast.ends[at] > world.tick) return;
+  const failed = failure(world, ability, actor, aim, cast.charged[at] === 1);
   if (failed) return breakFor(world, actor, failed);
-  finish(world, grip, ability, actor, aim, cast.charged.data[at] === 1);
+  finish(world, grip, ability, actor, aim, cast.charged[at] === 1);
 }
 
 /** Breaks what is under way for a reason that would have refused it. */
@@ -295,15 +295,15 @@ function channel(world: World, grip: Abilities, ability: Ability, at: number, ac
   const failed = failure(world, ability, actor, aim, true);
   if (failed) return breakFor(world, actor, failed);
   const handle = grip.casts.handle(at);
-  if (cast.pulse.data[at] <= world.tick) {
-    cast.pulse.data[at] = world.tick + pulseTicks(world, ability, actor);
+  if (cast.pulse[at] <= world.tick) {
+    cast.pulse[at] = world.tick + pulseTicks(world, ability, actor);
     world.follow(events.channelPulsed, { subject: actor, source: actor, target: aim.target }, { ability: ability.id }, () => {
       ability.channel!.then(world, partiesOf(actor, aim));
       deliverTo(world, ability, actor, aim);
     });
   }
   // A pulse may have ended the channel, or its user.
-  if (grip.casts.rowOf(handle) < 0 || cast.ends.data[at] > world.tick) return;
+  if (grip.casts.rowOf(handle) < 0 || cast.ends[at] > world.tick) return;
   world.follow(events.channelEnded, { subject: actor, source: actor, target: aim.target }, { ability: ability.id }, () => {
     ability.channel!.onEnd?.(world, partiesOf(actor, aim));
     if (grip.casts.rowOf(handle) >= 0) recover(world, grip, ability, actor, aim);
@@ -314,8 +314,8 @@ function channel(world: World, grip: Abilities, ability: Ability, at: number, ac
 export function cancelCast(world: World, actor: number): void {
   const grip = abilities.in(world);
   const at = castRow(grip, actor);
-  if (at < 0 || grip.cast.phase.data[at] === RECOVERING) return;
-  const ability = grip.list[grip.cast.ability.data[at]];
+  if (at < 0 || grip.cast.phase[at] === RECOVERING) return;
+  const ability = grip.list[grip.cast.ability[at]];
   if (ability.breaks.player) breakCast(world, actor, 'player');
   else world.emit(events.abilityRefused, { subject: actor }, { ability: ability.id, reason: 'notToBeBroken' });
 }
@@ -327,11 +327,11 @@ export function witnessBreaks(world: World, event: GameEvent): void {
   if (grip.casts.count === 0) return;
   const at = castRow(grip, event.subject);
   if (at < 0) return;
-  const { breaks } = grip.list[grip.cast.ability.data[at]];
+  const { breaks } = grip.list[grip.cast.ability[at]];
   const { data, subject } = event;
-  const underWay = grip.cast.phase.data[at] !== RECOVERING;
+  const underWay = grip.cast.phase[at] !== RECOVERING;
   if (event.name === 'stateChanged') {
-    const own = grip.cast.state.data[at];
+    const own = grip.cast.state[at];
     const now = stateOf(world, world.actors.rowOf(subject));
     if (now !== own && data['from'] === world.rules.chapters.get('states')!.ids[own])
       breakCast(world, subject, 'state', { state: String(data['to']) });
@@ -352,13 +352,13 @@ export function adoptCasts(world: World, before: World): void {
     const row = world.actors.rowOf(actor);
     if (row < 0) return;
     const now = castRow(grip, actor);
-    const state = states[old.cast.state.data[at]] ?? -1;
+    const state = states[old.cast.state[at]] ?? -1;
     if (now < 0) {
       forgetPaid(grip, actor);
       if (state >= 0) leaveState(world, actor, state);
       return;
     }
-    const ability = grip.list[grip.cast.ability.data[now]];
-    if ([ability.cast, ability.channel, ability.recovery][grip.cast.phase.data[now]]?.move) letMove(world, row);
+    const ability = grip.list[grip.cast.ability[now]];
+    if ([ability.cast, ability.channel, ability.recovery][grip.cast.phase[now]]?.move) letMove(world, row);
   });
 }

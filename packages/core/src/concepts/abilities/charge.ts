@@ -32,9 +32,7 @@ export function charge(world: World, grip: Abilities, ability: Ability, actor: n
   ability.costs.forEach((cost, i) => {
     changeAttribute(world, actor, cost.attribute, -prices[i], actor, 'cost');
     if (!goesOn || prices[i] === 0) return;
-    const row = grip.paid.add();
-    const cells = { actor, attribute: cost.attribute, amount: prices[i] };
-    grip.paid.write(row, cells);
+    grip.paid.insert({ actor, attribute: cost.attribute, amount: prices[i] });
   });
 }
 
@@ -42,9 +40,9 @@ export function charge(world: World, grip: Abilities, ability: Ability, actor: n
 function coolDown(world: World, grip: Abilities, ability: Ability, actor: number, share: number): void {
   const wait = (index: number, ticks: number) => {
     const at = ownedRow(grip, actor, index);
-    if (at < 0 || ticks <= 0 || grip.of.ready.data[at] >= world.tick + ticks) return;
-    grip.of.ready.data[at] = world.tick + ticks;
-    grip.of.cooldown.data[at] = ticks;
+    if (at < 0 || ticks <= 0 || grip.of.ready[at] >= world.tick + ticks) return;
+    grip.of.ready[at] = world.tick + ticks;
+    grip.of.cooldown[at] = ticks;
   };
   const seconds = Math.max(0, ability.cooldown.run(world, World.alone(actor)));
   wait(ability.index, ticksOf(world, seconds * share));
@@ -54,8 +52,8 @@ function coolDown(world: World, grip: Abilities, ability: Ability, actor: number
 function takeStored(world: World, grip: Abilities, ability: Ability, actor: number): void {
   const at = ownedRow(grip, actor, ability.index);
   if (at < 0 || !ability.stored) return;
-  grip.of.stored.data[at]--;
-  if (grip.of.refill.data[at] === 0) grip.of.refill.data[at] = world.tick + refillTicks(world, ability, actor);
+  grip.of.stored[at]--;
+  if (grip.of.refill[at] === 0) grip.of.refill[at] = world.tick + refillTicks(world, ability, actor);
 }
 
 function refillTicks(world: World, { stored }: Ability, actor: number): number {
@@ -71,11 +69,11 @@ export function refillStores(world: World, grip: Abilities): void {
 
 /** Puts the next use into store where its time has come. */
 export function refillStore(world: World, { of, list }: Abilities, at: number): void {
-  if (of.refill.data[at] === 0 || of.refill.data[at] > world.tick) return;
-  const ability = list[of.ability.data[at]];
+  if (of.refill[at] === 0 || of.refill[at] > world.tick) return;
+  const ability = list[of.ability[at]];
   const most = ability.stored?.most ?? 0;
-  if (of.stored.data[at] < most) of.stored.data[at]++;
-  of.refill.data[at] = of.stored.data[at] < most ? world.tick + refillTicks(world, ability, of.actor.data[at]) : 0;
+  if (of.stored[at] < most) of.stored[at]++;
+  of.refill[at] = of.stored[at] < most ? world.tick + refillTicks(world, ability, of.actor[at]) : 0;
 }
 
 /** What a broken use costs: gives back of what was charged, or charges of what was not, by the author's shares. */
@@ -94,7 +92,7 @@ export function settleBroken(world: World, grip: Abilities, ability: Ability, ac
 function giveBack(world: World, grip: Abilities, ability: Ability, actor: number): void {
   const { costs, cooldown } = ability.broken;
   const { paid } = grip;
-  const [owner, attribute, amount] = ['actor', 'attribute', 'amount'].map((name) => paid.column(name).data);
+  const { actor: owner, attribute, amount } = paid.cells;
   for (let row = 0; row < paid.high; row++) {
     if (paid.live[row] === 0 || owner[row] !== actor) continue;
     const back = toGrid(amount[row] * (1 - costs));
@@ -107,16 +105,16 @@ function giveBack(world: World, grip: Abilities, ability: Ability, actor: number
   if (at < 0) return;
   // Counted from when it began, so that a broken use is never worse off than a finished one.
   const { ready, cooldown: length, stored, refill } = grip.of;
-  const began = ready.data[at] - length.data[at];
-  ready.data[at] = Math.min(ready.data[at], Math.max(world.tick, began + Math.ceil(length.data[at] * cooldown)));
+  const began = ready[at] - length[at];
+  ready[at] = Math.min(ready[at], Math.max(world.tick, began + Math.ceil(length[at] * cooldown)));
   if (ability.stored && cooldown === 0) {
-    stored.data[at] = Math.min(ability.stored.most, stored.data[at] + 1);
-    if (stored.data[at] === ability.stored.most) refill.data[at] = 0;
+    stored[at] = Math.min(ability.stored.most, stored[at] + 1);
+    if (stored[at] === ability.stored.most) refill[at] = 0;
   }
 }
 
 /** Forgets what a use was paid with: it is over. */
 export function forgetPaid({ paid }: Abilities, actor: number): void {
-  const owner = paid.column('actor').data;
+  const owner = paid.cells.actor;
   for (let row = 0; row < paid.high; row++) if (paid.live[row] === 1 && owner[row] === actor) paid.remove(row);
 }

@@ -22,12 +22,12 @@ export interface NumberChange {
 export function setGifts(world: World, actor: number, giver: number, owned: readonly number[], changes: readonly NumberChange[]): void {
   const { gifts, numbers } = abilities.in(world);
   for (const table of [gifts, numbers]) {
-    const [whose, by] = ['actor', 'giver'].map((name) => table.column(name).data);
+    const { actor: whose, giver: by } = table.cells;
     for (let at = 0; at < table.high; at++) if (table.live[at] === 1 && whose[at] === actor && by[at] === giver) table.remove(at);
   }
-  for (const ability of owned) gifts.write(gifts.add(), { actor, ability, giver });
+  for (const ability of owned) gifts.insert({ actor, ability, giver });
   for (const { ability, number, change, amount } of changes)
-    numbers.write(numbers.add(), { actor, ability, number: CHANGEABLE.indexOf(number), change: CHANGES.indexOf(change), amount, giver });
+    numbers.insert({ actor, ability, number: CHANGEABLE.indexOf(number), change: CHANGES.indexOf(change), amount, giver });
   const row = world.actors.rowOf(actor);
   if (row >= 0) giveAbilities(world, row);
 }
@@ -36,7 +36,7 @@ export function setGifts(world: World, actor: number, giver: number, owned: read
 function adjusted(world: World, actor: number, ability: number, number: AbilityNumber, value: number): number {
   const { numbers } = abilities.in(world);
   if (numbers.count === 0) return value;
-  const [whose, of, which, change, amount] = ['actor', 'ability', 'number', 'change', 'amount'].map((name) => numbers.column(name).data);
+  const { actor: whose, ability: of, number: which, change, amount } = numbers.cells;
   const wanted = CHANGEABLE.indexOf(number);
   let add = 0;
   let percent = 0;

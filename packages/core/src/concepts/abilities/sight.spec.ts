@@ -31,7 +31,7 @@ function told(see: string) {
     publisher.capture();
     for (const [seat, copy] of Object.entries(copies)) {
       const actor = actorOfSeat(world, seat);
-      const viewer: Viewer = { actor, team: world.actors.column('team').data[world.actors.rowOf(actor)] };
+      const viewer: Viewer = { actor, team: world.actors.cells.team[world.actors.rowOf(actor)] };
       copy.apply(publisher.frameFor(viewer, copy.frame));
       expect(copy.contents()).toEqual(shownTo(world, viewer));
       const set = (heard[seat] ??= new Set());

@@ -1,5 +1,5 @@
+import { defineTable, type TableOf } from '../../world/define-table.js';
 import type { TableSpec } from '../../world/columns.js';
-import type { Column, Table } from '../../world/table.js';
 import type { World } from '../../world/world.js';
 import type { CompiledAbilities } from './compile.js';
 
@@ -7,144 +7,121 @@ import type { CompiledAbilities } from './compile.js';
 export const PHASES = ['casting', 'channelling', 'recovering'] as const;
 export type CastPhase = (typeof PHASES)[number];
 
-const OWNED = ['actor', 'ability', 'ready', 'cooldown', 'stored', 'refill'] as const;
-const CASTS = [
-  'actor',
-  'ability',
-  'phase',
-  'state',
-  'began',
-  'ends',
-  'pulse',
-  'aimX',
-  'aimY',
-  'target',
-  'charged',
-  'fromX',
-  'fromY',
-  'cause',
-] as const;
+export const abilitiesTable = defineTable({
+  name: 'abilities',
+  owner: 'actor',
+  columns: {
+    actor: { kind: 'actor', see: 'owner' },
+    ability: { kind: 'entry', chapter: 'abilities', see: 'owner' },
+    /** The tick from which it may be used again. */
+    ready: { kind: 'tick', see: 'owner' },
+    /** The length of the cooldown that runs or ran last, in ticks. */
+    cooldown: { kind: 'int', see: 'owner' },
+    /** Uses in store, and the tick at which the next one is; 0 where none is to come. */
+    stored: { kind: 'int', see: 'owner' },
+    refill: { kind: 'tick', see: 'owner' },
+  },
+});
 
-type Columns<N extends readonly string[]> = Readonly<Record<N[number], Column>>;
+export const castsTable = defineTable({
+  name: 'casts',
+  owner: 'actor',
+  columns: {
+    actor: { kind: 'actor', see: 'rules' },
+    ability: { kind: 'entry', chapter: 'abilities', see: 'rules' },
+    phase: { kind: 'int', words: PHASES, see: 'rules' },
+    /** The state that it put its user into. */
+    state: { kind: 'entry', chapter: 'states', optional: true, see: 'server' },
+    began: { kind: 'tick', see: 'rules' },
+    ends: { kind: 'tick', see: 'rules' },
+    /** The tick of a channel's next pulse. */
+    pulse: { kind: 'tick', see: 'server' },
+    /** The point that it is aimed at; for a direction or a cone the direction, of length 1. */
+    aimX: { kind: 'number', see: 'rules', decimals: 2 },
+    aimY: { kind: 'number', see: 'rules', decimals: 2 },
+    target: { kind: 'actor', see: 'rules' },
+    charged: { kind: 'flag', see: 'owner' },
+    /** Where its user stood when it began. */
+    fromX: { kind: 'number', see: 'server', decimals: 1 },
+    fromY: { kind: 'number', see: 'server', decimals: 1 },
+    /** The serial of the event that it is part of. */
+    cause: { kind: 'serial', see: 'server' },
+  },
+});
+
+/** Abilities beyond those of its kind, and what has given them. */
+export const abilityGiftsTable = defineTable({
+  name: 'abilityGifts',
+  owner: 'actor',
+  columns: {
+    actor: { kind: 'actor', see: 'server' },
+    ability: { kind: 'entry', chapter: 'abilities', see: 'server' },
+    giver: { kind: 'int', see: 'server' },
+  },
+});
+
+/** What is other about an ability for one actor, as its player may know who learned it. */
+export const abilityNumbersTable = defineTable({
+  name: 'abilityNumbers',
+  owner: 'actor',
+  columns: {
+    actor: { kind: 'actor', see: 'owner' },
+    ability: { kind: 'entry', chapter: 'abilities', see: 'owner' },
+    number: { kind: 'int', see: 'owner' },
+    change: { kind: 'int', see: 'owner' },
+    amount: { kind: 'number', see: 'owner', decimals: 3 },
+    giver: { kind: 'int', see: 'server' },
+  },
+});
+
+/** What a use that is under way has been paid with, to be given back where it breaks. */
+export const paidTable = defineTable({
+  name: 'paid',
+  owner: 'actor',
+  columns: {
+    actor: { kind: 'actor', see: 'server' },
+    attribute: { kind: 'entry', chapter: 'attributes', see: 'server' },
+    amount: { kind: 'number', see: 'server', decimals: 3 },
+  },
+});
 
 /** The abilities' grip on a world. */
 export interface Abilities extends CompiledAbilities {
-  readonly table: Table;
-  readonly of: Columns<typeof OWNED>;
-  readonly casts: Table;
-  readonly cast: Columns<typeof CASTS>;
-  readonly paid: Table;
-  readonly gifts: Table;
-  readonly numbers: Table;
+  readonly table: TableOf<typeof abilitiesTable>;
+  readonly of: TableOf<typeof abilitiesTable>['cells'];
+  readonly casts: TableOf<typeof castsTable>;
+  readonly cast: TableOf<typeof castsTable>['cells'];
+  readonly paid: TableOf<typeof paidTable>;
+  readonly gifts: TableOf<typeof abilityGiftsTable>;
+  readonly numbers: TableOf<typeof abilityNumbersTable>;
 }
 
 export function abilityTables({ entries }: CompiledAbilities): readonly TableSpec[] {
   const see = { column: 'ability', of: entries.map((entry) => entry.see) };
-  return [
-    {
-      name: 'abilities',
-      owner: 'actor',
-      columns: [
-        { name: 'actor', kind: 'actor', see: 'owner' },
-        { name: 'ability', kind: 'entry', chapter: 'abilities', see: 'owner' },
-        // The tick from which it may be used again.
-        { name: 'ready', kind: 'tick', see: 'owner' },
-        // The length of the cooldown that runs or ran last, in ticks.
-        { name: 'cooldown', kind: 'int', see: 'owner' },
-        // Uses in store, and the tick at which the next one is; 0 where none is to come.
-        { name: 'stored', kind: 'int', see: 'owner' },
-        { name: 'refill', kind: 'tick', see: 'owner' },
-      ],
-    },
-    {
-      name: 'casts',
-      owner: 'actor',
-      columns: [
-        { name: 'actor', kind: 'actor', see },
-        { name: 'ability', kind: 'entry', chapter: 'abilities', see },
-        // 0 casting, 1 channelling, 2 recovering.
-        { name: 'phase', kind: 'int', see },
-        // The state that it put its user into.
-        { name: 'state', kind: 'entry', chapter: 'states', optional: true, see: 'server' },
-        { name: 'began', kind: 'tick', see },
-        { name: 'ends', kind: 'tick', see },
-        // The tick of a channel's next pulse.
-        { name: 'pulse', kind: 'tick', see: 'server' },
-        // The point that it is aimed at; for a direction or a cone the direction, of length 1.
-        { name: 'aimX', kind: 'number', see, decimals: 2 },
-        { name: 'aimY', kind: 'number', see, decimals: 2 },
-        { name: 'target', kind: 'actor', see },
-        { name: 'charged', kind: 'flag', see: 'owner' },
-        // Where its user stood when it began.
-        { name: 'fromX', kind: 'number', see: 'server', decimals: 1 },
-        { name: 'fromY', kind: 'number', see: 'server', decimals: 1 },
-        // The serial of the event that it is part of.
-        { name: 'cause', kind: 'serial', see: 'server' },
-      ],
-    },
-    {
-      // Abilities beyond those of its kind, and what has given them.
-      name: 'abilityGifts',
-      owner: 'actor',
-      columns: [
-        { name: 'actor', kind: 'actor', see: 'server' },
-        { name: 'ability', kind: 'entry', chapter: 'abilities', see: 'server' },
-        { name: 'giver', kind: 'int', see: 'server' },
-      ],
-    },
-    {
-      // What is other about an ability for one actor, as its player may know who learned it.
-      name: 'abilityNumbers',
-      owner: 'actor',
-      columns: [
-        { name: 'actor', kind: 'actor', see: 'owner' },
-        { name: 'ability', kind: 'entry', chapter: 'abilities', see: 'owner' },
-        { name: 'number', kind: 'int', see: 'owner' },
-        { name: 'change', kind: 'int', see: 'owner' },
-        { name: 'amount', kind: 'number', see: 'owner', decimals: 3 },
-        { name: 'giver', kind: 'int', see: 'server' },
-      ],
-    },
-    {
-      // What a use that is under way has been paid with, to be given back where it breaks.
-      name: 'paid',
-      owner: 'actor',
-      columns: [
-        { name: 'actor', kind: 'actor', see: 'server' },
-        { name: 'attribute', kind: 'entry', chapter: 'attributes', see: 'server' },
-        { name: 'amount', kind: 'number', see: 'server', decimals: 3 },
-      ],
-    },
-  ];
+  return [abilitiesTable, castsTable.under({ see }), abilityGiftsTable, abilityNumbersTable, paidTable];
 }
 
 export function attachAbilities(world: World, compiled: CompiledAbilities): Abilities {
-  const columns = <N extends readonly string[]>(table: Table, names: N) =>
-    Object.fromEntries(names.map((name) => [name, table.column(name)])) as Columns<N>;
-  const table = world.table('abilities');
-  const casts = world.table('casts');
+  const table = abilitiesTable.in(world);
+  const casts = castsTable.in(world);
   return {
     ...compiled,
     table,
-    of: columns(table, OWNED),
+    of: table.cells,
     casts,
-    cast: columns(casts, CASTS),
-    paid: world.table('paid'),
-    gifts: world.table('abilityGifts'),
-    numbers: world.table('abilityNumbers'),
+    cast: casts.cells,
+    paid: paidTable.in(world),
+    gifts: abilityGiftsTable.in(world),
+    numbers: abilityNumbersTable.in(world),
   };
 }
 
 /** The row of an actor's ability by its position in the chapter, or -1. */
 export function ownedRow({ table, of }: Abilities, actor: number, ability: number): number {
-  const [owner, kind] = [of.actor.data, of.ability.data];
-  for (let at = 0; at < table.high; at++) if (table.live[at] === 1 && owner[at] === actor && kind[at] === ability) return at;
-  return -1;
+  let at = table.firstOf(actor);
+  while (at >= 0 && of.ability[at] !== ability) at = table.nextOf(at);
+  return at;
 }
 
 /** The row of what an actor is casting, channelling or recovering from, or -1. */
-export function castRow({ casts, cast }: Abilities, actor: number): number {
-  const owner = cast.actor.data;
-  for (let at = 0; at < casts.high; at++) if (casts.live[at] === 1 && owner[at] === actor) return at;
-  return -1;
-}
+export const castRow = ({ casts }: Abilities, actor: number): number => casts.firstOf(actor);

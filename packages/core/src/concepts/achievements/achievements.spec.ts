@@ -1,6 +1,7 @@
 import { compileRuleset, findingsOf, readRuleset, savePlayer, wireSchemaOf } from '../../index.js';
 import { counter, join, pool, rulesetWith, Trial } from '../../testing/rulesets.js';
 import { achievements } from './index.js';
+import { achievementsTable, secretsFoundTable } from './tables.js';
 
 const FELLED = { on: 'attributeChanged', attribute: 'felled', how: 'give' };
 const one = (id: string, more: Record<string, unknown> = {}) => ({ id, label: id, ...more });
@@ -11,7 +12,7 @@ const parts = (...list: Record<string, unknown>[]) => ({
 const give = (trial: Trial, amount = 1, seat = 'north') => trial.poke({ do: 'give', attribute: 'felled', amount }, seat);
 const unlocked = (trial: Trial) => trial.named('achievementUnlocked').map(({ who, data }) => `${who} ${data['achievement']}`);
 const cell = (trial: Trial, name: string, seat = 'north') =>
-  trial.world.table('achievements').column(name).data[trial.world.actors.rowOf(trial.actor(seat))];
+  achievementsTable.in(trial.world).cells[name][trial.world.actors.rowOf(trial.actor(seat))];
 
 describe('An achievement', () => {
   it('counts for each player alone, and is unlocked once for ever', () => {
@@ -81,7 +82,7 @@ describe('An achievement', () => {
     for (const seat of ['north', 'south']) for (let n = 0; n < 2; n++) give(trial, 1, seat);
     trial.poke({ do: 'forgetAchievements' });
     expect([cell(trial, 'one.done'), cell(trial, 'two'), trial.value('felled')]).toEqual([0, 0, 2]);
-    expect([cell(trial, 'one.done', 'south'), trial.world.table('secretsFound').count]).toEqual([1, 1]);
+    expect([cell(trial, 'one.done', 'south'), secretsFoundTable.in(trial.world).count]).toEqual([1, 1]);
     give(trial);
     expect(unlocked(trial).filter((name) => name === 'north one').length).toBe(2);
   });
@@ -142,11 +143,11 @@ describe('An achievement', () => {
     expect(schema).not.toContain('Not a sound');
     const trial = new Trial(rules);
     give(trial);
-    const found = trial.world.table('secretsFound');
+    const found = secretsFoundTable.in(trial.world);
     expect(found.count).toBe(1);
-    expect(trial.world.text(found.column('label').data[0])).toBe('Not a sound');
+    expect(trial.world.text(found.cells.label[0])).toBe('Not a sound');
     trial.world = trial.world.adopt(rules);
-    expect(trial.world.table('secretsFound').count).toBe(1);
+    expect(secretsFoundTable.in(trial.world).count).toBe(1);
   });
 
   it('is a condition in formulas', () => {

@@ -9,13 +9,14 @@ import { everyAction } from '../../ruleset/actions.js';
 import type { Rules, RulesetDocument } from '../../ruleset/rules.js';
 import { type Concept, defineConcept } from '../../world/concept.js';
 import type { GameEvent } from '../../world/events.js';
-import type { PerEntry, TableSpec } from '../../world/columns.js';
-import type { Column, Table } from '../../world/table.js';
+import type { TableOf } from '../../world/define-table.js';
 import { World } from '../../world/world.js';
 import { countsForWhom, playerKinds } from '../actors/index.js';
 import { events } from './events.js';
+import { achievementsTable, secretsFoundTable } from './tables.js';
 import { type AchievementEntry, MOST_COUNT, schema } from './schema.js';
 
+export { achievementsTable, secretsFoundTable } from './tables.js';
 export type { AchievementEntry } from './schema.js';
 
 interface Achievement {
@@ -40,20 +41,12 @@ interface CompiledAchievements {
 }
 
 interface Achievements extends CompiledAchievements {
-  readonly cells: readonly Readonly<Record<keyof typeof columnsOf, Column>>[];
-  readonly found: Table;
+  readonly cells: ReturnType<typeof achievementsTable.columnsIn>;
+  readonly found: TableOf<typeof secretsFoundTable>;
   readonly tellTimer: number;
 }
 
 const CHAPTER = 'achievements';
-const columnsOf = {
-  count: (id: string) => id,
-  done: (id: string) => `${id}.done`,
-  since: (id: string) => `${id}.since`,
-  /** It was taken back: what was so before does not earn it again. */
-  anew: (id: string) => `${id}.anew`,
-};
-
 function compileOne(context: CompileContext, entry: AchievementEntry, index: number): Achievement {
   const path = [CHAPTER, index];
   const { on, if: wanted, holds, count } = entry;
@@ -78,47 +71,6 @@ function compileOne(context: CompileContext, entry: AchievementEntry, index: num
     backwards: entry.backwards === undefined ? undefined : context.amount(entry.backwards, [...path, 'backwards']),
     then: context.then(entry.then as Then, [...path, 'then']),
   };
-}
-
-function tables({ entries, players }: CompiledAchievements): readonly TableSpec[] {
-  const present: PerEntry<boolean> = { column: 'type', of: players };
-  return [
-    {
-      name: 'achievements',
-      title: 'Achievements',
-      extends: 'actors',
-      columns: entries.flatMap(({ id, label, count: most, secret, formerly = [] }) => {
-        const see = secret ? ('server' as const) : ('owner' as const);
-        const column = (name: (id: string) => string, kind: 'int' | 'flag' | 'tick', saved: boolean) => ({
-          name: name(id),
-          kind,
-          see: saved ? see : ('server' as const),
-          ...(saved && { saved }),
-          present,
-          formerly: formerly.map(name),
-        });
-        // A condition that held is not kept: it has to hold anew.
-        return [
-          { ...column(columnsOf.count, 'int', true), label: `${label}, counted`, range: [0, most] as const },
-          { ...column(columnsOf.done, 'flag', true), label, words: ['locked', 'unlocked'] },
-          column(columnsOf.since, 'tick', false),
-          { ...column(columnsOf.anew, 'flag', true), see: 'server' as const, label: `${label}, taken back`, words: ['no', 'yes'] },
-        ];
-      }),
-    },
-    {
-      // Secret ones that somebody has: what is told of them is written out, for their ids are told to nobody.
-      name: 'secretsFound',
-      owner: 'actor',
-      columns: [
-        { name: 'actor', kind: 'actor', see: 'owner' },
-        { name: 'achievement', kind: 'entry', chapter: CHAPTER, see: 'server' },
-        { name: 'label', kind: 'text', see: 'owner' },
-        { name: 'text', kind: 'text', see: 'owner' },
-        { name: 'points', kind: 'int', see: 'owner' },
-      ],
-    },
-  ];
 }
 
 /** Achievements: unlocked once per player, for ever. A second time is silent. */
@@ -151,21 +103,13 @@ export const achievements: Concept<CompiledAchievements, Achievements> = defineC
     const players = playerKinds(context);
     return { entries, list, players, on, kept: list.filter(({ test }) => test) };
   },
-  tables,
-  attach: (world, compiled) => {
-    const table = world.table(CHAPTER);
-    return {
-      ...compiled,
-      cells: compiled.list.map(({ id }) => ({
-        count: table.column(columnsOf.count(id)),
-        done: table.column(columnsOf.done(id)),
-        since: table.column(columnsOf.since(id)),
-        anew: table.column(columnsOf.anew(id)),
-      })),
-      found: world.table('secretsFound'),
-      tellTimer: world.rules.registry.timer('achievements.look'),
-    };
-  },
+  tables: ({ entries, players }) => [achievementsTable.under(entries, { present: { column: 'type', of: players } }), secretsFoundTable],
+  attach: (world, compiled) => ({
+    ...compiled,
+    cells: achievementsTable.columnsIn(world, compiled.entries),
+    found: secretsFoundTable.in(world),
+    tellTimer: world.rules.registry.timer('achievements.look'),
+  }),
   events,
   actions: {
     unlock: {
@@ -195,7 +139,7 @@ export const achievements: Concept<CompiledAchievements, Achievements> = defineC
     },
     rulesAdopted: (world) => {
       const { tellTimer, players } = achievements.in(world);
-      const types = world.actors.column('type').data;
+      const types = world.actors.cells.type;
       for (let row = 0; row < world.actors.high; row++) {
         if (world.actors.live[row] === 0 || !players[types[row]]) continue;
         showSecrets(world, row);
@@ -221,8 +165,7 @@ export function hasAchievement(world: World, actor: number, index: number): bool
   return row >= 0 && achievements.in(world).cells[index].done.data[row] === 1;
 }
 
-const isPlayer = (world: World, row: number): boolean =>
-  row >= 0 && achievements.of(world.rules).players[world.actors.column('type').data[row]];
+const isPlayer = (world: World, row: number): boolean => row >= 0 && achievements.of(world.rules).players[world.actors.cells.type[row]];
 
 function count(world: World, event: GameEvent, { index, pattern, who, count: wanted }: Achievement): void {
   const cells = achievements.in(world).cells[index];
@@ -268,7 +211,7 @@ export function resetAchievements(world: World, actor: number): void {
 function showSecrets(world: World, row: number): void {
   const { found, cells, entries } = achievements.in(world);
   const actor = world.actors.handle(row);
-  const whose = found.column('actor').data;
+  const whose = found.cells.actor;
   for (let at = 0; at < found.high; at++) if (found.live[at] === 1 && whose[at] === actor) found.remove(at);
   entries.forEach(({ secret, label, text = '', points }, index) => {
     if (!secret || cells[index].done.data[row] !== 1) return;
@@ -294,7 +237,7 @@ function lookBack(world: World, actor: number): void {
 function lookAtConditions(world: World): void {
   const { kept, cells, players } = achievements.in(world);
   if (kept.length === 0) return;
-  const types = world.actors.column('type').data;
+  const types = world.actors.cells.type;
   for (let row = 0; row < world.actors.high; row++) {
     if (world.actors.live[row] === 0 || !players[types[row]]) continue;
     const actor = world.actors.handle(row);

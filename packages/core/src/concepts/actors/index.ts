@@ -6,7 +6,8 @@ import { amount, type EventParty, text } from '../../world/event-fields.js';
 import { defineEvents, type GameEvent } from '../../world/events.js';
 import type { Table } from '../../world/table.js';
 import { removeOwned } from '../../world/players.js';
-import { ACTORS, type World } from '../../world/world.js';
+import { ACTORS } from '../../world/actors.js';
+import type { World } from '../../world/world.js';
 import type { Who } from './relations.js';
 import { schema, type ActorEntry } from './schema.js';
 
@@ -127,13 +128,13 @@ export function countsForWhom(world: World, event: GameEvent, who: EventParty | 
 export function teamOf(world: World, actor: number): readonly number[] {
   const row = world.actors.rowOf(actor);
   if (row < 0) return [];
-  const team = world.actors.column('team').data;
+  const team = world.actors.cells.team;
   return team[row] < 0 ? [actor] : [...rows(world)].filter((other) => team[other] === team[row]).map((other) => world.actors.handle(other));
 }
 
 /** The side that an actor is on: its team, or the wild ones, or its own; none for characters and props without a team. */
 function sideOf(world: World, row: number): number | undefined {
-  const team = world.actors.column('team').data[row];
+  const team = world.actors.cells.team[row];
   if (team >= 0) return team;
   const { kind } = typeOf(world, row);
   if (kind === 'foe') return -1;
@@ -148,7 +149,7 @@ function sideOf(world: World, row: number): number | undefined {
 export function counts(world: World, own: number, other: number, who: Who): boolean {
   if (own === other) return false;
   if (who === 'anyone') return true;
-  const team = world.actors.column('team').data;
+  const team = world.actors.cells.team;
   const crew = team[own] >= 0 && team[own] === team[other];
   if (who === 'crew') return crew;
   if (who === 'others') return !crew;
@@ -160,15 +161,15 @@ export function counts(world: World, own: number, other: number, who: Who): bool
 
 /** The compiled type of a live actor's row. */
 export function typeOf(world: World, row: number): ActorEntry {
-  return actors.in(world).types[world.actors.column('type').data[row]];
+  return actors.in(world).types[world.actors.cells.type[row]];
 }
 
 /** Puts a new actor into the world and returns its handle. `type` and `team` are positions in their chapters, -1 for no team. */
 export function spawnActor(world: World, type: number, team: number, name: string): number {
   const row = world.actors.add();
-  world.actors.column('type').data[row] = type;
-  world.actors.column('team').data[row] = team;
-  world.actors.column('name').data[row] = world.textIndex(name);
+  world.actors.cells.type[row] = type;
+  world.actors.cells.team[row] = team;
+  world.actors.cells.name[row] = world.textIndex(name);
   world.rules.registry.lifecycle('actorSpawned', world, row);
   const actor = world.actors.handle(row);
   world.emit(events.actorSpawned, { subject: actor });

@@ -2,6 +2,7 @@ import * as fc from 'fast-check';
 import { counter, pool, stat, Trial } from '../../testing/rulesets.js';
 import { readRuleset } from '../../index.js';
 import { rulesetWith } from '../../testing/rulesets.js';
+import { attributesTable } from './tables.js';
 
 describe('A pool', () => {
   it('starts full, or where its author says', () => {
@@ -22,7 +23,7 @@ describe('A pool', () => {
   it('drains exactly: 20 s at 1.5 a second are 30', () => {
     const trial = Trial.of({ attributes: [pool('oxygen', { max: 90, refill: { rate: -1.5 } })] });
     trial.run(19.95);
-    expect(trial.world.table('attributes').column('oxygen').data[0]).toBe(60);
+    expect(attributesTable.in(trial.world).cells.oxygen[0]).toBe(60);
   });
 
   it('refills on its own interval', () => {
@@ -104,7 +105,7 @@ describe('A pool', () => {
     const trial = Trial.of({ attributes: [pool('suit', { max: 'rating', whole: true }), stat('rating', 28.8)] });
     expect(trial.value('suit')).toBe(28);
     trial.poke({ do: 'set', attribute: 'rating', value: 20.4 });
-    expect(trial.world.table('attributes').column('suit').data[0]).toBe(20);
+    expect(attributesTable.in(trial.world).cells.suit[0]).toBe(20);
   });
 
   it('is not turned round by a negative amount', () => {
@@ -129,9 +130,9 @@ describe('A pool', () => {
           else trial.poke({ do: what, attribute: 'suit', amount });
           const [suit, rating] = [trial.value('suit'), trial.value('rating')];
           expect(suit).toBeGreaterThanOrEqual(5);
-          const most = trial.world.table('attributes').column('rating').data[0];
+          const most = attributesTable.in(trial.world).cells.rating[0];
           expect(rating).toBeCloseTo(most, 1);
-          expect(trial.world.table('attributes').column('suit').data[0]).toBeLessThanOrEqual(Math.max(5, most));
+          expect(attributesTable.in(trial.world).cells.suit[0]).toBeLessThanOrEqual(Math.max(5, most));
           if (whole) expect(Number.isInteger(suit)).toBeTrue();
         }
       }),

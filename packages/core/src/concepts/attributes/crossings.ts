@@ -99,7 +99,7 @@ function answer(world: World, a: Attributes, { actor, index, k, entered, value }
 /** Has an actor's pools rest, since it is about to fall, or not. */
 export function restPool(world: World, a: Attributes, actor: number, rests: boolean): void {
   const row = world.actors.rowOf(actor);
-  if (row >= 0) a.rests.data[row] = rests ? 1 : 0;
+  if (row >= 0) a.rests.cells.rests[row] = rests ? 1 : 0;
 }
 
 /**
@@ -119,10 +119,10 @@ export function clipUnsettled(world: World, a: Attributes): void {
 /** Under edited rules what was crossed and not yet answered is so at the same threshold, where there is one still. */
 export function adoptCrossings(now: Attributes, then: Attributes): void {
   const { crossings } = now;
-  const [, attribute, threshold] = crossings.columns.map(({ data }) => data);
+  const { attribute, threshold } = crossings.cells;
   for (let at = 0; at < crossings.high; at++) {
     if (crossings.live[at] === 0) continue;
-    const { id } = then.compiled.list[then.crossings.columns[1].data[at]].thresholds[threshold[at]];
+    const { id } = then.compiled.list[then.crossings.cells.attribute[at]].thresholds[threshold[at]];
     threshold[at] = now.compiled.list[attribute[at]].thresholds.findIndex((one) => one.id === id);
     if (threshold[at] < 0) crossings.remove(at);
   }

@@ -1,9 +1,9 @@
-import type { Column, Table } from '../../world/table.js';
+import type { TableOf } from '../../world/define-table.js';
+import type { Column } from '../../world/table.js';
 import type { World } from '../../world/world.js';
 import type { CompiledAttributes } from './compile.js';
-import { MODIFIER_COLUMNS, type ModifierColumns } from './modifiers.js';
 import { Remembered } from './remembered.js';
-import { columnsOf } from './tables.js';
+import { attributesTable, crossingsTable, modifierHeadsTable, modifiersTable, restsTable } from './tables.js';
 
 /** The columns of one attribute, looked up once; those that its author's words do not call for are not there. */
 export interface Cells {
@@ -25,13 +25,12 @@ export interface Cells {
 /** The attributes' grip on a world. */
 export interface Attributes {
   readonly compiled: CompiledAttributes;
-  readonly table: Table;
   readonly cells: readonly Cells[];
-  readonly modifiers: Table;
-  readonly of: ModifierColumns;
-  readonly heads: Table;
-  readonly crossings: Table;
-  readonly rests: Column;
+  readonly modifiers: TableOf<typeof modifiersTable>;
+  readonly of: TableOf<typeof modifiersTable>['cells'];
+  readonly heads: TableOf<typeof modifierHeadsTable>;
+  readonly crossings: TableOf<typeof crossingsTable>;
+  readonly rests: TableOf<typeof restsTable>;
   /** Attributes that have an end or an edge that matters when it is crossed. */
   readonly watched: readonly number[];
   /** Rows whose values were moved in this tick, with what moved them last. Empty between ticks. */
@@ -41,21 +40,12 @@ export interface Attributes {
 }
 
 export function attachAttributes(world: World, compiled: CompiledAttributes): Attributes {
-  const table = world.table('attributes');
-  const modifiers = world.table('modifiers');
-  const find = (name: string) => (table.has(name) ? table.column(name) : undefined);
-  const cells = compiled.list.map(({ id, kind, thresholds }): Cells => {
-    const value = table.column(id);
+  const modifiers = modifiersTable.in(world);
+  const cells = attributesTable.columnsIn(world, compiled.list).map((columns, i): Cells => {
+    const { kind, thresholds } = compiled.list[i];
     return {
-      value,
-      own: kind === 'stat' ? table.column(columnsOf.base(id)) : value,
-      min: find(columnsOf.min(id)),
-      max: find(columnsOf.max(id)),
-      share: find(columnsOf.share(id)),
-      shared: find(columnsOf.shared(id)),
-      part: find(columnsOf.part(id)),
-      rests: find(columnsOf.rests(id)),
-      inside: thresholds.map((threshold) => table.column(columnsOf.inside(id, threshold.id))),
+      ...columns,
+      own: kind === 'stat' ? columns.base! : columns.value,
       rates: new Remembered(),
       edges: thresholds.map(() => ({ low: new Remembered(), top: new Remembered(), margin: new Remembered() })),
     };
@@ -64,17 +54,15 @@ export function attachAttributes(world: World, compiled: CompiledAttributes): At
   const live = [...world.rules.amounts.values()].flatMap(({ references }) => references);
   const read = new Set([...bounds, ...live].map(({ id }) => id));
   const alone = compiled.list.map(({ id, kind }) => kind === 'counter' && !read.has(id));
-  const of = Object.fromEntries(MODIFIER_COLUMNS.map((name) => [name, modifiers.column(name)])) as ModifierColumns;
   const watched = compiled.list.flatMap(({ kind, thresholds }, i) => (kind === 'pool' || thresholds.length > 0 ? [i] : []));
   return {
     compiled,
-    table,
     cells,
     modifiers,
-    of,
-    heads: world.table('modifierHeads'),
-    crossings: world.table('crossings'),
-    rests: world.table('rests').columns[0],
+    of: modifiers.cells,
+    heads: modifierHeadsTable.in(world),
+    crossings: crossingsTable.in(world),
+    rests: restsTable.in(world),
     watched,
     unsettled: new Map(),
     alone,

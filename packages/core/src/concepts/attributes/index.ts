@@ -1,6 +1,6 @@
 import { roundTo } from '../../math/grid.js';
 import { defineConcept } from '../../world/concept.js';
-import { movedPositions } from '../../ruleset/rules.js';
+import { movedPositions, positionOf } from '../../ruleset/rules.js';
 import type { World } from '../../world/world.js';
 import { actions } from './actions.js';
 import { type CompiledAttributes, compileAttributes } from './compile.js';
@@ -11,7 +11,7 @@ import { attachAttributes, type Attributes } from './grip.js';
 import { relinkModifiers } from './modifiers.js';
 import { regenerate } from './regeneration.js';
 import { schema } from './schema.js';
-import { attributeTables } from './tables.js';
+import { attributesTable, crossingsTable, modifierHeadsTable, modifiersTable, restsTable } from './tables.js';
 import { beginning, has, settle, startValues } from './values.js';
 
 export { changeAttribute } from './actions.js';
@@ -32,7 +32,7 @@ export const attributes = defineConcept<CompiledAttributes, Attributes>({
     names: [{ chapter: 'attributes', ids: ids('attributes'), read: (index) => (world, actor) => readAttribute(world, actor, index) }],
   }),
   compileInParts: compileAttributes,
-  tables: attributeTables,
+  tables: ({ list }) => [attributesTable.under(list), modifierHeadsTable, restsTable, crossingsTable, modifiersTable],
   attach: attachAttributes,
   events,
   actions,
@@ -73,6 +73,11 @@ export function readAttribute(world: World, actor: number, index: number): numbe
   return row < 0 ? 0 : attributes.in(world).cells[index].value.data[row];
 }
 
+/** The value of an attribute of who is in a row, by its id; 0 where nobody is, or nothing has that id. */
+export function valueInRow(world: World, row: number, id: string): number {
+  return row < 0 ? 0 : (attributes.in(world).cells[positionOf(world.rules, 'attributes', id)]?.value.data[row] ?? 0);
+}
+
 /** Has an actor's pools neither refill nor drain, since it is about to fall; or go on. */
 export function restPools(world: World, actor: number, rests: boolean): void {
   restPool(world, attributes.in(world), actor, rests);
@@ -80,7 +85,7 @@ export function restPools(world: World, actor: number, rests: boolean): void {
 
 /** Whether an actor is about to fall. */
 export function poolsRest(world: World, row: number): boolean {
-  return attributes.in(world).rests.data[row] === 1;
+  return attributes.in(world).rests.cells.rests[row] === 1;
 }
 
 /** The values of an actor by attribute, with the decimals their author gives them. */
@@ -90,9 +95,12 @@ export type Values = Readonly<Record<string, number>>;
 export function valuesOf(world: World, actor: number): Values {
   const row = world.actors.rowOf(actor);
   if (row < 0) return {};
-  const { compiled, table } = attributes.in(world);
-  const own = compiled.list.filter((attribute) => has(world, attribute, row));
-  return Object.fromEntries(own.map(({ id, decimals }) => [id, roundTo(table.column(id).data[row], decimals)]));
+  const { compiled, cells } = attributes.in(world);
+  return Object.fromEntries(
+    compiled.list.flatMap((attribute, i) =>
+      has(world, attribute, row) ? [[attribute.id, roundTo(cells[i].value.data[row], attribute.decimals)]] : [],
+    ),
+  );
 }
 
 /** Under edited rules a stat's base follows the author's change, unless something in the game had moved it. */
@@ -106,7 +114,7 @@ function adopted(world: World, before: World): void {
   for (let row = 0; row < world.actors.high; row++) {
     if (world.actors.live[row] === 0) continue;
     const anew = new Set<number>();
-    const oldType = before.actors.column('type').data[row];
+    const oldType = before.actors.cells.type[row];
     list.forEach((attribute, i) => {
       const k = oldOf.get(i) ?? -1;
       const old = then.compiled.list[k];

@@ -1,23 +1,6 @@
-import type { Column } from '../../world/table.js';
 import type { World } from '../../world/world.js';
 import { type Operation, OPERATIONS } from './schema.js';
 import type { Attributes } from './grip.js';
-
-/** The columns of the modifiers' table, looked up once. */
-export const MODIFIER_COLUMNS = [
-  'actor',
-  'source',
-  'attribute',
-  'operation',
-  'amount',
-  'stacks',
-  'live',
-  'muted',
-  'holder',
-  'part',
-  'next',
-] as const;
-export type ModifierColumns = Readonly<Record<(typeof MODIFIER_COLUMNS)[number], Column>>;
 
 /** The parts that a value is made of. */
 export interface Sums {
@@ -47,12 +30,12 @@ export function sumModifiers(world: World, a: Attributes, row: number, index: nu
   const { attribute, operation, amount, stacks, muted, next } = a.of;
   let lists: number[][] | undefined;
   let seen = 0;
-  for (let at = a.heads.columns[0].data[row]; at !== 0; at = next.data[at - 1]) {
+  for (let at = a.heads.cells.first[row]; at !== 0; at = next[at - 1]) {
     const k = at - 1;
     seen++;
-    if (attribute.data[k] !== index || muted.data[k] === 1) continue;
+    if (attribute[k] !== index || muted[k] === 1) continue;
     lists ??= OPERATIONS.map(() => []);
-    lists[operation.data[k]].push(stacked(operation.data[k], amount.data[k], stacks.data[k]));
+    lists[operation[k]].push(stacked(operation[k], amount[k], stacks[k]));
   }
   // A value is whole whatever the tick has left: what it costs is missing for what comes after.
   world.lookThrough(seen);
@@ -91,10 +74,9 @@ export interface NewModifier {
 
 /** Adds a modifier to an actor. The caller settles the actor. */
 export function addModifier(a: Attributes, row: number, actor: number, modifier: NewModifier): void {
-  const at = a.modifiers.add();
-  const first = a.heads.columns[0].data;
+  const first = a.heads.cells.first;
   const { source, attribute, operation, amount, stacks = 1, live = 0, holder, part } = modifier;
-  const cells = {
+  const at = a.modifiers.insert({
     actor,
     source,
     attribute,
@@ -105,32 +87,29 @@ export function addModifier(a: Attributes, row: number, actor: number, modifier:
     holder,
     part,
     next: first[row],
-  };
-  for (const [name, value] of Object.entries(cells)) a.of[name as keyof typeof cells].data[at] = value;
+  });
   first[row] = at + 1;
 }
 
 /** The rows of an actor's modifiers of one holder. */
 export function modifiersOf(a: Attributes, row: number, holder: number): readonly number[] {
   const rows: number[] = [];
-  for (let at = a.heads.columns[0].data[row]; at !== 0; at = a.of.next.data[at - 1])
-    if (a.of.holder.data[at - 1] === holder) rows.push(at - 1);
+  for (let at = a.heads.cells.first[row]; at !== 0; at = a.of.next[at - 1]) if (a.of.holder[at - 1] === holder) rows.push(at - 1);
   return rows;
 }
 
 /** Has an actor's modifiers count or not, as is said for their holders; those of others stay as they are. */
 export function muteModifiers(a: Attributes, row: number, holders: ReadonlyMap<number, number>): void {
   const { holder, muted, next } = a.of;
-  for (let at = a.heads.columns[0].data[row]; at !== 0; at = next.data[at - 1])
-    muted.data[at - 1] = holders.get(holder.data[at - 1]) ?? muted.data[at - 1];
+  for (let at = a.heads.cells.first[row]; at !== 0; at = next[at - 1]) muted[at - 1] = holders.get(holder[at - 1]) ?? muted[at - 1];
 }
 
 /** Takes an actor's modifiers of one holder away. The caller settles the actor. */
 export function removeModifiers(a: Attributes, row: number, holder: number): void {
   const { modifiers, heads } = a;
-  const holders = a.of.holder.data;
-  const next = a.of.next.data;
-  const first = heads.columns[0].data;
+  const holders = a.of.holder;
+  const next = a.of.next;
+  const first = heads.cells.first;
   let before = -1;
   for (let at = first[row]; at !== 0;) {
     const following = next[at - 1];
@@ -155,18 +134,18 @@ export function refreshLive(world: World, a: Attributes, row: number): boolean {
   const { live, amount, source, actor, next } = a.of;
   let moved = false;
   let seen = 0;
-  for (let at = a.heads.columns[0].data[row]; at !== 0; at = next.data[at - 1]) {
+  for (let at = a.heads.cells.first[row]; at !== 0; at = next[at - 1]) {
     const k = at - 1;
     seen++;
-    const asked = live.data[k] === 0 ? undefined : world.rules.amounts.get(live.data[k]);
+    const asked = live[k] === 0 ? undefined : world.rules.amounts.get(live[k]);
     if (!asked) continue;
     seen += ROWS_OF_AMOUNT;
-    asking.owner = actor.data[k];
-    asking.source = source.data[k];
-    asking.target = actor.data[k];
+    asking.owner = actor[k];
+    asking.source = source[k];
+    asking.target = actor[k];
     const now = asked.run(world, asking);
-    if (now === amount.data[k]) continue;
-    amount.data[k] = now;
+    if (now === amount[k]) continue;
+    amount[k] = now;
     moved = true;
   }
   world.lookThrough(seen);
@@ -178,21 +157,20 @@ export function liveActors(world: World, a: Attributes): ReadonlySet<number> {
   const rows = new Set<number>();
   if (world.rules.amounts.size === 0) return rows;
   const { live, actor } = a.of;
-  for (let at = 0; at < a.modifiers.high; at++)
-    if (live.data[at] !== 0 && a.modifiers.live[at] === 1) rows.add(world.actors.rowOf(actor.data[at]));
+  for (let at = 0; at < a.modifiers.high; at++) if (live[at] !== 0 && a.modifiers.live[at] === 1) rows.add(world.actors.rowOf(actor[at]));
   rows.delete(-1);
   return rows;
 }
 
 /** Builds the lists of modifiers anew, after rows went without being taken out of them. */
 export function relinkModifiers(world: World, a: Attributes): void {
-  const first = a.heads.columns[0].data.fill(0);
+  const first = a.heads.cells.first.fill(0);
   const { actor, next } = a.of;
   for (let at = a.modifiers.high - 1; at >= 0; at--) {
     if (a.modifiers.live[at] === 0) continue;
-    const row = world.actors.rowOf(actor.data[at]);
+    const row = world.actors.rowOf(actor[at]);
     if (row < 0) continue;
-    next.data[at] = first[row];
+    next[at] = first[row];
     first[row] = at + 1;
   }
 }

@@ -1,6 +1,7 @@
 import * as fc from 'fast-check';
 import { readRuleset, World } from '../../index.js';
 import { join, pool, rulesetWith, stat, Trial } from '../../testing/rulesets.js';
+import { attributesTable } from './tables.js';
 
 const problemsOf = (attributes: unknown[]) =>
   readRuleset(rulesetWith({ attributes })).problems.map(({ path, message }) => `${path} ${message}`);
@@ -74,7 +75,7 @@ describe('A pool whose maximum moves', () => {
       fc.property(fc.double({ min: 0.01, max: 90, noNaN: true }), moves, fc.boolean(), (start, maxima, whole) => {
         const own = whole ? Math.ceil(start) : start;
         const trial = Trial.of({ attributes: [pool('oxygen', { max: 'lungs', start: own, follow: 'share', whole }), stat('lungs', 90)] });
-        const cells = () => trial.world.table('attributes').column('oxygen').data[0];
+        const cells = () => attributesTable.in(trial.world).cells.oxygen[0];
         const before = cells();
         for (const value of [...maxima, 90]) trial.poke({ do: 'set', attribute: 'lungs', value });
         expect(cells()).toBe(before);

@@ -26,9 +26,9 @@ export function regenerate(world: World, a: Attributes): void {
 function restingRows(world: World, { rests }: Attributes): readonly boolean[] | undefined {
   const { high } = world.actors;
   const { down, table } = states.in(world);
-  const state = table.columns[0].data;
+  const { state } = table.cells;
   let found: boolean[] | undefined;
-  for (let row = 0; row < high; row++) if (state[row] === down || rests.data[row] === 1) (found ??= [])[row] = true;
+  for (let row = 0; row < high; row++) if (state[row] === down || rests.cells.rests[row] === 1) (found ??= [])[row] = true;
   return found;
 }
 
@@ -67,7 +67,7 @@ function regeneratePlain(
   const low = attribute.min.constant!;
   const fixed = attribute.max === undefined ? LARGEST_AMOUNT : attribute.max.constant;
   const ends = fixed === undefined ? a.cells[index].max!.data : undefined;
-  const types = world.actors.column('type').data;
+  const types = world.actors.cells.type;
   const { present } = attribute;
   const everywhere = !resting && isEverywhere(world, attribute);
   const rates = ratesOf(world, a, index, refill);
@@ -126,7 +126,7 @@ function regenerateEach(
   const { value, rests, part, min, max } = a.cells[index];
   const cells = value.data;
   const parts = part?.data;
-  const types = actors.column('type').data;
+  const types = actors.cells.type;
   const { present } = attribute;
   const everywhere = isEverywhere(world, attribute);
   const known = refill.steady ? ratesOf(world, a, index, refill) : undefined;

@@ -49,7 +49,7 @@ function crossedRows(world: World, attribute: Attribute, cells: Cells, threshold
   const { live, high } = actors;
   const value = cells.value.data;
   const sides = cells.inside[k].data;
-  const types = actors.column('type').data;
+  const types = actors.cells.type;
   const { present } = attribute;
   const everywhere = actors.dense && present.every(Boolean);
   const { low, top, margin } = edgesOf(world, attribute, cells, threshold, k);

@@ -33,7 +33,7 @@ export function ownerOnly(actor: number): Parties {
 }
 
 export function has(world: World, attribute: Attribute, row: number): boolean {
-  return attribute.present[world.actors.column('type').data[row]] === true;
+  return attribute.present[world.actors.cells.type[row]] === true;
 }
 
 /** Live amounts follow from values and values from them: without a circle, as many rounds as the longest chain settle all. */
@@ -108,7 +108,7 @@ function settleOne(world: World, a: Attributes, row: number, index: number, stil
   }
   if (attribute.kind === 'stat') {
     const base = cells.own.data[row];
-    const whole = a.heads.columns[0].data[row] === 0 ? base : combine(base, sumModifiers(world, a, row, index));
+    const whole = a.heads.cells.first[row] === 0 ? base : combine(base, sumModifiers(world, a, row, index));
     value[row] = toGrid(clamp(attribute.whole ? toWhole(whole) : whole, low, high));
   } else if (value[row] < low || value[row] > high) {
     if (still) value[row] = clamp(value[row], low, high);
@@ -137,7 +137,7 @@ function followMaximum(attribute: Attribute, cells: Cells, row: number, before: 
 /** Gives a newly spawned actor its first values. */
 export function startValues(world: World, a: Attributes, row: number, only?: ReadonlySet<number>): void {
   const { list, order } = a.compiled;
-  const type = world.actors.column('type').data[row];
+  const type = world.actors.cells.type[row];
   for (const index of order) {
     const attribute = list[index];
     if (!has(world, attribute, row) || (only && !only.has(index))) continue;

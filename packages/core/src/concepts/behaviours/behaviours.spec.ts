@@ -1,6 +1,7 @@
 import { placeOf, readRuleset } from '../../index.js';
 import { FIGHT, HITS } from '../../testing/fights.js';
 import { input, join, poke, rulesetWith, Trial } from '../../testing/rulesets.js';
+import { mindsTable } from './tables.js';
 
 const eel = (behaviour: unknown, more: Record<string, unknown> = {}) => ({
   id: 'eel',
@@ -128,7 +129,7 @@ describe('A behaviour', () => {
       const legs: number[] = [];
       for (let i = 0; i < 200 && legs.length < 5; i++) {
         trial.step();
-        const leg = trial.world.table('minds').column('leg').data[1];
+        const leg = mindsTable.in(trial.world).cells.leg[1];
         if (legs.at(-1) !== leg) legs.push(leg);
       }
       expect(legs.join(' ')).withContext(turn).toBe(expected);

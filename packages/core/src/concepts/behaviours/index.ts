@@ -1,7 +1,6 @@
 import { distanceOf } from '../../math/distance.js';
 import type { CompileContext } from '../../ruleset/context.js';
 import { defineConcept } from '../../world/concept.js';
-import { columnsOf, type Table } from '../../world/table.js';
 import { abilities, canUse, useAbility } from '../abilities/index.js';
 import type { Ability } from '../abilities/compile.js';
 import { type ActorEntry, counts } from '../actors/index.js';
@@ -12,6 +11,9 @@ import { isDown } from '../states/index.js';
 import { World } from '../../world/world.js';
 import { findings } from './findings.js';
 import type { BehaviourEntry } from './schema.js';
+import type { TableOf } from '../../world/define-table.js';
+import { mindsTable } from './tables.js';
+import { bodiesTable } from '../movement/tables.js';
 
 export { BEHAVIOURS, type BehaviourEntry } from './schema.js';
 
@@ -30,7 +32,7 @@ interface Mind {
 
 interface Behaviours {
   readonly list: readonly Mind[];
-  readonly table: Table;
+  readonly table: TableOf<typeof mindsTable>;
   readonly any: boolean;
 }
 
@@ -39,33 +41,14 @@ export const behaviours = defineConcept<readonly Mind[], Behaviours>({
   id: 'behaviours',
   compile: (context) => context.entries<ActorEntry>('actors').map((entry, i) => compileMind(context, entry, i)),
   findings,
-  tables: () => [
-    {
-      name: 'minds',
-      extends: 'actors',
-      columns: [
-        // The tick at which it thinks again.
-        { name: 'thinks', kind: 'tick', see: 'server' },
-        // The tick until which it pauses.
-        { name: 'pauses', kind: 'tick', see: 'server' },
-        // The point that it is on its way to, and in which direction it goes through them.
-        { name: 'leg', kind: 'int', see: 'server' },
-        { name: 'step', kind: 'int', see: 'server' },
-        // Where it was when it last thought.
-        { name: 'wasX', kind: 'number', see: 'server', decimals: 1 },
-        { name: 'wasY', kind: 'number', see: 'server', decimals: 1 },
-        // Whom it is after, or gets away from.
-        { name: 'quarry', kind: 'actor', see: 'server' },
-      ],
-    },
-  ],
-  attach: (world, list) => ({ list, table: world.table('minds'), any: list.some((mind) => mind.behaviour) }),
+  tables: () => [mindsTable],
+  attach: (world, list) => ({ list, table: mindsTable.in(world), any: list.some((mind) => mind.behaviour) }),
   lifecycle: {
     actorSpawned: (world, row) => {
       const { table } = behaviours.in(world);
       // Those who appear together do not think together, so that no tick has all the work. Who is first is luck.
-      table.column('thinks').data[row] = world.tick + 1 + Math.floor(world.turns.of(world.actors.handle(row)) * thinkingTicks(world));
-      table.column('step').data[row] = 1;
+      table.cells.thinks[row] = world.tick + 1 + Math.floor(world.turns.of(world.actors.handle(row)) * thinkingTicks(world));
+      table.cells.step[row] = 1;
     },
   },
   systems: { timers: thinkAll },
@@ -92,25 +75,24 @@ function thinkAll(world: World): void {
   const { list, table, any } = behaviours.in(world);
   if (!any) return;
   const { actors } = world;
-  const type = actors.column('type');
   // Looked up at each use: who thinks may bring somebody in, and a table that grows has other arrays from then on.
-  const of = columnsOf(table, ['thinks', 'wasX', 'wasY']);
+  const of = table.cells;
   const rest = thinkingTicks(world);
   const due: number[] = [];
   for (let row = 0; row < actors.high; row++)
-    if (actors.live[row] === 1 && of.thinks.data[row] <= world.tick && list[type.data[row]].behaviour) due.push(row);
+    if (actors.live[row] === 1 && of.thinks[row] <= world.tick && list[actors.cells.type[row]].behaviour) due.push(row);
   // Who found a tick without steps for it comes first at the next one.
-  world.turns.sort(due, (row) => actors.handle(row)).sort((a, b) => of.thinks.data[a] - of.thinks.data[b]);
+  world.turns.sort(due, (row) => actors.handle(row)).sort((a, b) => of.thinks[a] - of.thinks[b]);
   for (const row of due) {
     if (actors.live[row] === 0) continue;
-    const mind = list[type.data[row]];
+    const mind = list[actors.cells.type[row]];
     if (!world.goesOn(mind.rule)) return;
-    of.thinks.data[row] = world.tick + rest;
+    of.thinks[row] = world.tick + rest;
     if (isDown(world, row)) continue;
     think(world, row, mind);
     const { x, y } = placeOf(world, row);
-    of.wasX.data[row] = x;
-    of.wasY.data[row] = y;
+    of.wasX[row] = x;
+    of.wasY[row] = y;
   }
 }
 
@@ -168,9 +150,9 @@ function wander(world: World, row: number, mind: Mind, { within }: { within: num
 
 /** Whether a body has stopped, and paused for as long as it does. */
 function arrived(world: World, row: number, { pause }: Mind): boolean {
-  const body = world.table('bodies');
-  const pauses = behaviours.in(world).table.column('pauses').data;
-  if (body.column('toGoal').data[row] === 1 && !isStuck(world, row)) return false;
+  const body = bodiesTable.in(world);
+  const pauses = behaviours.in(world).table.cells.pauses;
+  if (body.cells.toGoal[row] === 1 && !isStuck(world, row)) return false;
   if (pauses[row] === 0 && pause > 0) {
     pauses[row] = world.tick + pause;
     return false;
@@ -183,12 +165,12 @@ function arrived(world: World, row: number, { pause }: Mind): boolean {
 /** Whether a body has got nowhere since its mind last thought: a wall keeps it from its goal. */
 function isStuck(world: World, row: number): boolean {
   const { table } = behaviours.in(world);
-  return distanceOf(placeOf(world, row), { x: table.column('wasX').data[row], y: table.column('wasY').data[row] }) < 0.5;
+  return distanceOf(placeOf(world, row), { x: table.cells.wasX[row], y: table.cells.wasY[row] }) < 0.5;
 }
 
 /** The points that the spawner of an actor sends it along; undefined where it has none. */
 function alongOf(world: World, row: number): PlacedAs<'spawner'>['along'] {
-  const made = lives.in(world).table.column('made').data[row];
+  const made = lives.in(world).table.cells.made[row];
   const thing = made === 0 ? undefined : arena.of(world.rules).placed[made - 1];
   return thing && 'spawner' in thing && (thing.along?.length ?? 0) > 0 ? thing.along : undefined;
 }
@@ -197,7 +179,7 @@ function follow(world: World, row: number, mind: Mind, { points: own, turn }: Ex
   // Who comes from a spawner goes along the points that it says, where it says some.
   const points = alongOf(world, row) ?? own;
   const { table } = behaviours.in(world);
-  const [leg, step] = [table.column('leg').data, table.column('step').data];
+  const [leg, step] = [table.cells.leg, table.cells.step];
   // An edit may have taken points away.
   if (leg[row] >= points.length) leg[row] = 0;
   const actor = world.actors.handle(row);
@@ -213,7 +195,7 @@ function follow(world: World, row: number, mind: Mind, { points: own, turn }: Ex
 
 function chase(world: World, row: number, behaviour: Extract<BehaviourEntry, { do: 'chase' }>): void {
   const { table } = behaviours.in(world);
-  const quarry = table.column('quarry').data;
+  const quarry = table.cells.quarry;
   const actor = world.actors.handle(row);
   const at = placeOf(world, row);
   const home = homeOf(world, row);
@@ -237,7 +219,7 @@ function chase(world: World, row: number, behaviour: Extract<BehaviourEntry, { d
 
 function flee(world: World, row: number, behaviour: Extract<BehaviourEntry, { do: 'flee' }>): void {
   const { table } = behaviours.in(world);
-  const quarry = table.column('quarry').data;
+  const quarry = table.cells.quarry;
   const actor = world.actors.handle(row);
   const other = nearest(world, row, behaviour.within, behaviour);
   if (other < 0) {
@@ -257,8 +239,7 @@ function flee(world: World, row: number, behaviour: Extract<BehaviourEntry, { do
 /** The abilities of an actor's kind, in the order in which it has them. */
 function ownedBy(world: World, row: number): readonly Ability[] {
   const { list } = abilities.in(world);
-  const ids = (world.rules.chapters.get('actors')!.entries as unknown as readonly ActorEntry[])[world.actors.column('type').data[row]]
-    .abilities;
+  const ids = (world.rules.chapters.get('actors')!.entries as unknown as readonly ActorEntry[])[world.actors.cells.type[row]].abilities;
   return ids.flatMap((id) => list.filter((ability) => ability.id === id));
 }
 

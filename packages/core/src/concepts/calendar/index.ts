@@ -3,8 +3,8 @@ import { duration, toMilliseconds } from '../../ruleset/fields.js';
 import { defineConcept } from '../../world/concept.js';
 import { amount } from '../../world/event-fields.js';
 import { defineEvents } from '../../world/events.js';
-import { type Column, columnsOf, type Table } from '../../world/table.js';
 import type { World } from '../../world/world.js';
+import { calendarTable } from './tables.js';
 
 /** Seconds of a day. Days turn at midnight UTC. */
 export const DAY = 86_400;
@@ -13,13 +13,6 @@ export const DAY = 86_400;
 const AGREES = 5;
 
 const clock = z.number().min(0, 'Seconds since 1970 are expected.').max(1e11, 'Seconds since 1970 are expected.');
-
-interface Calendar {
-  readonly table: Table;
-  readonly now: Column;
-  readonly at: Column;
-  readonly ahead: Column;
-}
 
 const events = defineEvents({
   clockSetBack: {
@@ -36,23 +29,9 @@ const events = defineEvents({
  * The calendar: what time it is on the server, for what comes back another day. A world has no clock of its own: the time
  * comes in as a command, is part of the tape, and runs on with the ticks in between.
  */
-export const calendar = defineConcept<undefined, Calendar>({
+export const calendar = defineConcept({
   id: 'calendar',
-  tables: () => [
-    {
-      name: 'calendar',
-      columns: [
-        // Seconds since 1970 that the server said, at which tick, and by how much that was put forward for a trial.
-        { name: 'now', kind: 'number', see: 'everyone', decimals: 0 },
-        { name: 'at', kind: 'tick', see: 'everyone' },
-        { name: 'ahead', kind: 'number', see: 'everyone', decimals: 0 },
-      ],
-    },
-  ],
-  attach: (world) => {
-    const table = world.table('calendar');
-    return { table, ...columnsOf(table, ['now', 'at', 'ahead']) };
-  },
+  tables: () => [calendarTable],
   events,
   commands: { clock: { args: { now: clock }, run: (world, { now }) => setClock(world, Number(now)) } },
   actions: {
@@ -63,7 +42,8 @@ export const calendar = defineConcept<undefined, Calendar>({
       steer: (args, _context, _path, rest) => {
         const seconds = toMilliseconds(String(args['time'])) / 1000;
         return (world, parties) => {
-          calendar.in(world).ahead.data[rowOf(world)] += seconds;
+          const row = rowOf(world);
+          calendarTable.in(world).cells.ahead[row] += seconds;
           rest(world, parties);
         };
       },
@@ -73,30 +53,30 @@ export const calendar = defineConcept<undefined, Calendar>({
 
 /** The one row of the table, made where a world from before has none. */
 function rowOf(world: World): number {
-  const { table } = calendar.in(world);
-  return table.count === 0 ? table.add() : 0;
+  const table = calendarTable.in(world);
+  return table.count === 0 ? table.insert({}) : 0;
 }
 
 function setClock(world: World, now: number): void {
-  const cells = calendar.in(world);
   const row = rowOf(world);
-  const by = now + cells.ahead.data[row] - serverNow(world);
+  const { cells } = calendarTable.in(world);
+  const by = now + cells.ahead[row] - serverNow(world);
   const before = isKnown(world);
   if (before && by > -AGREES && by < AGREES) return;
-  cells.now.data[row] = now;
-  cells.at.data[row] = world.tick;
+  cells.now[row] = now;
+  cells.at[row] = world.tick;
   if (before && by < 0) world.emit(events.clockSetBack, {}, { seconds: -by });
 }
 
 /** Whether anybody has said what time it is. */
 export function isKnown(world: World): boolean {
-  const { table, now } = calendar.in(world);
-  return table.count > 0 && now.data[0] > 0;
+  const { count, cells } = calendarTable.in(world);
+  return count > 0 && cells.now[0] > 0;
 }
 
 /** The time on the server, in seconds since 1970. */
 export function serverNow(world: World): number {
-  const { table, now, at, ahead } = calendar.in(world);
-  if (table.count === 0) return Math.floor(world.tick / world.rules.tickRate);
-  return Math.floor(now.data[0] + ahead.data[0] + (world.tick - at.data[0]) / world.rules.tickRate);
+  const { count, cells } = calendarTable.in(world);
+  if (count === 0) return Math.floor(world.tick / world.rules.tickRate);
+  return Math.floor(cells.now[0] + cells.ahead[0] + (world.tick - cells.at[0]) / world.rules.tickRate);
 }

@@ -1,5 +1,7 @@
 import { toWhole } from '../../math/grid.js';
+import type { RowOf } from '../../world/define-table.js';
 import type { World } from '../../world/world.js';
+import type { shownTable } from './tables.js';
 import { attributes, changeAttribute, hasAttribute, readAttribute } from '../attributes/index.js';
 import { openTable, wholeOf } from '../loot/index.js';
 import { nameNumber } from '../memory/index.js';
@@ -22,12 +24,10 @@ const whoseFor = (world: World, container: Container, visitor: number) => (conta
 export function hold(world: World, thing: number, container: Container, visitor: number): void {
   const { lids, filled } = containers.in(world);
   const whose = whoseFor(world, container, visitor);
-  const [things, whoses] = ['thing', 'whose'].map((name) => filled.column(name).data);
+  const { thing: things, whose: whoses } = filled.cells;
   for (let at = 0; at < filled.high; at++) if (filled.live[at] === 1 && things[at] === thing && whoses[at] === whose) return;
-  const at = filled.add();
-  filled.column('thing').data[at] = thing;
-  filled.column('whose').data[at] = whose;
-  const since = lids.column('filled').data;
+  filled.insert({ thing, whose });
+  const since = lids.cells.filled;
   const row = world.actors.rowOf(thing);
   if (since[row] === 0) since[row] = world.tick;
   // Luck belongs to the thing, or to the player who looks into it: not to whoever comes first.
@@ -73,14 +73,14 @@ function rollInto(world: World, thing: number, container: Container, visitor: nu
 }
 
 const contentOf = (world: World, container: Container, row: number): Content | undefined => {
-  const id = world.text(containers.in(world).contents.column('what').data[row]);
+  const id = world.text(containers.in(world).contents.cells.what[row]);
   return id.includes('.') ? foundOf(world.rules).get(id) : container.holds.find((content) => content.id === id);
 };
 
 /** The rows of what somebody may take from a thing, in the order in which it holds them. */
 function availableTo(world: World, visitor: number, thing: number, container: Container): readonly number[] {
   const { contents } = containers.in(world);
-  const [things, whoses] = ['thing', 'whose'].map((name) => contents.column(name).data);
+  const { thing: things, whose: whoses } = contents.cells;
   const whose = whoseFor(world, container, visitor);
   const found: number[] = [];
   for (let row = 0; row < contents.high; row++)
@@ -96,7 +96,7 @@ function availableTo(world: World, visitor: number, thing: number, container: Co
 /** The container that somebody has wide open, with its row; undefined while it still opens. */
 function openContainer(world: World, thing: number): Container | undefined {
   const row = world.actors.rowOf(thing);
-  return row >= 0 && containers.in(world).lids.column('lid').data[row] === OPEN ? containerAt(world, row) : undefined;
+  return row >= 0 && containers.in(world).lids.cells.lid[row] === OPEN ? containerAt(world, row) : undefined;
 }
 
 /** Takes one of the things that somebody is shown. */
@@ -137,10 +137,10 @@ function refuse(world: World, visitor: number, reason: string, container?: Conta
 function take(world: World, visitor: number, thing: number, container: Container, row: number): boolean {
   const { contents } = containers.in(world);
   const content = contentOf(world, container, row)!;
-  const amount = contents.column('amount').data[row];
+  const amount = contents.cells.amount[row];
   const given = content.gives < 0 ? 0 : give(world, visitor, thing, content.gives, amount);
   if (content.gives >= 0 && given <= 0) return false;
-  if (given < amount) contents.column('amount').data[row] = amount - given;
+  if (given < amount) contents.cells.amount[row] = amount - given;
   else contents.remove(row);
   world.follow(
     events.itemTaken,
@@ -171,8 +171,8 @@ function give(world: World, visitor: number, thing: number, attribute: number, a
 export function showAll(world: World): void {
   const { openings, shown, contents } = containers.in(world);
   if (openings.count === 0 && shown.count === 0) return;
-  const wanted: { visitor: number; thing: number; item: number; what: number; label: number; amount: number; place: number }[] = [];
-  const visitors = openings.column('visitor').data;
+  const wanted: RowOf<typeof shownTable>[] = [];
+  const visitors = openings.cells.visitor;
   for (let at = 0; at < openings.high; at++) {
     if (openings.live[at] === 0) continue;
     const visitor = visitors[at];
@@ -180,7 +180,8 @@ export function showAll(world: World): void {
     const container = openContainer(world, thing);
     if (!container) continue;
     availableTo(world, visitor, thing, container).forEach((item, place) => {
-      const [what, amount] = ['what', 'amount'].map((name) => contents.column(name).data[item]);
+      const what = contents.cells.what[item];
+      const amount = contents.cells.amount[item];
       const { label, named, gives } = contentOf(world, container, item)!;
       // Of what only the server knows they see that there is something.
       const words = !named || isTold(world.rules, named.chapter, named.id) ? label : 'Something';
@@ -188,17 +189,5 @@ export function showAll(world: World): void {
       wanted.push({ visitor, thing, item, what, label: world.textIndex(words), amount: counted ? amount : 0, place });
     });
   }
-  const names = ['visitor', 'thing', 'item', 'what', 'label', 'amount', 'place'] as const;
-  const cells = Object.fromEntries(names.map((name) => [name, shown.column(name).data]));
-  const open = new Set(wanted);
-  for (let at = 0; at < shown.high; at++) {
-    if (shown.live[at] === 0) continue;
-    const same = [...open].find((one) => names.every((name) => one[name] === cells[name][at]));
-    if (same) open.delete(same);
-    else shown.remove(at);
-  }
-  for (const one of open) {
-    const at = shown.add();
-    for (const name of names) shown.column(name).data[at] = one[name];
-  }
+  shown.keep(wanted);
 }

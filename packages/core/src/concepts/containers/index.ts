@@ -1,6 +1,6 @@
+import type { TableOf } from '../../world/define-table.js';
 import { z } from 'zod';
 import { defineConcept } from '../../world/concept.js';
-import { columnsOf, type Table } from '../../world/table.js';
 import type { World } from '../../world/world.js';
 import { isReached, unmetNeed } from '../interactions/index.js';
 import { lives } from '../lives/index.js';
@@ -9,7 +9,7 @@ import { hold, showAll, takeAll, takeOne } from './contents.js';
 import { events, type Leave, LEAVES, type OPENS } from './events.js';
 import { findings } from './findings.js';
 import { schema } from './schema.js';
-import { CLOSED, CLOSING, OPEN, OPENING, TABLES } from './tables.js';
+import { CLOSED, CLOSING, contentsTable, filledTable, lidsTable, OPEN, OPENING, openingsTable, shownTable } from './tables.js';
 import type { VisitRefusal } from '../interactions/events.js';
 
 export { type Container } from './compile.js';
@@ -18,11 +18,11 @@ export { CONTENTS, type ContainerEntry, type ContentEntry, TAKES, VISITORS } fro
 export { LIDS, type Lid } from './tables.js';
 
 export interface Containers extends CompiledContainers {
-  readonly lids: Table;
-  readonly openings: Table;
-  readonly contents: Table;
-  readonly filled: Table;
-  readonly shown: Table;
+  readonly lids: TableOf<typeof lidsTable>;
+  readonly openings: TableOf<typeof openingsTable>;
+  readonly contents: TableOf<typeof contentsTable>;
+  readonly filled: TableOf<typeof filledTable>;
+  readonly shown: TableOf<typeof shownTable>;
 }
 
 /**
@@ -33,14 +33,14 @@ export const containers = defineConcept<CompiledContainers, Containers>({
   id: 'containers',
   sections: { containers: { kind: 'chapter', title: 'Containers', entry: schema } },
   compile: compileContainers,
-  tables: () => TABLES,
+  tables: () => [lidsTable, openingsTable, contentsTable, filledTable, shownTable],
   attach: (world, compiled) => ({
     ...compiled,
-    lids: world.table('lids'),
-    openings: world.table('openings'),
-    contents: world.table('contents'),
-    filled: world.table('filled'),
-    shown: world.table('shown'),
+    lids: lidsTable.in(world),
+    openings: openingsTable.in(world),
+    contents: contentsTable.in(world),
+    filled: filledTable.in(world),
+    shown: shownTable.in(world),
   }),
   events,
   inputs: {
@@ -62,7 +62,7 @@ export const containers = defineConcept<CompiledContainers, Containers>({
     // What an edit has made something else has no lid any more, and nobody has it open.
     rulesAdopted: (world) => {
       const { lids, openings } = containers.in(world);
-      const thing = openings.column('thing').data;
+      const thing = openings.cells.thing;
       for (let at = 0; at < openings.high; at++) {
         const row = openings.live[at] === 1 ? world.actors.rowOf(thing[at]) : -1;
         if (openings.live[at] === 1 && (row < 0 || !containerAt(world, row))) openings.remove(at);
@@ -74,7 +74,7 @@ export const containers = defineConcept<CompiledContainers, Containers>({
     actorLeaving: (world, row) => {
       const { openings } = containers.in(world);
       const actor = world.actors.handle(row);
-      const [visitor, thing] = ['visitor', 'thing'].map((name) => openings.column(name).data);
+      const { visitor, thing } = openings.cells;
       for (let at = 0; at < openings.high; at++)
         if (openings.live[at] === 1 && (visitor[at] === actor || thing[at] === actor)) leave(world, at, 'gone');
     },
@@ -89,15 +89,15 @@ export const containers = defineConcept<CompiledContainers, Containers>({
 /** The container that a thing is: its entry's, or what this one says otherwise; undefined where it is none. */
 export function containerAt(world: World, row: number): Container | undefined {
   const { list, variants, ofType } = containers.in(world);
-  const index = ofType[world.actors.column('type').data[row]] ?? -1;
+  const index = ofType[world.actors.cells.type[row]] ?? -1;
   if (index < 0) return undefined;
-  return variants.get(lives.in(world).table.column('listed').data[row] - 1) ?? list[index];
+  return variants.get(lives.in(world).table.cells.listed[row] - 1) ?? list[index];
 }
 
 /** The row of what says that somebody has something open, or is opening it; -1 where nobody has. */
 function openingBy(world: World, visitor: number): number {
   const { openings } = containers.in(world);
-  const cells = openings.column('visitor').data;
+  const cells = openings.cells.visitor;
   for (let at = 0; at < openings.high; at++) if (openings.live[at] === 1 && cells[at] === visitor) return at;
   return -1;
 }
@@ -105,13 +105,13 @@ function openingBy(world: World, visitor: number): number {
 /** The thing that somebody has open, or is opening; 0 for none. */
 export function openedBy(world: World, visitor: number): number {
   const at = openingBy(world, visitor);
-  return at < 0 ? 0 : containers.in(world).openings.column('thing').data[at];
+  return at < 0 ? 0 : containers.in(world).openings.cells.thing[at];
 }
 
 /** The rows of what says that somebody has a thing open, or is opening it. */
 function openingsOf(world: World, thing: number): readonly number[] {
   const { openings } = containers.in(world);
-  const things = openings.column('thing').data;
+  const things = openings.cells.thing;
   const found: number[] = [];
   for (let at = 0; at < openings.high; at++) if (openings.live[at] === 1 && things[at] === thing) found.push(at);
   return found;
@@ -119,7 +119,7 @@ function openingsOf(world: World, thing: number): readonly number[] {
 
 /** Those who have a thing open, or are opening it. */
 export function visitorsOf(world: World, thing: number): readonly number[] {
-  const visitor = containers.in(world).openings.column('visitor').data;
+  const visitor = containers.in(world).openings.cells.visitor;
   return openingsOf(world, thing).map((at) => visitor[at]);
 }
 
@@ -138,14 +138,14 @@ export function openThing(world: World, visitor: number, thing: number, containe
   const { lids, openings } = containers.in(world);
   const row = world.actors.rowOf(thing);
   const at = openings.add();
-  const lid = lids.column('lid').data;
+  const lid = lids.cells.lid;
   const begins = lid[row] === CLOSED || lid[row] === CLOSING;
   const cells = { visitor, thing, begins: begins ? 1 : 0, since: world.tick, cause: world.cause };
   openings.write(at, cells);
-  lids.column('cause').data[row] = world.cause;
+  lids.cells.cause[row] = world.cause;
   if (begins) {
     lid[row] = OPENING;
-    lids.column('until').data[row] = world.tick + container.opening;
+    lids.cells.until[row] = world.tick + container.opening;
     if (container.opening === 0) open(world, row, container);
   } else if (lid[row] === OPEN) {
     hold(world, thing, container, visitor);
@@ -166,30 +166,31 @@ export function closeBy(world: World, visitor: number): boolean {
 /** Ends somebody's part in an open thing. The last to go has the lid come down. */
 function leave(world: World, at: number, how: Leave): void {
   const { lids, openings } = containers.in(world);
-  const [visitor, thing] = ['visitor', 'thing'].map((name) => openings.column(name).data[at]);
+  const visitor = openings.cells.visitor[at];
+  const thing = openings.cells.thing[at];
   openings.remove(at);
   const row = world.actors.rowOf(thing);
   if (row < 0 || visitorsOf(world, thing).length > 0) return;
-  const lid = lids.column('lid').data;
+  const lid = lids.cells.lid;
   const container = containerAt(world, row);
   if (lid[row] === CLOSED || !container) return;
   lid[row] = CLOSING;
-  lids.column('until').data[row] = world.tick + container.closing;
-  lids.column('how').data[row] = LEAVES.indexOf(how);
+  lids.cells.until[row] = world.tick + container.closing;
+  lids.cells.how[row] = LEAVES.indexOf(how);
   if (container.closing === 0) close(world, row, container, visitor);
 }
 
 function open(world: World, row: number, container: Container): void {
   const { lids } = containers.in(world);
   const thing = world.actors.handle(row);
-  lids.column('lid').data[row] = OPEN;
-  lids.column('until').data[row] = 0;
+  lids.cells.lid[row] = OPEN;
+  lids.cells.until[row] = 0;
   const present = openingsOf(world, thing);
   const { openings } = containers.in(world);
-  const of = columnsOf(openings, ['visitor', 'begins', 'since']);
-  for (const at of present) hold(world, thing, container, of.visitor.data[at]);
+  const of = openings.cells;
+  for (const at of present) hold(world, thing, container, of.visitor[at]);
   // Who had it come up is told of first, then who came by; where that one has gone, who came by first has it open.
-  const order = [...present].sort((a, b) => of.begins.data[b] - of.begins.data[a] || of.since.data[a] - of.since.data[b]);
+  const order = [...present].sort((a, b) => of.begins[b] - of.begins[a] || of.since[a] - of.since[b]);
   const told = order.map((at) => openings.handle(at));
   told.forEach((handle, i) => {
     const at = openings.rowOf(handle);
@@ -199,18 +200,18 @@ function open(world: World, row: number, container: Container): void {
 
 /** Says of somebody that they have a thing open. */
 function tellOpen(world: World, at: number, { id }: Container, how: (typeof OPENS)[number]): void {
-  const { visitor, thing, cause } = columnsOf(containers.in(world).openings, ['visitor', 'thing', 'cause']);
-  const [subject, target] = [visitor.data[at], thing.data[at]];
-  world.since(cause.data[at], () => world.emit(events.containerOpened, { subject, source: subject, target }, { container: id, how }));
+  const { visitor, thing, cause } = containers.in(world).openings.cells;
+  const [subject, target] = [visitor[at], thing[at]];
+  world.since(cause[at], () => world.emit(events.containerOpened, { subject, source: subject, target }, { container: id, how }));
 }
 
 function close(world: World, row: number, container: Container, by: number): void {
   const { lids } = containers.in(world);
-  lids.column('lid').data[row] = CLOSED;
-  lids.column('until').data[row] = 0;
+  lids.cells.lid[row] = CLOSED;
+  lids.cells.until[row] = 0;
   const subject = world.actors.rowOf(by) < 0 ? 0 : by;
-  const how = LEAVES[lids.column('how').data[row]];
-  world.since(lids.column('cause').data[row], () =>
+  const how = LEAVES[lids.cells.how[row]];
+  world.since(lids.cells.cause[row], () =>
     world.emit(events.containerClosed, { subject, source: subject, target: world.actors.handle(row) }, { container: container.id, how }),
   );
 }
@@ -219,7 +220,7 @@ function close(world: World, row: number, container: Container, by: number): voi
 function moveLids(world: World): void {
   const { lids, openings, ofType } = containers.in(world);
   if (!ofType.some((index) => index >= 0)) return;
-  const [visitor, thing] = ['visitor', 'thing'].map((name) => openings.column(name).data);
+  const { visitor, thing } = openings.cells;
   for (let at = 0; at < openings.high; at++) {
     if (openings.live[at] === 0) continue;
     const row = world.actors.rowOf(thing[at]);
@@ -227,7 +228,7 @@ function moveLids(world: World): void {
     const reached = container && isReached(world, visitor[at], thing[at], container);
     if (reached !== true) leave(world, at, reached === 'down' ? 'fell' : 'walkedOff');
   }
-  const [lid, until, filled] = ['lid', 'until', 'filled'].map((name) => lids.column(name).data);
+  const { lid, until, filled } = lids.cells;
   for (let row = 0; row < lids.high; row++) {
     if (lids.live[row] === 0 || (lid[row] === CLOSED && filled[row] === 0)) continue;
     const container = containerAt(world, row);
@@ -245,9 +246,9 @@ function empty(world: World, row: number, container: Container): void {
   const grip = containers.in(world);
   const thing = world.actors.handle(row);
   for (const table of [grip.contents, grip.filled]) {
-    const things = table.column('thing').data;
+    const things = table.cells.thing;
     for (let at = 0; at < table.high; at++) if (table.live[at] === 1 && things[at] === thing) table.remove(at);
   }
-  grip.lids.column('filled').data[row] = 0;
+  grip.lids.cells.filled[row] = 0;
   world.emit(events.containerFilled, { target: thing }, { container: container.id });
 }

@@ -5,11 +5,12 @@ import { readAttribute } from '../attributes/index.js';
 import { nameNumber, recall, remember } from '../memory/index.js';
 import { teams } from '../teams/index.js';
 import { crews } from './index.js';
+import { crewsTable } from './tables.js';
 import { events } from './events.js';
 
 /** The rows of the players that are in a team, as it stands now. */
 export function membersOf(world: World, team: number): readonly number[] {
-  const cells = world.actors.column('team').data;
+  const cells = world.actors.cells.team;
   const rows: number[] = [];
   for (let row = 0; row < world.actors.high; row++)
     if (world.actors.live[row] === 1 && cells[row] === team && typeOf(world, row).kind === 'player') rows.push(row);
@@ -46,11 +47,11 @@ export function teamForJoining(world: World, party: string | undefined): number 
 
 /** The team that somebody of a party is in; -1 where nobody is. */
 function teamOfParty(world: World, party: string): number {
-  const { party: parties } = crews.in(world);
-  const cells = world.actors.column('team').data;
+  const { party: parties } = crewsTable.in(world).cells;
+  const cells = world.actors.cells.team;
   const wanted = world.textIndex(party);
   for (let row = 0; row < world.actors.high; row++)
-    if (world.actors.live[row] === 1 && parties.data[row] === wanted + 1 && cells[row] >= 0) return cells[row];
+    if (world.actors.live[row] === 1 && parties[row] === wanted + 1 && cells[row] >= 0) return cells[row];
   return -1;
 }
 
@@ -63,29 +64,29 @@ export function rebalance(world: World): void {
       .sort((a, b) => a.rows.length - b.rows.length || a.team - b.team);
     const [least, most] = [sizes[0], sizes.at(-1)];
     if (!least || !most || most.rows.length - least.rows.length < 2 || isFull(world, least.team)) return;
-    const { joined } = crews.in(world);
-    const last = most.rows.reduce((found, row) => (joined.data[row] >= joined.data[found] ? row : found));
+    const { joined } = crewsTable.in(world).cells;
+    const last = most.rows.reduce((found, row) => (joined[row] >= joined[found] ? row : found));
     putInto(world, world.actors.handle(last), least.team);
   }
 }
 
 /** Notes the party that an actor came with. */
 export function noteParty(world: World, row: number, party: string): void {
-  crews.in(world).party.data[row] = world.textIndex(party) + 1;
+  crewsTable.in(world).cells.party[row] = world.textIndex(party) + 1;
 }
 
 /** Puts an actor into a team, -1 for none. It is announced once, when the tick has settled. */
 export function putInto(world: World, actor: number, team: number): void {
   const row = world.actors.rowOf(actor);
   if (row < 0) return;
-  world.actors.column('team').data[row] = team;
+  world.actors.cells.team[row] = team;
   world.touch(row);
 }
 
 /** Puts an actor into a team where there is room for it, or says that there is none. */
 export function assign(world: World, actor: number, team: number): void {
   const row = world.actors.rowOf(actor);
-  if (row < 0 || world.actors.column('team').data[row] === team) return;
+  if (row < 0 || world.actors.cells.team[row] === team) return;
   if (typeOf(world, row).kind === 'player' && isFull(world, team))
     return world.emit(events.switchRefused, { subject: actor }, { team: idOf(world.rules, 'teams', team), says: fullWords(world, team) });
   putInto(world, actor, team);
@@ -100,7 +101,7 @@ function fullWords(world: World, team: number): string {
 export function hindranceToSwitch(world: World, row: number, team: number): string | undefined {
   const { rules, purpose } = crews.of(world.rules);
   const entries = teams.of(world.rules);
-  const own = world.actors.column('team').data[row];
+  const own = world.actors.cells.team[row];
   if (team === own) return team < 0 ? 'You are in no team already.' : `You are in ${entries[team].label} already.`;
   if (team < 0) return rules.neutral ? undefined : 'Everybody is in a team here.';
   const { label, open } = entries[team];

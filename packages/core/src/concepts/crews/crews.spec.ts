@@ -9,7 +9,7 @@ const TEAMS = [
 ];
 const parts = (teamRules: Record<string, unknown> = {}, more: Record<string, unknown> = {}) => ({ teams: TEAMS, teamRules, ...more });
 const ids = ['', 'petrel', 'gannet', 'watchers'];
-const teamOf = (trial: Trial, seat: string) => ids[trial.world.actors.column('team').data[trial.world.actors.rowOf(trial.actor(seat))] + 1];
+const teamOf = (trial: Trial, seat: string) => ids[trial.world.actors.cells.team[trial.world.actors.rowOf(trial.actor(seat))] + 1];
 const ask = (trial: Trial, seat: string, team: string) => trial.step(input(seat, { do: 'switch', team }));
 const refused = (trial: Trial) => trial.named('switchRefused').map(({ data }) => data['says']);
 const four = ['a', 'b', 'c', 'd'].map((seat) => join(seat));

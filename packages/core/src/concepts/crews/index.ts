@@ -3,7 +3,6 @@ import { reference } from '../../ruleset/fields.js';
 import type { Finding } from '../../ruleset/problem.js';
 import { entryOf, idOf, type Rules } from '../../ruleset/rules.js';
 import { type Concept, defineConcept } from '../../world/concept.js';
-import type { Column } from '../../world/table.js';
 import type { World } from '../../world/world.js';
 import { typeOf } from '../actors/index.js';
 import type { Arena } from '../arena/index.js';
@@ -11,6 +10,7 @@ import type { AttributeEntry } from '../attributes/index.js';
 import { rulesSchema, type TeamEntry, type TeamRules } from '../teams/schema.js';
 import { assign, putInto, rebalance, switchTeam } from './assign.js';
 import { events } from './events.js';
+import { crewsTable } from './tables.js';
 
 export { hindranceToSwitch, membersOf, noteParty, switchTeam, teamForJoining } from './assign.js';
 
@@ -24,17 +24,10 @@ interface CompiledCrews {
   readonly purpose: number;
 }
 
-interface Crews extends CompiledCrews {
-  /** The team that was announced last, -1 for none; and one more than the text of the party. */
-  readonly settled: Column;
-  readonly party: Column;
-  readonly joined: Column;
-}
-
 const label = (rules: Rules, team: unknown) => entryOf(rules, 'teams', String(team))?.label ?? '';
 
 /** Crews: how players come into teams, and change them. The server decides; each settled change is announced once. */
-export const crews: Concept<CompiledCrews, Crews> = defineConcept<CompiledCrews, Crews>({
+export const crews: Concept<CompiledCrews> = defineConcept<CompiledCrews>({
   id: 'crews',
   sections: { teamRules: { kind: 'value', title: 'Team rules', schema: rulesSchema } },
   compile: (context) => {
@@ -54,22 +47,7 @@ export const crews: Concept<CompiledCrews, Crews> = defineConcept<CompiledCrews,
       purpose: context.purpose(['teamRules', 'switching']),
     };
   },
-  tables: () => [
-    {
-      name: 'crews',
-      extends: 'actors',
-      columns: [
-        { name: 'settled', kind: 'entry', chapter: 'teams', optional: true, see: 'server' },
-        { name: 'party', kind: 'int', see: 'server' },
-        // The tick at which it came.
-        { name: 'joined', kind: 'tick', see: 'server' },
-      ],
-    },
-  ],
-  attach: (world, compiled) => {
-    const table = world.table('crews');
-    return { ...compiled, settled: table.column('settled'), party: table.column('party'), joined: table.column('joined') };
-  },
+  tables: () => [crewsTable],
   events,
   actions: {
     assign: {
@@ -103,13 +81,13 @@ export const crews: Concept<CompiledCrews, Crews> = defineConcept<CompiledCrews,
   findings: (_, rules) => withoutStarts(rules),
   lifecycle: {
     actorSpawned: (world, row) => {
-      crews.in(world).joined.data[row] = world.tick;
+      crewsTable.in(world).cells.joined[row] = world.tick;
       // That a player comes into a team is announced as any change is; of all others it is how they come.
-      if (typeOf(world, row).kind === 'player') crews.in(world).settled.data[row] = -1;
+      if (typeOf(world, row).kind === 'player') crewsTable.in(world).cells.settled[row] = -1;
       else settle(world, row);
     },
     actorLeaving: (world, row) => {
-      const before = crews.in(world).settled.data[row];
+      const before = crewsTable.in(world).cells.settled[row];
       if (before < 0 || typeOf(world, row).kind !== 'player') return;
       world.emit(events.teamChanged, { subject: world.actors.handle(row) }, { team: '', before: idOf(world.rules, 'teams', before) });
     },
@@ -122,19 +100,19 @@ export const crews: Concept<CompiledCrews, Crews> = defineConcept<CompiledCrews,
 
 /** Notes a team as known to everybody: it is not announced. */
 function settle(world: World, row: number): void {
-  const { settled } = crews.in(world);
-  settled.data[row] = world.actors.column('team').data[row];
+  const { settled } = crewsTable.in(world).cells;
+  settled[row] = world.actors.cells.team[row];
 }
 
 function announceChanges(world: World): void {
   if (crews.of(world.rules).rules.rebalance) rebalance(world);
-  const { settled } = crews.in(world);
-  const team = world.actors.column('team').data;
+  const { settled } = crewsTable.in(world).cells;
+  const team = world.actors.cells.team;
   const { live, high } = world.actors;
   for (let row = 0; row < high; row++) {
-    if (live[row] === 0 || settled.data[row] === team[row]) continue;
-    const before = settled.data[row];
-    settled.data[row] = team[row];
+    if (live[row] === 0 || settled[row] === team[row]) continue;
+    const before = settled[row];
+    settled[row] = team[row];
     const name = (index: number) => (index < 0 ? '' : idOf(world.rules, 'teams', index));
     world.emit(events.teamChanged, { subject: world.actors.handle(row) }, { team: name(team[row]), before: name(before) });
   }

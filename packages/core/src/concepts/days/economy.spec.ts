@@ -2,6 +2,9 @@ import fc from 'fast-check';
 import { readRuleset, savePlayer } from '../../index.js';
 import { ask, at, buy, endDay, give, HARBOUR, harbour, lines, price, refusals, sell, statement } from '../../testing/harbour.js';
 import { input, join, rulesetWith, Trial } from '../../testing/rulesets.js';
+import { stallsTable } from '../stalls/tables.js';
+import { stocksTable } from '../shops/tables.js';
+import { accountsTable } from '../ledger/tables.js';
 
 describe('A market', () => {
   it('buys one or all at today’s price, and refuses what one has not', () => {
@@ -77,9 +80,9 @@ describe('A market', () => {
     give(trial, 'brass', 1);
     sell(trial, 'brass');
     expect(refusals(trial)).toEqual(['tooFar']);
-    expect(trial.world.table('stalls').count).toBe(1);
+    expect(stallsTable.in(trial.world).count).toBe(1);
     trial.poke({ do: 'place', x: 460, y: 100 });
-    expect(trial.world.table('stalls').count).toBe(2);
+    expect(stallsTable.in(trial.world).count).toBe(2);
     sell(trial, 'brass');
     expect(trial.value('brass')).toBe(0);
   });
@@ -106,7 +109,7 @@ describe('A shop', () => {
     const before = trial.world.hash();
     buy(trial, 'bottle');
     expect([trial.value('scrip'), trial.value('brass'), refusals(trial)]).toEqual([100, 19, ['noRoom']]);
-    expect(trial.world.table('stocks').count).toBe(0);
+    expect(stocksTable.in(trial.world).count).toBe(0);
     expect(before).not.toBe('');
   });
 
@@ -236,7 +239,7 @@ describe('A day', () => {
     trial.run(1);
     expect(trial.named('goalReached').map(({ data }) => data['days'])).toEqual([3]);
     const row = trial.world.actors.rowOf(trial.actor());
-    expect(trial.world.table('accounts').column('goal').data[row]).toBe(3);
+    expect(accountsTable.in(trial.world).cells.goal[row]).toBe(3);
   });
 
   it('keeps accounts, tiers and the day over a restart and in a saved player', () => {
@@ -302,7 +305,7 @@ describe('An exchange', () => {
         const rules = harbour();
         const trial = new Trial(rules, [join('north'), join('south')], seed);
         const has = () => ['north', 'south'].map((seat) => ['scrip', 'brass', 'glass'].map((id) => trial.value(id, seat)));
-        const owed = () => trial.world.table('accounts').column('owed').data;
+        const owed = () => accountsTable.in(trial.world).cells.owed;
         let before = has();
         acts.forEach(([seat, one], i) => {
           const events =

@@ -1,6 +1,8 @@
 import { compileRuleset, readRuleset, World } from '../../index.js';
 import { at, buy, HARBOUR } from '../../testing/harbour.js';
 import { rulesetWith } from '../../testing/rulesets.js';
+import { purchasesTable } from '../shops/tables.js';
+import { pricesTable } from '../markets/tables.js';
 
 describe('A ruleset with an economy', () => {
   const problems = (more: Record<string, unknown>) =>
@@ -32,9 +34,9 @@ describe('A ruleset with an economy', () => {
       offers: [{ ...HARBOUR.offers[0], id: 'berth', formerly: ['slip'] }, ...HARBOUR.offers.slice(1)],
     });
     const world = trial.world.adopt(compileRuleset(edited));
-    expect(world.table('purchases').column('berth').data[world.actors.rowOf(trial.actor())]).toBe(1);
-    expect(world.table('prices').count).toBe(1);
-    expect(world.table('prices').column('price').data[0]).toBe(50);
+    expect(purchasesTable.in(world).cells.berth[world.actors.rowOf(trial.actor())]).toBe(1);
+    expect(pricesTable.in(world).count).toBe(1);
+    expect(pricesTable.in(world).cells.price[0]).toBe(50);
     expect(() => world.step()).not.toThrow();
     expect(World.restore(compileRuleset(edited), world.snapshot()).hash()).toBe(world.hash());
   });

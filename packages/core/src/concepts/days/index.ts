@@ -2,7 +2,6 @@ import { toGrid, toWhole } from '../../math/grid.js';
 import type { FormulaFunction } from '../../formula/index.js';
 import type { CompiledThen } from '../../ruleset/context.js';
 import { type Concept, defineConcept } from '../../world/concept.js';
-import type { Table } from '../../world/table.js';
 import { World } from '../../world/world.js';
 import { changeAttribute } from '../attributes/index.js';
 import { type EconomyRules, forgetLines, isPlayerRow, ledger, linesOf, moneyOf, noteLine, purseOf } from '../ledger/index.js';
@@ -12,6 +11,8 @@ import { events } from './events.js';
 import { findings } from './findings.js';
 import { events as tradeEvents } from '../trade/events.js';
 import { isTold } from '../../ruleset/visible.js';
+import type { TableOf } from '../../world/define-table.js';
+import { daysTable } from './tables.js';
 
 interface CompiledDays {
   readonly economy: EconomyRules | undefined;
@@ -25,7 +26,7 @@ interface CompiledDays {
 }
 
 interface Days extends CompiledDays {
-  readonly table: Table;
+  readonly table: TableOf<typeof daysTable>;
 }
 
 /** What came before the lines of a statement: money from elsewhere that this room did not see move. */
@@ -53,19 +54,8 @@ export const days: Concept<CompiledDays, Days> = defineConcept<CompiledDays, Day
       onGoal: list('goal'),
     };
   },
-  tables: () => [
-    {
-      name: 'days',
-      columns: [
-        { name: 'day', kind: 'int', see: 'everyone' },
-        // When it ends by itself; 0 where players end it.
-        { name: 'ends', kind: 'tick', see: 'everyone' },
-        // It is over, and somebody still has a last chance to pay what it cost.
-        { name: 'settling', kind: 'flag', see: 'everyone' },
-      ],
-    },
-  ],
-  attach: (world, compiled) => ({ ...compiled, table: world.table('days') }),
+  tables: () => [daysTable],
+  attach: (world, compiled) => ({ ...compiled, table: daysTable.in(world) }),
   events,
   actions: {
     endDay: {
@@ -86,7 +76,7 @@ export const days: Concept<CompiledDays, Days> = defineConcept<CompiledDays, Day
     rulesAdopted: (world) => {
       const { economy, length, table } = days.in(world);
       if (table.count === 0) return begin(world);
-      const ends = table.column('ends').data;
+      const ends = table.cells.ends;
       if (!economy || length === 0) ends[0] = 0;
       else if (ends[0] === 0 || ends[0] > world.tick + length) ends[0] = world.tick + length;
     },
@@ -114,7 +104,7 @@ function playersIn(world: World): readonly number[] {
   const { account } = ledger.in(world);
   const found: number[] = [];
   for (let row = 0; row < world.actors.high; row++)
-    if (isPlayerRow(world, row) && account.ruined.data[row] === 0 && account.goal.data[row] === 0) found.push(world.actors.handle(row));
+    if (isPlayerRow(world, row) && account.ruined[row] === 0 && account.goal[row] === 0) found.push(world.actors.handle(row));
   return found;
 }
 
@@ -124,33 +114,32 @@ function askToEnd(world: World, actor: number): void {
   const row = world.actors.rowOf(actor);
   const refuse = (reason: string) => world.emit(tradeEvents.tradeRefused, { subject: actor, source: actor }, { reason });
   if (!economy?.day.key || table.count === 0) return refuse('notReady');
-  if (!playersIn(world).includes(actor))
-    return refuse(account.ruined.data[row] === 1 ? 'ruined' : account.goal.data[row] > 0 ? 'over' : 'notReady');
-  if (table.column('settling').data[0] === 1) return refuse('settling');
+  if (!playersIn(world).includes(actor)) return refuse(account.ruined[row] === 1 ? 'ruined' : account.goal[row] > 0 ? 'over' : 'notReady');
+  if (table.cells.settling[0] === 1) return refuse('settling');
   // Asked again: thought better of.
-  account.ready.data[row] = 1 - account.ready.data[row];
-  if (account.ready.data[row] === 1) world.emit(events.dayEndAsked, { subject: actor, source: actor });
+  account.ready[row] = 1 - account.ready[row];
+  if (account.ready[row] === 1) world.emit(events.dayEndAsked, { subject: actor, source: actor });
 }
 
 function goOn(world: World): void {
   const { economy, table } = days.in(world);
   if (!economy || table.count === 0) return;
   checkGoals(world);
-  const [ends, settling] = ['ends', 'settling'].map((name) => table.column(name).data);
+  const { ends, settling } = table.cells;
   if (settling[0] === 1) return settle(world);
   const { account } = ledger.in(world);
-  if (ends[0] === 0 && !account.ready.data.includes(1)) return;
+  if (ends[0] === 0 && !account.ready.includes(1)) return;
   const players = playersIn(world);
-  const asked = players.length > 0 && players.every((actor) => account.ready.data[world.actors.rowOf(actor)] === 1);
+  const asked = players.length > 0 && players.every((actor) => account.ready[world.actors.rowOf(actor)] === 1);
   if (asked || (ends[0] !== 0 && ends[0] <= world.tick)) endNow(world);
 }
 
 /** Ends the day: what things cost is paid as far as it can be, and who can't pay has a last chance. */
 export function endNow(world: World): void {
   const { economy, table } = days.in(world);
-  if (!economy || table.count === 0 || table.column('settling').data[0] === 1) return;
+  if (!economy || table.count === 0 || table.cells.settling[0] === 1) return;
   for (const actor of playersIn(world)) payUpkeep(world, actor);
-  table.column('settling').data[0] = 1;
+  table.cells.settling[0] = 1;
   settle(world);
 }
 
@@ -164,7 +153,7 @@ function payUpkeep(world: World, actor: number): void {
     const paid = Math.min(cost, Math.max(0, purseOf(world, actor)));
     changeAttribute(world, actor, currency, -paid, actor, 'pay');
     noteLine(world, actor, `Upkeep: ${offer.label}`, -cost);
-    account.owed.data[row] = toGrid(account.owed.data[row] + cost - paid);
+    account.owed[row] = toGrid(account.owed[row] + cost - paid);
     world.emit(events.upkeepPaid, { subject: actor, source: actor }, { offer: offer.id, cost, paid });
   }
 }
@@ -173,24 +162,24 @@ function isShort(world: World, actor: number): boolean {
   const { economy, ruin } = days.in(world);
   const { account } = ledger.in(world);
   if (!economy?.ruin) return false;
-  return account.owed.data[world.actors.rowOf(actor)] > 0 || (ruin !== undefined && ruin(world, World.alone(actor)) !== 0);
+  return account.owed[world.actors.rowOf(actor)] > 0 || (ruin !== undefined && ruin(world, World.alone(actor)) !== 0);
 }
 
 /** Pays what is owed from what has come in since. */
 function payOwed(world: World, actor: number): void {
   const { account, currency } = ledger.in(world);
   const row = world.actors.rowOf(actor);
-  const paid = Math.min(account.owed.data[row], Math.max(0, purseOf(world, actor)));
+  const paid = Math.min(account.owed[row], Math.max(0, purseOf(world, actor)));
   if (paid <= 0) return;
   changeAttribute(world, actor, currency, -paid, actor, 'pay');
-  account.owed.data[row] = toGrid(account.owed.data[row] - paid);
+  account.owed[row] = toGrid(account.owed[row] - paid);
 }
 
 /** Goes through those who are short: who has paid is quit, whose chance is over is ruined. Then the next day begins. */
 function settle(world: World): void {
   const { chance } = days.in(world);
   const { account } = ledger.in(world);
-  const until = account.until.data;
+  const until = account.until;
   let waiting = false;
   for (const actor of playersIn(world)) {
     const row = world.actors.rowOf(actor);
@@ -204,7 +193,7 @@ function settle(world: World): void {
       world.emit(
         events.shortAtDayEnd,
         { subject: actor, source: actor },
-        { money: moneyOf(world), owed: account.owed.data[row], ticks: chance },
+        { money: moneyOf(world), owed: account.owed[row], ticks: chance },
       );
     }
     if (until[row] > world.tick) waiting = true;
@@ -217,14 +206,14 @@ function ruin(world: World, actor: number): void {
   const { onRuin, economy } = days.in(world);
   const { account } = ledger.in(world);
   const row = world.actors.rowOf(actor);
-  account.until.data[row] = 0;
+  account.until[row] = 0;
   drawUp(world, actor);
-  account.ruined.data[row] = 1;
+  account.ruined[row] = 1;
   const { say } = economy!.ruin!;
   world.follow(
     events.playerRuined,
     { subject: actor, source: actor },
-    { days: account.days.data[row], money: moneyOf(world), owed: account.owed.data[row], ...(say !== undefined && { says: say }) },
+    { days: account.days[row], money: moneyOf(world), owed: account.owed[row], ...(say !== undefined && { says: say }) },
     () => onRuin?.(world, World.alone(actor)),
   );
 }
@@ -233,19 +222,19 @@ function ruin(world: World, actor: number): void {
 function drawUp(world: World, actor: number): void {
   const { account } = ledger.in(world);
   const row = world.actors.rowOf(actor);
-  const day = account.days.data[row] + 1;
-  const opening = account.opening.data[row];
-  const closing = toGrid(purseOf(world, actor) - account.owed.data[row]);
+  const day = account.days[row] + 1;
+  const opening = account.opening[row];
+  const closing = toGrid(purseOf(world, actor) - account.owed[row]);
   const seen = linesOf(world, actor, day).reduce((sum, line) => sum + line.amount, 0);
   noteLine(world, actor, BEFORE, toGrid(closing - opening - seen));
   const lines = linesOf(world, actor, day);
   const sum = (sign: 1 | -1) => toGrid(lines.reduce((all, { amount }) => (Math.sign(amount) === sign ? all + amount : all), 0));
-  account.lastDay.data[row] = day;
-  account.lastOpening.data[row] = opening;
-  account.lastClosing.data[row] = closing;
-  account.days.data[row] = day;
-  account.opening.data[row] = closing;
-  account.ready.data[row] = 0;
+  account.lastDay[row] = day;
+  account.lastOpening[row] = opening;
+  account.lastClosing[row] = closing;
+  account.days[row] = day;
+  account.opening[row] = closing;
+  account.ready[row] = 0;
   forgetLines(world, actor, day);
   world.emit(
     events.dayEnded,
@@ -260,9 +249,9 @@ function finish(world: World): void {
   for (const actor of playersIn(world)) {
     drawUp(world, actor);
     // Where nobody is ruined, what could not be paid is let go.
-    if (!economy!.ruin) account.owed.data[world.actors.rowOf(actor)] = 0;
+    if (!economy!.ruin) account.owed[world.actors.rowOf(actor)] = 0;
   }
-  const day = ++table.column('day').data[0];
+  const day = ++table.cells.day[0];
   table.write(0, { settling: 0, ends: length === 0 ? 0 : world.tick + length });
   movePrices(world);
   restock(world);
@@ -276,13 +265,13 @@ function checkGoals(world: World): void {
   for (const actor of playersIn(world)) {
     if (goal(world, World.alone(actor)) === 0) continue;
     const row = world.actors.rowOf(actor);
-    account.goal.data[row] = account.days.data[row] + 1;
-    account.ready.data[row] = 0;
+    account.goal[row] = account.days[row] + 1;
+    account.ready[row] = 0;
     const { say } = economy!.goal!;
     world.follow(
       events.goalReached,
       { subject: actor, source: actor },
-      { days: account.goal.data[row], ...(say !== undefined && { says: say }) },
+      { days: account.goal[row], ...(say !== undefined && { says: say }) },
       () => onGoal?.(world, World.alone(actor)),
     );
   }

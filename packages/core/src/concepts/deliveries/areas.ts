@@ -15,8 +15,7 @@ export function layArea(world: World, index: number, kind: Area, user: number, x
   const ticks = (seconds: number) => Math.max(0, Math.ceil(seconds * world.rules.tickRate - 1e-9));
   const lands = world.tick + ticks(kind.delay.run(world, parties));
   if (!isRoomFor(world, grip.areas, index)) return;
-  const row = grip.areas.add();
-  const cells = {
+  grip.areas.insert({
     ability: index,
     user,
     x: toGrid(x),
@@ -26,8 +25,7 @@ export function layArea(world: World, index: number, kind: Area, user: number, x
     ends: lands + ticks(kind.lasts.run(world, parties)),
     pulse: lands,
     cause: world.cause,
-  };
-  for (const [name, value] of Object.entries(cells)) grip.ground[name as keyof typeof cells].data[row] = value;
+  });
 }
 
 /** A tick of all areas: those whose time has come land, those that stay do to whom they hold, those that are over go. */
@@ -35,35 +33,35 @@ export function landAll(world: World): void {
   const grip = deliveries.in(world);
   const { areas, ground } = grip;
   if (areas.count === 0) return;
-  for (const handle of world.turns.rows(areas, ground.user)) {
+  for (const handle of world.turns.rows(areas)) {
     const row = areas.rowOf(handle);
-    if (row >= 0) world.since(ground.cause.data[row], () => advance(world, grip, row));
+    if (row >= 0) world.since(ground.cause[row], () => advance(world, grip, row));
   }
 }
 
 function advance(world: World, grip: Deliveries, row: number): void {
   const { areas, ground } = grip;
-  const ability = abilities.of(world.rules).list[ground.ability.data[row]];
+  const ability = abilities.of(world.rules).list[ground.ability[row]];
   if (ability?.deliver?.by !== 'area') return areas.remove(row);
   const kind = ability.deliver;
-  const lands = ground.lands.data[row];
+  const lands = ground.lands[row];
   // Where the tick has no steps left it lands, and does what it does, at the next one.
   if (lands > world.tick || !world.goesOn(ability.rule)) return;
   const handle = areas.handle(row);
-  const user = ground.user.data[row];
+  const user = ground.user[row];
   // An area that acts more than once acts at its last moment only where a pulse falls there.
-  const over = ground.ends.data[row] <= world.tick;
-  const isLanding = ground.pulse.data[row] === lands;
-  if (ground.pulse.data[row] <= world.tick && (isLanding || kind.every > 0)) {
-    ground.pulse.data[row] = kind.every > 0 ? world.tick + kind.every : ground.ends.data[row] + 1;
+  const over = ground.ends[row] <= world.tick;
+  const isLanding = ground.pulse[row] === lands;
+  if (ground.pulse[row] <= world.tick && (isLanding || kind.every > 0)) {
+    ground.pulse[row] = kind.every > 0 ? world.tick + kind.every : ground.ends[row] + 1;
     const held = heldBy(world, kind, user, row);
     if (isLanding) world.emit(events.areaLanded, { subject: user, source: user }, { ability: ability.id, caught: held.length });
-    if (held.length > 0) ground.met.data[row] = 1;
+    if (held.length > 0) ground.met[row] = 1;
     for (const target of held) if (world.actors.rowOf(target) >= 0) hit(world, ability, user, target);
   }
   if (!over || areas.rowOf(handle) < 0) return;
   // One that stays has missed when it is over and never caught anybody.
-  const missed = ground.met.data[row] === 0;
+  const missed = ground.met[row] === 0;
   areas.remove(row);
   if (missed) miss(world, ability, user);
 }
@@ -71,7 +69,7 @@ function advance(world: World, grip: Deliveries, row: number): void {
 function heldBy(world: World, { who }: Area, user: number, row: number): readonly number[] {
   const { x, y, radius } = deliveries.in(world).ground;
   const own = world.actors.rowOf(user);
-  return actorsWithin(world, x.data[row], y.data[row], radius.data[row])
+  return actorsWithin(world, x[row], y[row], radius[row])
     .filter((other) => (own < 0 ? who === 'anyone' : counts(world, own, other, who)))
     .map((other) => world.actors.handle(other));
 }

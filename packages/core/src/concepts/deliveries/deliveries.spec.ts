@@ -2,6 +2,7 @@ import * as fc from 'fast-check';
 import { crossing, isInSight } from '../../index.js';
 import { ask, at, FIGHT, fight, HITS } from '../../testing/fights.js';
 import { join, poke, Trial } from '../../testing/rulesets.js';
+import { areasTable, projectilesTable, strikesTable } from './tables.js';
 
 const shot = (more: Record<string, unknown> = {}) => ({
   target: { at: 'direction' },
@@ -9,7 +10,7 @@ const shot = (more: Record<string, unknown> = {}) => ({
   onHit: HITS,
 });
 const hits = (trial: Trial) => trial.named('abilityHit').map((event) => event.who);
-const flying = (trial: Trial) => trial.world.table('projectiles').count;
+const flying = (trial: Trial) => projectilesTable.in(trial.world).count;
 
 /** `north` and a row of others of the other crew, to its right. */
 const row = (ability: Record<string, unknown>, places: readonly number[], walls: unknown[] = []) => {
@@ -51,7 +52,7 @@ describe('A projectile', () => {
     trial.run(1);
     expect(hits(trial)).toEqual(['s1', 's2', 's0']);
     expect(trial.named('abilityMissed')).toEqual([]);
-    expect(trial.world.table('strikes').count).toBe(0);
+    expect(strikesTable.in(trial.world).count).toBe(0);
   });
 
   it('flies past those that it is not for', () => {
@@ -98,8 +99,8 @@ describe('A projectile', () => {
   it('of several are spread evenly over a cone', () => {
     const trial = row({ ...shot({ count: 5 }), target: { at: 'cone', range: 200, angle: 40 } }, []);
     ask(trial, { x: 700, y: 100 });
-    const table = trial.world.table('projectiles');
-    const angles = [0, 1, 2, 3, 4].map((i) => (Math.atan2(table.column('wayY').data[i], table.column('wayX').data[i]) * 180) / Math.PI);
+    const table = projectilesTable.in(trial.world);
+    const angles = [0, 1, 2, 3, 4].map((i) => (Math.atan2(table.cells.wayY[i], table.cells.wayX[i]) * 180) / Math.PI);
     [-20, -10, 0, 10, 20].forEach((angle, i) => expect(angles[i]).toBeCloseTo(angle, 9));
   });
 
@@ -107,8 +108,8 @@ describe('A projectile', () => {
     for (const count of [2, 3, 8]) {
       const trial = row(shot({ count, spread: 360 }), []);
       ask(trial, { x: 700, y: 100 });
-      const table = trial.world.table('projectiles');
-      const turn = (i: number) => (Math.atan2(table.column('wayY').data[i], table.column('wayX').data[i]) * 180) / Math.PI;
+      const table = projectilesTable.in(trial.world);
+      const turn = (i: number) => (Math.atan2(table.cells.wayY[i], table.cells.wayX[i]) * 180) / Math.PI;
       for (let i = 0; i < count; i++) expect((turn(i) + 360.000001) % 360).toBeCloseTo((i * 360) / count, 5);
     }
   });
@@ -145,7 +146,7 @@ describe('An area', () => {
     expect(hits(trial)).toEqual([]);
     trial.step(poke('s0', { do: 'place', x: 600, y: 300 }), poke('s1', { do: 'place', x: 320, y: 100 }));
     expect(hits(trial)).toEqual(['s1']);
-    expect(trial.world.table('areas').count).toBe(0);
+    expect(areasTable.in(trial.world).count).toBe(0);
   });
 
   it('that catches nobody has missed', () => {
@@ -163,7 +164,7 @@ describe('An area', () => {
     expect(hits(trial).length).toBe(2);
     trial.run(3);
     expect(hits(trial).length).toBe(5);
-    expect(trial.world.table('areas').count).toBe(0);
+    expect(areasTable.in(trial.world).count).toBe(0);
   });
 
   it('that stays has missed when it is over and caught nobody in all that time', () => {

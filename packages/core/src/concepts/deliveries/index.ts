@@ -1,6 +1,7 @@
 import { LAY_STEPS } from '../../world/budget.js';
 import { defineConcept } from '../../world/concept.js';
-import type { Column, Table } from '../../world/table.js';
+import type { TableOf } from '../../world/define-table.js';
+import type { Table } from '../../world/table.js';
 import type { World } from '../../world/world.js';
 import type { Aim } from '../abilities/aim.js';
 import { type AbilityEntry, abilities } from '../abilities/index.js';
@@ -9,23 +10,20 @@ import { placeOf } from '../movement/index.js';
 import { landAll, layArea } from './areas.js';
 import { flyAll, launchProjectiles } from './projectiles.js';
 import { events } from './events.js';
+import { areasTable, projectilesTable, strikesTable } from './tables.js';
 
 export { DELIVERIES, type DeliveryEntry } from './schema.js';
 
 /** At most so many projectiles are under way in an arena, and as many areas. */
 export const MOST_SENT = 2000;
 
-const FLYING = ['ability', 'user', 'x', 'y', 'wayX', 'wayY', 'speed', 'ends', 'pierce', 'target', 'cause'] as const;
-const GROUND = ['ability', 'user', 'x', 'y', 'radius', 'lands', 'ends', 'pulse', 'met', 'cause'] as const;
-type Columns<N extends readonly string[]> = Readonly<Record<N[number], Column>>;
-
 /** The deliveries' grip on a world. */
 export interface Deliveries {
-  readonly projectiles: Table;
-  readonly flying: Columns<typeof FLYING>;
-  readonly strikes: Table;
-  readonly areas: Table;
-  readonly ground: Columns<typeof GROUND>;
+  readonly projectiles: TableOf<typeof projectilesTable>;
+  readonly flying: TableOf<typeof projectilesTable>['cells'];
+  readonly strikes: TableOf<typeof strikesTable>;
+  readonly areas: TableOf<typeof areasTable>;
+  readonly ground: TableOf<typeof areasTable>['cells'];
 }
 
 /** Deliveries: what abilities send on its way. Projectiles fly and meet whom they are for; areas land where they were aimed. */
@@ -36,60 +34,11 @@ export const deliveries = defineConcept<undefined, Deliveries>({
       column: 'ability',
       of: (rules.chapters.get('abilities')!.entries as unknown as readonly AbilityEntry[]).map((a) => a.see),
     };
-    const shared = [
-      { name: 'ability', kind: 'entry', chapter: 'abilities', see },
-      { name: 'user', kind: 'actor', see },
-      { name: 'x', kind: 'number', see, decimals: 1 },
-      { name: 'y', kind: 'number', see, decimals: 1 },
-    ] as const;
-    const server = 'server' as const;
-    return [
-      {
-        name: 'projectiles',
-        owner: 'user',
-        columns: [
-          ...shared,
-          // The direction that it flies in, of length 1, and how far it gets a second.
-          { name: 'wayX', kind: 'number', see, decimals: 3 },
-          { name: 'wayY', kind: 'number', see, decimals: 3 },
-          { name: 'speed', kind: 'number', see, decimals: 1 },
-          { name: 'ends', kind: 'tick', see: server },
-          // How many more it goes through.
-          { name: 'pierce', kind: 'int', see: server },
-          { name: 'target', kind: 'actor', see: server },
-          { name: 'cause', kind: 'serial', see: server },
-        ],
-      },
-      {
-        // Whom each has met: nobody is met twice.
-        name: 'strikes',
-        hidden: true,
-        columns: [
-          { name: 'projectile', kind: 'int', see: server },
-          { name: 'target', kind: 'actor', see: server },
-        ],
-      },
-      {
-        name: 'areas',
-        owner: 'user',
-        columns: [
-          ...shared,
-          { name: 'radius', kind: 'number', see, decimals: 1 },
-          { name: 'lands', kind: 'tick', see },
-          { name: 'ends', kind: 'tick', see },
-          { name: 'pulse', kind: 'tick', see: server },
-          // Whether it has caught anybody yet.
-          { name: 'met', kind: 'flag', see: server },
-          { name: 'cause', kind: 'serial', see: server },
-        ],
-      },
-    ];
+    return [projectilesTable.under({ see }), strikesTable, areasTable.under({ see })];
   },
   attach: (world) => {
-    const columns = <N extends readonly string[]>(table: Table, names: N) =>
-      Object.fromEntries(names.map((name) => [name, table.column(name)])) as Columns<N>;
-    const [projectiles, areas] = [world.table('projectiles'), world.table('areas')];
-    return { projectiles, flying: columns(projectiles, FLYING), strikes: world.table('strikes'), areas, ground: columns(areas, GROUND) };
+    const [projectiles, areas] = [projectilesTable.in(world), areasTable.in(world)];
+    return { projectiles, flying: projectiles.cells, strikes: strikesTable.in(world), areas, ground: areas.cells };
   },
   events,
   systems: {

@@ -31,8 +31,7 @@ export function launchProjectiles(world: World, index: number, kind: Projectile,
     if (!isRoomFor(world, grip.projectiles, index)) return;
     const turn = turnOf(kind, i);
     const [c, s] = [cosine(turn), sine(turn)];
-    const row = grip.projectiles.add();
-    const cells = {
+    grip.projectiles.insert({
       ability: index,
       user,
       x,
@@ -44,8 +43,7 @@ export function launchProjectiles(world: World, index: number, kind: Projectile,
       pierce: kind.pierce,
       target,
       cause: world.cause,
-    };
-    for (const [name, value] of Object.entries(cells)) grip.flying[name as keyof typeof cells].data[row] = value;
+    });
   }
 }
 
@@ -60,43 +58,43 @@ export function flyAll(world: World): void {
   const grip = deliveries.in(world);
   const { projectiles, flying } = grip;
   if (projectiles.count === 0) return;
-  for (const handle of world.turns.rows(projectiles, flying.user)) {
+  for (const handle of world.turns.rows(projectiles)) {
     const row = projectiles.rowOf(handle);
-    if (row >= 0) world.since(flying.cause.data[row], () => fly(world, grip, row));
+    if (row >= 0) world.since(flying.cause[row], () => fly(world, grip, row));
   }
 }
 
 function fly(world: World, grip: Deliveries, row: number): void {
   const { flying, projectiles } = grip;
-  const ability = abilities.of(world.rules).list[flying.ability.data[row]];
+  const ability = abilities.of(world.rules).list[flying.ability[row]];
   // An edit may have made something else of the ability: what flies of the old one is gone.
   if (ability?.deliver?.by !== 'projectile') return end(grip, row);
   const kind = ability.deliver;
   // Where the tick has no steps left, it hangs where it is: it must go through no wall.
   if (!world.goesOn(ability.rule) || !world.lookThrough(arena.of(world.rules).walls.length)) return;
   if (kind.homing) turnTowards(world, grip, row, kind);
-  const from = { x: flying.x.data[row], y: flying.y.data[row] };
-  const way = flying.speed.data[row] / world.rules.tickRate;
-  const to = { x: from.x + flying.wayX.data[row] * way, y: from.y + flying.wayY.data[row] * way };
+  const from = { x: flying.x[row], y: flying.y[row] };
+  const way = flying.speed[row] / world.rules.tickRate;
+  const to = { x: from.x + flying.wayX[row] * way, y: from.y + flying.wayY[row] * way };
   const stop = wallAt(world, from, to, kind.radius);
-  const user = flying.user.data[row];
+  const user = flying.user[row];
   const handle = projectiles.handle(row);
   for (const { other, at } of metOn(world, grip, row, kind, from, to)) {
     if (at > stop) break;
     const target = world.actors.handle(other);
     remember(grip, handle, target);
-    const last = flying.pierce.data[row] <= 0 || grip.strikes.count >= MOST_STRIKES;
+    const last = flying.pierce[row] <= 0 || grip.strikes.count >= MOST_STRIKES;
     if (last) end(grip, row);
-    else flying.pierce.data[row]--;
+    else flying.pierce[row]--;
     hit(world, ability, user, target);
     // What follows from a hit may have taken it away.
     if (projectiles.rowOf(handle) < 0) return;
   }
-  flying.x.data[row] = onGrid(to.x);
-  flying.y.data[row] = onGrid(to.y);
+  flying.x[row] = onGrid(to.x);
+  flying.y[row] = onGrid(to.y);
   const { width, height } = arena.of(world.rules);
   const outside = to.x < 0 || to.y < 0 || to.x > width || to.y > height;
-  if (stop > 1 && !outside && flying.ends.data[row] > world.tick) return;
+  if (stop > 1 && !outside && flying.ends[row] > world.tick) return;
   const missed = !hasHit(grip, handle);
   end(grip, row);
   if (missed) miss(world, ability, user);
@@ -122,7 +120,7 @@ function metOn(
   to: Point,
 ): readonly { other: number; at: number }[] {
   const handle = grip.projectiles.handle(row);
-  const user = world.actors.rowOf(grip.flying.user.data[row]);
+  const user = world.actors.rowOf(grip.flying.user[row]);
   const dx = to.x - from.x;
   const dy = to.y - from.y;
   const square = dx * dx + dy * dy;
@@ -150,8 +148,8 @@ function isFor(world: World, user: number, other: number, { who }: Projectile): 
 /** Turns it towards whom it was aimed at, or where that one is gone or there was none, the nearest that counts. */
 function turnTowards(world: World, grip: Deliveries, row: number, kind: Projectile): void {
   const { flying } = grip;
-  const from = { x: flying.x.data[row], y: flying.y.data[row] };
-  let other = world.actors.rowOf(flying.target.data[row]);
+  const from = { x: flying.x[row], y: flying.y[row] };
+  let other = world.actors.rowOf(flying.target[row]);
   if (other >= 0 && (isDown(world, other) || wasHit(world, grip, grip.projectiles.handle(row), world.actors.handle(other)))) other = -1;
   if (other < 0) other = nearest(world, grip, row, kind, from);
   if (other < 0) return;
@@ -160,14 +158,14 @@ function turnTowards(world: World, grip: Deliveries, row: number, kind: Projecti
   const dy = to.y - from.y;
   const length = Math.sqrt(dx * dx + dy * dy);
   if (length === 0) return;
-  flying.wayX.data[row] = dx / length;
-  flying.wayY.data[row] = dy / length;
+  flying.wayX[row] = dx / length;
+  flying.wayY[row] = dy / length;
 }
 
 function nearest(world: World, grip: Deliveries, row: number, kind: Projectile, from: Point): number {
   const { flying, projectiles } = grip;
-  const user = world.actors.rowOf(flying.user.data[row]);
-  const reach = flying.speed.data[row] * Math.max(0, (flying.ends.data[row] - world.tick) / world.rules.tickRate);
+  const user = world.actors.rowOf(flying.user[row]);
+  const reach = flying.speed[row] * Math.max(0, (flying.ends[row] - world.tick) / world.rules.tickRate);
   let best = -1;
   let least = Infinity;
   for (const other of actorsWithin(world, from.x, from.y, reach)) {
@@ -183,8 +181,8 @@ function nearest(world: World, grip: Deliveries, row: number, kind: Projectile, 
 
 function remember({ strikes }: Deliveries, projectile: number, target: number): void {
   const row = strikes.add();
-  strikes.column('projectile').data[row] = projectile;
-  strikes.column('target').data[row] = target;
+  strikes.cells.projectile[row] = projectile;
+  strikes.cells.target[row] = target;
 }
 
 /** Whether it has hit somebody before; also where the tick has no steps left to find out. */
@@ -197,7 +195,7 @@ function hasHit(grip: Deliveries, projectile: number): boolean {
 }
 
 function findStrike({ strikes }: Deliveries, projectile: number, target: number | undefined): boolean {
-  const [of, whom] = ['projectile', 'target'].map((name) => strikes.column(name).data);
+  const { projectile: of, target: whom } = strikes.cells;
   for (let row = 0; row < strikes.high; row++)
     if (strikes.live[row] === 1 && of[row] === projectile && (target === undefined || whom[row] === target)) return true;
   return false;
@@ -205,7 +203,7 @@ function findStrike({ strikes }: Deliveries, projectile: number, target: number 
 
 function end({ projectiles, strikes }: Deliveries, row: number): void {
   const handle = projectiles.handle(row);
-  const of = strikes.column('projectile').data;
+  const of = strikes.cells.projectile;
   for (let at = 0; at < strikes.high; at++) if (strikes.live[at] === 1 && of[at] === handle) strikes.remove(at);
   projectiles.remove(row);
 }

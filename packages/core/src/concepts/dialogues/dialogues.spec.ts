@@ -1,6 +1,7 @@
 import { readRuleset, sentenceOf } from '../../index.js';
 import { counter, input, join, poke, rulesetWith, Trial } from '../../testing/rulesets.js';
 import { place, QUAY, Visit } from '../../testing/surroundings.js';
+import { talksWaitingTable } from './tables.js';
 
 const lines = (visit: Visit) => visit.named('lineSpoken').map(({ data }) => `${data['speaker']}: ${data['text']}`);
 const choose = (visit: Visit, choice: number, seat = 'north') => visit.step(input(seat, { do: 'choose', choice }));
@@ -99,7 +100,7 @@ describe('A dialogue', () => {
     trial.restore();
     trial.run(2);
     expect(told(trial)).toEqual(['first', 'second', 'third'].flatMap((id) => [`lineSpoken ${id}`, `dialogueEnded ${id}`]));
-    expect([trial.value('scrip'), trial.world.table('talksWaiting').count]).toEqual([3, 0]);
+    expect([trial.value('scrip'), talksWaitingTable.in(trial.world).count]).toEqual([3, 0]);
     const waited = trial.events.filter(({ name }) => name === 'lineSpoken').map(({ tick }) => tick);
     expect(waited[1] - waited[0]).toBeLessThanOrEqual(11);
   });

@@ -1,3 +1,4 @@
+import type { TableOf } from '../../world/define-table.js';
 import { z } from 'zod';
 import type { FormulaFunction } from '../../formula/index.js';
 import type { CompileContext, CompiledThen } from '../../ruleset/context.js';
@@ -7,7 +8,7 @@ import type { Path } from '../../ruleset/problem.js';
 import { didYouMean } from '../../ruleset/suggest.js';
 import { defineConcept } from '../../world/concept.js';
 import type { EventSpec } from '../../world/events.js';
-import { columnsOf, type Table } from '../../world/table.js';
+import type { Table } from '../../world/table.js';
 import type { World } from '../../world/world.js';
 import { counts } from '../actors/index.js';
 import { actorsWithin, placeOf } from '../movement/index.js';
@@ -16,6 +17,7 @@ import { findings } from './findings.js';
 import { type DialogueEntry, MEANWHILE, schema, type Speaker } from './schema.js';
 import { beginWaiting, drop, startTalk } from './waiting.js';
 import { type DialogueEnd, events, type fields } from './events.js';
+import { talksTable, talksWaitingTable, choicesTable } from './tables.js';
 
 export { type DialogueEntry, SPEAKERS } from './schema.js';
 
@@ -45,9 +47,9 @@ interface Dialogue {
 
 export interface Dialogues {
   readonly list: readonly Dialogue[];
-  readonly talks: Table;
-  readonly waiting: Table;
-  readonly offered: Table;
+  readonly talks: TableOf<typeof talksTable>;
+  readonly waiting: TableOf<typeof talksWaitingTable>;
+  readonly offered: TableOf<typeof choicesTable>;
 }
 
 function compileDialogue(context: CompileContext, entry: DialogueEntry, i: number): Dialogue {
@@ -102,52 +104,9 @@ export const dialogues = defineConcept<readonly Dialogue[], Dialogues>({
       column: 'dialogue',
       of: (rules.chapters.get('dialogues')!.entries as unknown as readonly DialogueEntry[]).map((entry) => entry.heard),
     };
-    return [
-      {
-        name: 'talks',
-        owner: 'visitor',
-        columns: [
-          { name: 'visitor', kind: 'actor', see },
-          { name: 'character', kind: 'actor', see },
-          { name: 'dialogue', kind: 'entry', chapter: 'dialogues', see },
-          { name: 'speaker', kind: 'actor', see },
-          // What the speaker is called, who may have no body.
-          { name: 'voice', kind: 'text', see },
-          { name: 'text', kind: 'text', see },
-          { name: 'until', kind: 'tick', see },
-          // The line, by the number of its id.
-          { name: 'line', kind: 'int', see: 'server' },
-          { name: 'scope', kind: 'int', see: 'server' },
-          { name: 'cause', kind: 'serial', see: 'server' },
-        ],
-      },
-      {
-        // What is to be said to a visitor once they have heard what they hear now.
-        name: 'talksWaiting',
-        owner: 'visitor',
-        columns: [
-          { name: 'visitor', kind: 'actor', see: 'server' },
-          { name: 'character', kind: 'actor', see: 'server' },
-          { name: 'dialogue', kind: 'entry', chapter: 'dialogues', see: 'server' },
-          { name: 'turn', kind: 'int', see: 'server' },
-          { name: 'scope', kind: 'int', see: 'server' },
-          { name: 'cause', kind: 'serial', see: 'server' },
-        ],
-      },
-      {
-        // What a visitor may choose just now.
-        name: 'choices',
-        owner: 'visitor',
-        columns: [
-          { name: 'visitor', kind: 'actor', see: 'owner' },
-          { name: 'talk', kind: 'int', see: 'owner' },
-          { name: 'number', kind: 'int', see: 'owner' },
-          { name: 'text', kind: 'text', see: 'owner' },
-        ],
-      },
-    ];
+    return [talksTable.under({ see }), talksWaitingTable, choicesTable];
   },
-  attach: (world, list) => ({ list, talks: world.table('talks'), waiting: world.table('talksWaiting'), offered: world.table('choices') }),
+  attach: (world, list) => ({ list, talks: talksTable.in(world), waiting: talksWaitingTable.in(world), offered: choicesTable.in(world) }),
   events,
   actions: {
     talk: {
@@ -180,7 +139,7 @@ export const dialogues = defineConcept<readonly Dialogue[], Dialogues>({
 /** The row of the dialogue that somebody is the visitor of, or -1. */
 export function talkOf(world: World, visitor: number): number {
   const { talks } = dialogues.in(world);
-  const cells = talks.column('visitor').data;
+  const cells = talks.cells.visitor;
   for (let row = 0; row < talks.high; row++) if (talks.live[row] === 1 && cells[row] === visitor) return row;
   return -1;
 }
@@ -188,20 +147,20 @@ export function talkOf(world: World, visitor: number): number {
 /** The line that stands in a dialogue; undefined where an edit has taken it out. */
 export function lineAt(world: World, row: number): Line | undefined {
   const { list, talks } = dialogues.in(world);
-  const id = world.text(talks.column('line').data[row]);
-  return list[talks.column('dialogue').data[row]]?.lines.find((line) => line.id === id);
+  const id = world.text(talks.cells.line[row]);
+  return list[talks.cells.dialogue[row]]?.lines.find((line) => line.id === id);
 }
 
 export const partiesOf = (world: World, row: number) => {
   const { talks } = dialogues.in(world);
-  const [visitor, target, scope] = ['visitor', 'character', 'scope'].map((name) => talks.column(name).data[row]);
-  return { owner: visitor, source: visitor, target, scope };
+  const { visitor, character, scope } = talks.cells;
+  return { owner: visitor[row], source: visitor[row], target: character[row], scope: scope[row] };
 };
 
 /** Has the first line from a position on that holds stand; ends the dialogue where none does. */
 export function speak(world: World, row: number, from: number): void {
   const { list, talks, offered } = dialogues.in(world);
-  const dialogue = list[talks.column('dialogue').data[row]];
+  const dialogue = list[talks.cells.dialogue[row]];
   const parties = partiesOf(world, row);
   clearChoices(world, row);
   let at = from;
@@ -248,15 +207,15 @@ export function tell(
 ): void {
   const { talks } = dialogues.in(world);
   const { owner, target } = partiesOf(world, row);
-  const entry = world.rules.chapters.get('dialogues')!.entries[talks.column('dialogue').data[row]] as unknown as DialogueEntry;
-  world.since(talks.column('cause').data[row], () =>
+  const entry = world.rules.chapters.get('dialogues')!.entries[talks.cells.dialogue[row]] as unknown as DialogueEntry;
+  world.since(talks.cells.cause[row], () =>
     world.follow(event, { subject: owner, source: owner, target }, { dialogue: entry.id, heard: entry.heard, ...data }, work),
   );
 }
 
 function clearChoices(world: World, row: number): void {
   const { offered } = dialogues.in(world);
-  const talk = offered.column('talk').data;
+  const talk = offered.cells.talk;
   for (let at = 0; at < offered.high; at++) if (offered.live[at] === 1 && talk[at] === row) offered.remove(at);
 }
 
@@ -271,10 +230,10 @@ export function endTalk(world: World, row: number, how: DialogueEnd): void {
 /** Lines whose time is over make room for the next. */
 function goOn(world: World): void {
   const { talks } = dialogues.in(world);
-  const until = talks.column('until').data;
+  const until = talks.cells.until;
   for (let row = 0; row < talks.high; row++) {
     if (talks.live[row] === 0) continue;
-    if (world.actors.rowOf(talks.column('character').data[row]) < 0 && talks.column('character').data[row] !== 0) {
+    if (world.actors.rowOf(talks.cells.character[row]) < 0 && talks.cells.character[row] !== 0) {
       endTalk(world, row, 'broken');
       continue;
     }
@@ -296,9 +255,9 @@ export function isTalking(world: World, scope: number): boolean {
 /** Breaks off what belongs to something that has ended. */
 export function stopTalking(world: World, scope: number): void {
   const { talks, waiting } = dialogues.in(world);
-  const of = columnsOf(waiting, ['visitor', 'character', 'dialogue']);
+  const of = waiting.cells;
   for (const row of rowsOfScope(waiting, scope)) {
-    const [visitor, character, dialogue] = [of.visitor, of.character, of.dialogue].map(({ data }) => data[row]);
+    const [visitor, character, dialogue] = [of.visitor[row], of.character[row], of.dialogue[row]];
     waiting.remove(row);
     drop(world, { visitor, character, dialogue, scope }, 'broken');
   }
@@ -308,14 +267,12 @@ export function stopTalking(world: World, scope: number): void {
 /** What dialogues that go on belong to; those that stand for themselves are left out. */
 export function scopesTalking(world: World): readonly number[] {
   const { talks, waiting } = dialogues.in(world);
-  return [talks, waiting].flatMap((table) => {
-    const scopes = table.column('scope').data;
-    return [...scopes.slice(0, table.high).filter((scope, row) => table.live[row] === 1 && scope !== 0)];
-  });
+  const scopes = [...talks.rows().map((row) => talks.cells.scope[row]), ...waiting.rows().map((row) => waiting.cells.scope[row])];
+  return scopes.filter((scope) => scope !== 0);
 }
 
 function rowsOfScope(table: Table, scope: number): readonly number[] {
-  const cells = table.column('scope').data;
+  const cells = table.cells.scope;
   const found: number[] = [];
   for (let row = 0; row < table.high; row++) if (table.live[row] === 1 && cells[row] === scope) found.push(row);
   return found;

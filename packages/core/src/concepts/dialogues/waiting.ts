@@ -1,4 +1,3 @@
-import { columnsOf } from '../../world/table.js';
 import type { World } from '../../world/world.js';
 import { type Dropped, events } from './events.js';
 import { dialogues, speak, talkOf } from './index.js';
@@ -7,15 +6,15 @@ import { MOST_WAITING } from './schema.js';
 /** Begins a dialogue at its first line that holds. Who hears another hears it to its end first: this one waits, or is dropped. */
 export function startTalk(world: World, talk: Talk, waits: boolean): void {
   const current = talkOf(world, talk.visitor);
-  const row = dialogues.in(world).talks.column('dialogue').data[current];
+  const row = dialogues.in(world).talks.cells.dialogue[current];
   const queue = waitingFor(world, talk.visitor);
   if (current < 0 && queue.length === 0) return begin(world, talk);
   const { waiting } = dialogues.in(world);
-  const isKnown = row === talk.dialogue || queue.some((at) => waiting.column('dialogue').data[at] === talk.dialogue);
+  const isKnown = row === talk.dialogue || queue.some((at) => waiting.cells.dialogue[at] === talk.dialogue);
   if (isKnown) return drop(world, talk, 'again');
   if (!waits) return drop(world, talk, 'busy');
   if (queue.length >= MOST_WAITING) return drop(world, talk, 'full');
-  const turn = queue.length === 0 ? 1 : waiting.column('turn').data[queue[queue.length - 1]] + 1;
+  const turn = queue.length === 0 ? 1 : waiting.cells.turn[queue[queue.length - 1]] + 1;
   const cells = { ...talk, turn, cause: world.cause };
   waiting.write(waiting.add(), cells);
 }
@@ -44,23 +43,23 @@ export function drop(world: World, { dialogue, visitor }: Talk, why: Dropped): v
 function waitingFor(world: World, visitor: number): readonly number[] {
   const { waiting } = dialogues.in(world);
   if (waiting.count === 0) return [];
-  const of = columnsOf(waiting, ['visitor', 'turn']);
+  const of = waiting.cells;
   const rows: number[] = [];
-  for (let row = 0; row < waiting.high; row++) if (waiting.live[row] === 1 && of.visitor.data[row] === visitor) rows.push(row);
-  return rows.sort((a, b) => of.turn.data[a] - of.turn.data[b]);
+  for (let row = 0; row < waiting.high; row++) if (waiting.live[row] === 1 && of.visitor[row] === visitor) rows.push(row);
+  return rows.sort((a, b) => of.turn[a] - of.turn[b]);
 }
 
 /** Has what waits begin with those who hear nothing any more. */
 export function beginWaiting(world: World): void {
   const { waiting } = dialogues.in(world);
   if (waiting.count === 0) return;
-  const of = columnsOf(waiting, ['visitor', 'character', 'dialogue', 'scope', 'cause']);
+  const of = waiting.cells;
   const live = [...Array(waiting.high).keys()].filter((row) => waiting.live[row] === 1);
-  for (const visitor of new Set(live.map((row) => of.visitor.data[row]))) {
+  for (const visitor of new Set(live.map((row) => of.visitor[row]))) {
     if (talkOf(world, visitor) >= 0) continue;
     const [row] = waitingFor(world, visitor);
     if (row === undefined) continue;
-    const [character, dialogue, scope, cause] = [of.character, of.dialogue, of.scope, of.cause].map(({ data }) => data[row]);
+    const [character, dialogue, scope, cause] = [of.character[row], of.dialogue[row], of.scope[row], of.cause[row]];
     waiting.remove(row);
     world.since(cause, () => begin(world, { visitor, character, dialogue, scope }));
   }

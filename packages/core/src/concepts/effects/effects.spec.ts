@@ -1,6 +1,8 @@
 import * as fc from 'fast-check';
 import { readRuleset } from '../../index.js';
 import { pool, rulesetWith, stat, Trial } from '../../testing/rulesets.js';
+import { attributesTable, modifiersTable } from '../attributes/tables.js';
+import { effectsTable } from './tables.js';
 
 const SLIPSTREAM = {
   id: 'slipstream',
@@ -100,8 +102,8 @@ describe('An effect', () => {
         }
         trial.run(6);
         expect(trial.value('finSpeed')).toBe(120);
-        expect(trial.world.table('modifiers').count).toBe(0);
-        expect(trial.world.table('effects').count).toBe(0);
+        expect(modifiersTable.in(trial.world).count).toBe(0);
+        expect(effectsTable.in(trial.world).count).toBe(0);
       }),
       { numRuns: 40 },
     );
@@ -114,7 +116,7 @@ describe('An effect', () => {
         order.forEach((effect) => apply(one, effect));
         const other = Trial.of(parts);
         [...order].reverse().forEach((effect) => apply(other, effect));
-        expect(one.world.table('attributes').column('finSpeed').data[0]).toBe(other.world.table('attributes').column('finSpeed').data[0]);
+        expect(attributesTable.in(one.world).cells.finSpeed[0]).toBe(attributesTable.in(other.world).cells.finSpeed[0]);
       }),
       { numRuns: 30 },
     );

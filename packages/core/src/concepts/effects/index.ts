@@ -1,13 +1,13 @@
 import { reference } from '../../ruleset/fields.js';
 import { type ActionSpec, defineConcept } from '../../world/concept.js';
 import type { GameEvent } from '../../world/events.js';
-import type { TableSpec } from '../../world/columns.js';
 import type { World } from '../../world/world.js';
 import { type CompiledEffects, compileEffects } from './compile.js';
 import { events } from './events.js';
 import { findings } from './findings.js';
+import { effectsTable } from './tables.js';
 import { type Reason, schema } from './schema.js';
-import { adoptEffects, applyEffect, EFFECT_COLUMNS, type Effects, endEffect, instancesOf, pulseAll, runOut } from './system.js';
+import { adoptEffects, applyEffect, type Effects, endEffect, instancesOf, pulseAll, runOut } from './system.js';
 
 export { type EffectEntry, LIFETIMES, REASONS, type Reason, STACKING } from './schema.js';
 export { applyEffect, endEffect, instancesOf } from './system.js';
@@ -48,33 +48,6 @@ const actions: Readonly<Record<string, ActionSpec>> = {
   },
 };
 
-function tables({ entries }: CompiledEffects): TableSpec[] {
-  const see = { column: 'effect', of: entries.map((entry) => entry.see) };
-  return [
-    {
-      name: 'effects',
-      owner: 'actor',
-      columns: [
-        { name: 'actor', kind: 'actor', see },
-        { name: 'effect', kind: 'entry', chapter: 'effects', see },
-        { name: 'source', kind: 'actor', see },
-        // The tick at which it ends; 0 where nothing but an event ends it.
-        { name: 'ends', kind: 'tick', see },
-        // The handle of the timer that ends it; 0 for none.
-        { name: 'timer', kind: 'int', see: 'server' },
-        { name: 'stacks', kind: 'int', see },
-        { name: 'uses', kind: 'int', see },
-        { name: 'pulse', kind: 'tick', see: 'server' },
-        // It is there and does not count: a stronger one of its kind does.
-        { name: 'muted', kind: 'flag', see },
-        { name: 'strength', kind: 'number', see: 'server', decimals: 3 },
-        // The serial of the event that began it.
-        { name: 'cause', kind: 'serial', see: 'server' },
-      ],
-    },
-  ];
-}
-
 /** Effects: instances with a lifetime that modify stats, grant statuses and do things for as long as they last. */
 export const effects = defineConcept<CompiledEffects, Effects>({
   id: 'effects',
@@ -92,11 +65,10 @@ export const effects = defineConcept<CompiledEffects, Effects>({
     ],
   }),
   compileInParts: compileEffects,
-  tables,
+  tables: ({ entries }) => [effectsTable.under({ see: { column: 'effect', of: entries.map(({ see }) => see) } })],
   attach: (world, compiled) => {
-    const table = world.table('effects');
-    const of = Object.fromEntries(EFFECT_COLUMNS.map((name) => [name, table.column(name)])) as Effects['of'];
-    return { ...compiled, table, of, endTimer: world.rules.registry.timer('effects.end') };
+    const table = effectsTable.in(world);
+    return { ...compiled, table, of: table.cells, endTimer: world.rules.registry.timer('effects.end') };
   },
   events,
   actions,
@@ -116,13 +88,13 @@ export const effects = defineConcept<CompiledEffects, Effects>({
 /** Ends all that is on an actor. */
 export function endEffectsOf(world: World, actor: number, reason: Reason): void {
   const { table, of } = effects.in(world);
-  for (let at = 0; at < table.high; at++) if (table.live[at] === 1 && of.actor.data[at] === actor) endEffect(world, at, reason);
+  for (let at = 0; at < table.high; at++) if (table.live[at] === 1 && of.actor[at] === actor) endEffect(world, at, reason);
 }
 
 /** How many of an effect are on an actor: instances, each with its stacks. */
 function stacksOf(world: World, actor: number, index: number): number {
   const { of } = effects.in(world);
-  return instancesOf(world, actor, index).reduce((sum, at) => sum + of.stacks.data[at], 0);
+  return instancesOf(world, actor, index).reduce((sum, at) => sum + of.stacks[at], 0);
 }
 
 /** An event uses up what waits for it. What began with this event, or after it, is not used by it. */
@@ -131,9 +103,9 @@ function useUp(world: World, event: GameEvent): void {
   const kinds = grip.usedBy.get(event.name);
   if (!kinds) return;
   for (let at = 0; at < grip.table.high; at++) {
-    if (grip.table.live[at] === 0 || !kinds.includes(grip.of.effect.data[at]) || grip.of.cause.data[at] >= event.serial) continue;
-    const { usedBy } = grip.list[grip.of.effect.data[at]];
-    if (grip.of.cause.data[at] === 0 || !usedBy!.matches(world, event, grip.of.actor.data[at])) continue;
-    if (--grip.of.uses.data[at] <= 0) endEffect(world, at, 'used');
+    if (grip.table.live[at] === 0 || !kinds.includes(grip.of.effect[at]) || grip.of.cause[at] >= event.serial) continue;
+    const { usedBy } = grip.list[grip.of.effect[at]];
+    if (grip.of.cause[at] === 0 || !usedBy!.matches(world, event, grip.of.actor[at])) continue;
+    if (--grip.of.uses[at] <= 0) endEffect(world, at, 'used');
   }
 }

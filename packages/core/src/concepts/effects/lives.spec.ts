@@ -1,6 +1,8 @@
 import { readRuleset, World } from '../../index.js';
 import { join, poke, pool, rulesetWith, stat, Trial } from '../../testing/rulesets.js';
 import { applyTo as apply, effect, SPEED, speedOf as speed, withEffects as of } from '../../testing/effects.js';
+import { effectsTable } from './tables.js';
+import { modifiersTable } from '../attributes/tables.js';
 
 const problems = (more: Record<string, unknown>) =>
   readRuleset(rulesetWith({ attributes: SPEED, effects: [effect('e', more)] })).problems.map(({ path, message }) => `${path} ${message}`);
@@ -12,7 +14,7 @@ describe('An instant effect', () => {
     );
     apply(trial);
     expect(trial.value('suit')).toBe(70);
-    expect(trial.world.table('effects').count).toBe(0);
+    expect(effectsTable.in(trial.world).count).toBe(0);
     expect(trial.named('effectStarted').length).toBe(1);
   });
 
@@ -37,7 +39,7 @@ describe('A lasting effect', () => {
     apply(trial);
     trial.step({ kind: 'leave', args: { seat: 'north' } });
     expect(trial.named('effectEnded')[0].data).toEqual({ effect: 'e', reason: 'ownerGone' });
-    expect(trial.world.table('modifiers').count).toBe(0);
+    expect(modifiersTable.in(trial.world).count).toBe(0);
   });
 });
 
@@ -180,7 +182,7 @@ describe('Blocks and dispels', () => {
     expect(trial.named('effectEnded').map((e) => e.data['reason'])).toEqual(['removed', 'removed', 'removed']);
     apply(trial, 'silt');
     trial.poke({ do: 'dispel', status: 'silted' });
-    expect(trial.world.table('effects').count).toBe(0);
+    expect(effectsTable.in(trial.world).count).toBe(0);
   });
 });
 
@@ -276,7 +278,7 @@ describe('Loops', () => {
     expect(trial.named('effectStarted').length).toBeLessThan(40);
     trial.run(3);
     expect(speed(trial)).toBe(100);
-    expect(trial.world.table('modifiers').count).toBe(0);
+    expect(modifiersTable.in(trial.world).count).toBe(0);
   });
 
   it('of an effect that ends itself in its own start, or begins itself at its end', () => {
@@ -301,6 +303,6 @@ describe('Loops', () => {
     trial.run(1.5);
     expect(trial.named('loopCut').length).toBeGreaterThan(0);
     trial.run(5);
-    expect(trial.world.table('effects').count).toBeLessThan(3);
+    expect(effectsTable.in(trial.world).count).toBeLessThan(3);
   });
 });

@@ -1,6 +1,9 @@
 import * as fc from 'fast-check';
 import { join, Trial } from '../../testing/rulesets.js';
 import { applyTo as apply, effect, giveOne as give, speedOf as speed, withEffects as of } from '../../testing/effects.js';
+import { effectsTable } from './tables.js';
+import { statusesTable } from '../statuses/tables.js';
+import { attributesTable, modifiersTable } from '../attributes/tables.js';
 
 describe('Stacking', () => {
   it('separate: each on its own clock, up to the most', () => {
@@ -137,18 +140,18 @@ describe('Effects of every kind together', () => {
         }));
         const base = of(...effects);
         const trial = new Trial(base.rules, [join('north'), join('south')]);
-        const table = trial.world.table('effects');
+        const table = effectsTable.in(trial.world);
         const check = () => {
-          const kindOf = table.column('effect').data;
+          const kindOf = table.cells.effect;
           const live = [...Array(table.high).keys()].filter((at) => table.live[at] === 1);
-          for (const at of live) expect(table.column('ends').data[at]).toBeGreaterThan(trial.world.tick);
+          for (const at of live) expect(table.cells.ends[at]).toBeGreaterThan(trial.world.tick);
           const grants = (from: number, to: number) => live.filter((at) => kindOf[at] >= from && kindOf[at] < to).length;
-          const statuses = trial.world.table('statuses');
-          expect(statuses.column('winded').data[0]).toBe(grants(0, 2));
-          expect(statuses.column('silted').data[0]).toBe(grants(2, 4));
+          const statuses = statusesTable.in(trial.world);
+          expect(statuses.cells.winded[0]).toBe(grants(0, 2));
+          expect(statuses.cells.silted[0]).toBe(grants(2, 4));
           expect(speed(trial)).toBeGreaterThanOrEqual(0);
           expect(speed(trial)).toBeLessThanOrEqual(900);
-          expect(trial.world.table('modifiers').count).toBe(live.length);
+          expect(modifiersTable.in(trial.world).count).toBe(live.length);
           list.forEach(({ stacking, most }, i) => {
             const count = live.filter((at) => kindOf[at] === i).length;
             if (stacking === 'once' || stacking === 'refresh' || stacking === 'extend') expect(count).toBeLessThanOrEqual(2);
@@ -164,7 +167,7 @@ describe('Effects of every kind together', () => {
         }
         trial.run(40);
         expect(table.count).toBe(0);
-        expect(trial.world.table('attributes').column('finSpeed').data[0]).toBe(100);
+        expect(attributesTable.in(trial.world).cells.finSpeed[0]).toBe(100);
       }),
       { numRuns: 80 },
     );

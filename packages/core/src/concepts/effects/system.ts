@@ -1,29 +1,16 @@
 import type { Parties } from '../../formula/index.js';
 import { toGrid } from '../../math/grid.js';
 import { movedPositions } from '../../ruleset/rules.js';
-import type { Column, Table } from '../../world/table.js';
+import type { TableOf } from '../../world/define-table.js';
 import { NO_RULE } from '../../world/budget.js';
 import type { World } from '../../world/world.js';
 import { addModifier, attributes, modifiersOf, moved, muteModifiers, removeModifiers, settle } from '../attributes/index.js';
 import { changeStatus, hasStatus } from '../statuses/index.js';
 import type { CompiledEffects, Effect } from './compile.js';
 import { effects } from './index.js';
+import type { effectsTable } from './tables.js';
 import type { Reason } from './schema.js';
 import { events } from './events.js';
-
-export const EFFECT_COLUMNS = [
-  'actor',
-  'effect',
-  'source',
-  'ends',
-  'timer',
-  'stacks',
-  'uses',
-  'pulse',
-  'muted',
-  'strength',
-  'cause',
-] as const;
 
 /** At most so many instances are on all actors together, and at most so many modifiers of theirs. */
 export const MOST_INSTANCES = 10_000;
@@ -31,8 +18,8 @@ export const MOST_MODIFIERS = 20_000;
 
 /** The effects' grip on a world. */
 export interface Effects extends CompiledEffects {
-  readonly table: Table;
-  readonly of: Readonly<Record<(typeof EFFECT_COLUMNS)[number], Column>>;
+  readonly table: TableOf<typeof effectsTable>;
+  readonly of: TableOf<typeof effectsTable>['cells'];
   readonly endTimer: number;
 }
 
@@ -45,8 +32,8 @@ function ticksOf(world: World, seconds: number): number {
 }
 
 function partiesOf(grip: Effects, at: number): Parties {
-  const actor = grip.of.actor.data[at];
-  return { owner: actor, source: grip.of.source.data[at], target: actor };
+  const actor = grip.of.actor[at];
+  return { owner: actor, source: grip.of.source[at], target: actor };
 }
 
 /** Puts an effect on an actor: a new instance, or more of the one that is on, as its stacking says. Or says why not. */
@@ -69,7 +56,7 @@ export function applyEffect(world: World, actor: number, index: number, source: 
       then?.(world, { owner: actor, source, target: actor }),
     );
   }
-  const group = instancesOf(world, actor, index).filter((at) => !effect.perSource || grip.of.source.data[at] === source);
+  const group = instancesOf(world, actor, index).filter((at) => !effect.perSource || grip.of.source[at] === source);
   const { modifiers } = attributes.in(world);
   const isFull = grip.table.count >= MOST_INSTANCES || modifiers.count + effect.modifiers.length > MOST_MODIFIERS;
   if (group.length === 0) return isFull ? refuse('full') : startInstance(world, grip, index, actor, source);
@@ -100,9 +87,7 @@ function startInstance(world: World, grip: Effects, index: number, actor: number
   const parties = { owner: actor, source, target: actor };
   const ticks = effect.lasts ? ticksOf(world, effect.lasts.run(world, parties)) : 0;
   const amounts = effect.modifiers.map((modifier) => modifier.amount.run(world, parties));
-  const at = grip.table.add();
-  const handle = grip.table.handle(at);
-  const cells = {
+  const at = grip.table.insert({
     actor,
     effect: index,
     source,
@@ -111,17 +96,17 @@ function startInstance(world: World, grip: Effects, index: number, actor: number
     uses: effect.uses,
     pulse: effect.periodic ? world.tick + (effect.periodic.atOnce ? 0 : effect.periodic.ticks) : 0,
     strength: effect.strength ? effect.strength.run(world, parties) : sizeOf(effect, amounts),
-  };
-  for (const [name, value] of Object.entries(cells)) grip.of[name as keyof typeof cells].data[at] = value;
+  });
+  const handle = grip.table.handle(at);
   const stats = attributes.in(world);
   effect.modifiers.forEach(({ attribute, operation, live }, k) =>
     addModifier(stats, row, actor, { source, attribute, operation, amount: amounts[k], live, holder: handle, part: k }),
   );
   if (effect.stacking === 'strongest') muteWeaker(world, grip, actor, index, source);
   if (effect.modifiers.length > 0) settle(world, stats, row);
-  if (ticks > 0) grip.of.timer.data[at] = world.setTimer(grip.endTimer, ticks, actor, handle);
+  if (ticks > 0) grip.of.timer[at] = world.setTimer(grip.endTimer, ticks, actor, handle);
   world.follow(events.effectStarted, { subject: actor, source }, { effect: effect.id, ticks }, () => {
-    grip.of.cause.data[at] = world.cause;
+    grip.of.cause[at] = world.cause;
     if (effect.modifiers.length > 0) moved(world, stats, row);
     effect.grants.forEach((status) => changeStatus(world, actor, status, 1));
     effect.onStart?.(world, parties);
@@ -135,27 +120,27 @@ function sizeOf({ modifiers: [first] }: Effect, [amount]: readonly number[]): nu
 
 /** More of the same on an instance: its time begins anew or grows, and it may gain a stack. */
 function stackInstance(world: World, grip: Effects, at: number, source: number): void {
-  const effect = grip.list[grip.of.effect.data[at]];
-  const actor = grip.of.actor.data[at];
+  const effect = grip.list[grip.of.effect[at]];
+  const actor = grip.of.actor[at];
   const handle = grip.table.handle(at);
   const parties = { owner: actor, source, target: actor };
   const ticks = effect.lasts ? ticksOf(world, effect.lasts.run(world, parties)) : 0;
   const { ends, timer, stacks, uses } = grip.of;
   if (effect.stacking === 'extend') {
     const most = effect.most === undefined ? Infinity : world.tick + effect.most * ticks;
-    ends.data[at] = Math.min(LATEST, most, ends.data[at] + ticks);
+    ends[at] = Math.min(LATEST, most, ends[at] + ticks);
   } else {
-    if (ticks > 0) ends.data[at] = world.tick + ticks;
-    stacks.data[at] = Math.min(effect.most ?? 1, stacks.data[at] + 1);
-    uses.data[at] = effect.uses;
-    grip.of.source.data[at] = source;
+    if (ticks > 0) ends[at] = world.tick + ticks;
+    stacks[at] = Math.min(effect.most ?? 1, stacks[at] + 1);
+    uses[at] = effect.uses;
+    grip.of.source[at] = source;
     restate(world, grip, at, parties);
   }
   if (ticks > 0) {
-    world.cancelTimer(timer.data[at]);
-    timer.data[at] = world.setTimer(grip.endTimer, ends.data[at] - world.tick, actor, handle);
+    world.cancelTimer(timer[at]);
+    timer[at] = world.setTimer(grip.endTimer, ends[at] - world.tick, actor, handle);
   }
-  const data = { effect: effect.id, stacks: stacks.data[at], ticks: ends.data[at] === 0 ? 0 : ends.data[at] - world.tick };
+  const data = { effect: effect.id, stacks: stacks[at], ticks: ends[at] === 0 ? 0 : ends[at] - world.tick };
   world.follow(events.effectStacked, { subject: actor, source }, data, () => {
     if (effect.modifiers.length > 0) moved(world, attributes.in(world), world.actors.rowOf(actor));
     effect.onStack?.(world, parties);
@@ -164,16 +149,16 @@ function stackInstance(world: World, grip: Effects, at: number, source: number):
 
 /** Takes an instance's amounts anew, from whom it now comes, and counts its stacks. */
 function restate(world: World, grip: Effects, at: number, parties: Parties): void {
-  const effect = grip.list[grip.of.effect.data[at]];
+  const effect = grip.list[grip.of.effect[at]];
   const row = world.actors.rowOf(parties.owner);
   const stats = attributes.in(world);
   const rows = modifiersOf(stats, row, grip.table.handle(at));
   for (const modifier of rows) {
     // An edit may have taken out what it was begun with: then it keeps what it has.
-    const amount = effect.modifiers[stats.of.part.data[modifier]]?.amount;
-    if (amount) stats.of.amount.data[modifier] = amount.run(world, parties);
-    stats.of.stacks.data[modifier] = grip.of.stacks.data[at];
-    stats.of.source.data[modifier] = parties.source;
+    const amount = effect.modifiers[stats.of.part[modifier]]?.amount;
+    if (amount) stats.of.amount[modifier] = amount.run(world, parties);
+    stats.of.stacks[modifier] = grip.of.stacks[at];
+    stats.of.source[modifier] = parties.source;
   }
   if (rows.length > 0) settle(world, stats, row);
 }
@@ -181,15 +166,15 @@ function restate(world: World, grip: Effects, at: number, parties: Parties): voi
 /** Of several instances only the strongest counts; of equals, the one that stands first. The others wait. */
 function muteWeaker(world: World, grip: Effects, actor: number, index: number, source: number): void {
   const { perSource } = grip.list[index];
-  const group = instancesOf(world, actor, index).filter((at) => !perSource || grip.of.source.data[at] === source);
+  const group = instancesOf(world, actor, index).filter((at) => !perSource || grip.of.source[at] === source);
   // Which one counts is so whatever the tick has left: what it costs is missing for what comes after.
   world.lookThrough(grip.table.count);
-  const strength = grip.of.strength.data;
+  const strength = grip.of.strength;
   const best = group.reduce((found, at) => (found < 0 || strength[at] > strength[found] ? at : found), -1);
   const holders = new Map<number, number>();
   for (const at of group) {
-    grip.of.muted.data[at] = at === best ? 0 : 1;
-    holders.set(grip.table.handle(at), grip.of.muted.data[at]);
+    grip.of.muted[at] = at === best ? 0 : 1;
+    holders.set(grip.table.handle(at), grip.of.muted[at]);
   }
   muteModifiers(attributes.in(world), world.actors.rowOf(actor), holders);
 }
@@ -198,14 +183,14 @@ function muteWeaker(world: World, grip: Effects, actor: number, index: number, s
 export function endEffect(world: World, at: number, reason: Reason): void {
   const grip = effects.in(world);
   if (grip.table.live[at] === 0) return;
-  const index = grip.of.effect.data[at];
+  const index = grip.of.effect[at];
   const effect = grip.list[index];
   const parties = partiesOf(grip, at);
   const { owner: actor, source } = parties;
   const handle = grip.table.handle(at);
   const row = world.actors.rowOf(actor);
-  const cause = grip.of.cause.data[at];
-  world.cancelTimer(grip.of.timer.data[at]);
+  const cause = grip.of.cause[at];
+  world.cancelTimer(grip.of.timer[at]);
   grip.table.remove(at);
   if (row < 0) return;
   removeModifiers(attributes.in(world), row, handle);
@@ -226,10 +211,10 @@ export function endEffect(world: World, at: number, reason: Reason): void {
 export function runOut(world: World, handle: number): void {
   const grip = effects.in(world);
   const at = grip.table.rowOf(handle);
-  if (at < 0 || grip.of.ends.data[at] > world.tick || grip.of.ends.data[at] === 0) return;
+  if (at < 0 || grip.of.ends[at] > world.tick || grip.of.ends[at] === 0) return;
   // Where the tick has no steps left it runs out at the next one.
-  if (!world.goesOn(NO_RULE)) return void (grip.of.timer.data[at] = world.setTimer(grip.endTimer, 1, grip.of.actor.data[at], handle));
-  if (grip.of.pulse.data[at] !== 0 && grip.of.pulse.data[at] <= world.tick) pulse(world, grip, at);
+  if (!world.goesOn(NO_RULE)) return void (grip.of.timer[at] = world.setTimer(grip.endTimer, 1, grip.of.actor[at], handle));
+  if (grip.of.pulse[at] !== 0 && grip.of.pulse[at] <= world.tick) pulse(world, grip, at);
   if (grip.table.rowOf(handle) === at) endEffect(world, at, 'ranOut');
 }
 
@@ -237,12 +222,12 @@ export function runOut(world: World, handle: number): void {
 export function pulseAll(world: World): void {
   const grip = effects.in(world);
   if (!grip.anyPeriodic) return;
-  const due = grip.of.pulse.data;
+  const due = grip.of.pulse;
   const { table, of } = grip;
   const now: number[] = [];
   for (let at = 0; at < table.high; at++) if (due[at] !== 0 && due[at] <= world.tick && table.live[at] === 1) now.push(at);
   // By the turns of those whom they come from: of two who wear each other down neither is always first.
-  const handles = world.turns.sort(now, (at) => of.source.data[at] || of.actor.data[at]).map((at) => table.handle(at));
+  const handles = world.turns.sort(now, (at) => of.source[at] || of.actor[at]).map((at) => table.handle(at));
   for (const handle of handles) {
     const at = table.rowOf(handle);
     if (at >= 0) pulse(world, grip, at);
@@ -250,19 +235,19 @@ export function pulseAll(world: World): void {
 }
 
 function pulse(world: World, grip: Effects, at: number): void {
-  const { periodic } = grip.list[grip.of.effect.data[at]];
+  const { periodic } = grip.list[grip.of.effect[at]];
   if (!periodic) return;
-  grip.of.pulse.data[at] = world.tick + periodic.ticks;
-  if (grip.of.muted.data[at] === 1) return;
+  grip.of.pulse[at] = world.tick + periodic.ticks;
+  if (grip.of.muted[at] === 1) return;
   const parties = partiesOf(grip, at);
-  world.since(grip.of.cause.data[at], () => periodic.then(world, parties));
+  world.since(grip.of.cause[at], () => periodic.then(world, parties));
 }
 
 /** The rows of an actor's instances of an effect, in table order. */
 export function instancesOf(world: World, actor: number, index: number): number[] {
   const { table, of } = effects.in(world);
-  const owner = of.actor.data;
-  const kind = of.effect.data;
+  const owner = of.actor;
+  const kind = of.effect;
   const rows: number[] = [];
   for (let row = 0; row < table.high; row++) if (table.live[row] === 1 && owner[row] === actor && kind[row] === index) rows.push(row);
   return rows;
@@ -278,13 +263,13 @@ export function adoptEffects(world: World, before: World): void {
   const statuses = movedPositions(before.rules, world.rules, 'statuses');
   for (let at = 0; at < old.table.high; at++) {
     if (old.table.live[at] === 0) continue;
-    const actor = old.of.actor.data[at];
+    const actor = old.of.actor[at];
     const row = world.actors.rowOf(actor);
     if (row < 0) continue;
-    const was = old.list[old.of.effect.data[at]];
-    const is = now.table.live[at] === 1 ? now.list[now.of.effect.data[at]] : undefined;
+    const was = old.list[old.of.effect[at]];
+    const is = now.table.live[at] === 1 ? now.list[now.of.effect[at]] : undefined;
     if (!is) removeModifiers(attributes.in(world), row, old.table.handle(at));
-    else if (is.periodic && now.of.pulse.data[at] === 0) now.of.pulse.data[at] = world.tick + is.periodic.ticks;
+    else if (is.periodic && now.of.pulse[at] === 0) now.of.pulse[at] = world.tick + is.periodic.ticks;
     const had = was.grants.map((status) => statuses[status]).filter((status) => status >= 0);
     const grants = is?.grants ?? [];
     for (const status of had) if (!grants.includes(status)) changeStatus(world, actor, status, -1);

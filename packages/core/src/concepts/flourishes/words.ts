@@ -14,7 +14,7 @@ const NAMED: Readonly<Record<string, (world: World, parties: Parties) => string>
 
 function teamOf(world: World, actor: number): string {
   const row = world.actors.rowOf(actor);
-  return row < 0 ? '' : (teams.of(world.rules)[world.actors.column('team').data[row]]?.label ?? '');
+  return row < 0 ? '' : (teams.of(world.rules)[world.actors.cells.team[row]]?.label ?? '');
 }
 
 const PLACES = /\{([^{}]*)\}/g;

@@ -2,7 +2,6 @@ import type { FormulaFunction } from '../../formula/index.js';
 import type { Amount, CompileContext, CompiledThen } from '../../ruleset/context.js';
 import type { Path } from '../../ruleset/problem.js';
 import { defineConcept } from '../../world/concept.js';
-import type { Table } from '../../world/table.js';
 import type { World } from '../../world/world.js';
 import { actors } from '../actors/index.js';
 import { placements } from '../arena/index.js';
@@ -15,6 +14,8 @@ import { events, type VisitEnd, type VisitRefusal } from './events.js';
 import { findings } from './findings.js';
 import { isReached } from './reach.js';
 import { type InteractionEntry, schema } from './schema.js';
+import type { TableOf } from '../../world/define-table.js';
+import { visitsTable } from './tables.js';
 
 export { type Asked, refusalWords, type VisitRefused } from './events.js';
 export { apart, isReached, type Reach } from './reach.js';
@@ -64,7 +65,7 @@ interface CompiledInteractions {
 }
 
 interface Interactions extends CompiledInteractions {
-  readonly table: Table;
+  readonly table: TableOf<typeof visitsTable>;
 }
 
 function compileOne(context: CompileContext, entry: InteractionEntry, own: Partial<InteractionEntry>, at: Path, placed: Path): Interaction {
@@ -132,23 +133,8 @@ export const interactions = defineConcept<CompiledInteractions, Interactions>({
         .map((type) => type.interactions.map((id) => context.index('interactions', id))),
     };
   },
-  tables: () => [
-    {
-      name: 'visits',
-      owner: 'visitor',
-      columns: [
-        { name: 'visitor', kind: 'actor', see: 'everyone' },
-        { name: 'thing', kind: 'actor', see: 'everyone' },
-        { name: 'interaction', kind: 'entry', chapter: 'interactions', see: 'everyone' },
-        { name: 'since', kind: 'tick', see: 'everyone' },
-        // When its time is over; 0 where only its list of actions says.
-        { name: 'until', kind: 'tick', see: 'everyone' },
-        { name: 'paid', kind: 'number', see: 'server', decimals: 3 },
-        { name: 'cause', kind: 'serial', see: 'server' },
-      ],
-    },
-  ],
-  attach: (world, compiled) => ({ ...compiled, table: world.table('visits') }),
+  tables: () => [visitsTable],
+  attach: (world, compiled) => ({ ...compiled, table: visitsTable.in(world) }),
   events,
   findings,
   lifecycle: {
@@ -173,19 +159,19 @@ export const interactions = defineConcept<CompiledInteractions, Interactions>({
 /** An interaction with a thing: its entry's, or what this one says otherwise. */
 export function interactionWith(world: World, thing: number, index: number): Interaction {
   const { variants, list } = interactions.in(world);
-  const listed = lives.in(world).table.column('listed').data[world.actors.rowOf(thing)];
+  const listed = lives.in(world).table.cells.listed[world.actors.rowOf(thing)];
   return variants.get(`${listed - 1}/${index}`) ?? list[index];
 }
 
 /** The interactions that a thing has, in its order. */
 export function interactionsOf(world: World, thingRow: number): readonly number[] {
-  return interactions.in(world).ofType[world.actors.column('type').data[thingRow]] ?? [];
+  return interactions.in(world).ofType[world.actors.cells.type[thingRow]] ?? [];
 }
 
 /** The rows of visits that an actor pays or is paid. */
 function visitsOf(world: World, actor: number): readonly number[] {
   const { table } = interactions.in(world);
-  const [visitor, thing] = ['visitor', 'thing'].map((name) => table.column(name).data);
+  const { visitor, thing } = table.cells;
   const found: number[] = [];
   for (let at = 0; at < table.high; at++) if (table.live[at] === 1 && (visitor[at] === actor || thing[at] === actor)) found.push(at);
   return found;
@@ -194,7 +180,7 @@ function visitsOf(world: World, actor: number): readonly number[] {
 /** The row of the visit that somebody pays just now, or -1. */
 export function visitBy(world: World, visitor: number): number {
   const { table } = interactions.in(world);
-  const cells = table.column('visitor').data;
+  const cells = table.cells.visitor;
   for (let at = 0; at < table.high; at++) if (table.live[at] === 1 && cells[at] === visitor) return at;
   return -1;
 }
@@ -216,9 +202,9 @@ export function visitRefusal(world: World, visitor: number, thing: number, index
   if (one.oneAtATime) {
     const { table } = interactions.in(world);
     for (const at of visitsOf(world, thing)) {
-      if (table.column('thing').data[at] !== thing || table.column('visitor').data[at] === visitor) continue;
-      const until = table.column('until').data[at];
-      return { reason: 'busy', with: world.nameOf(table.column('visitor').data[at]), ticks: Math.max(0, until - world.tick) };
+      if (table.cells.thing[at] !== thing || table.cells.visitor[at] === visitor) continue;
+      const until = table.cells.until[at];
+      return { reason: 'busy', with: world.nameOf(table.cells.visitor[at]), ticks: Math.max(0, until - world.tick) };
     }
   }
   const says = unmetNeed(world, one.needs, visitor, thing);
@@ -265,7 +251,7 @@ export function beginVisit(world: World, visitor: number, thing: number, index: 
     { interaction: one.id, ...withOf(world, thing) },
   );
   if (!began) return;
-  table.column('cause').data[row] = began.serial;
+  table.cells.cause[row] = began.serial;
   world.because(began, () => one.then(world, { owner: visitor, source: visitor, target: thing, scope }));
   if (isOver(world, row)) endVisit(world, row, 'done');
 }
@@ -274,13 +260,13 @@ export function beginVisit(world: World, visitor: number, thing: number, index: 
 const scopeOf = (world: World, row: number) => interactions.in(world).table.handle(row);
 
 const withOf = (world: World, thing: number) => ({
-  thing: actors.in(world).types[world.actors.column('type').data[world.actors.rowOf(thing)]]?.id ?? '',
+  thing: actors.in(world).types[world.actors.cells.type[world.actors.rowOf(thing)]]?.id ?? '',
 });
 
 function isOver(world: World, row: number): boolean {
   const { table } = interactions.in(world);
   if (table.live[row] === 0) return false;
-  const until = table.column('until').data[row];
+  const until = table.cells.until[row];
   const scope = scopeOf(world, row);
   return until <= world.tick && !isWaiting(world, scope) && !isTalking(world, scope);
 }
@@ -289,7 +275,7 @@ function isOver(world: World, row: number): boolean {
 function endAll(world: World): void {
   const { table } = interactions.in(world);
   if (table.count === 0) return;
-  const [visitor, thing, interaction] = ['visitor', 'thing', 'interaction'].map((name) => table.column(name).data);
+  const { visitor, thing, interaction } = table.cells;
   for (let row = 0; row < table.high; row++) {
     if (table.live[row] === 0) continue;
     const one = interactionWith(world, thing[row], interaction[row]);
@@ -303,10 +289,10 @@ function endAll(world: World): void {
 export function endVisit(world: World, row: number, how: VisitEnd): void {
   const { table } = interactions.in(world);
   if (table.live[row] === 0) return;
-  const [visitor, thing, interaction, paid, cause, since] = ['visitor', 'thing', 'interaction', 'paid', 'cause', 'since'].map(
-    (name) => table.column(name).data[row],
-  );
-  const one = interactionWith(world, thing, interaction);
+  const { cells } = table;
+  const [visitor, thing, paid, since] = [cells.visitor[row], cells.thing[row], cells.paid[row], cells.since[row]];
+  const one = interactionWith(world, thing, cells.interaction[row]);
+  const cause = cells.cause[row];
   const scope = scopeOf(world, row);
   table.remove(row);
   endWaits(world, scope);

@@ -3,11 +3,12 @@ import type { CompileContext } from '../../ruleset/context.js';
 import { labelOf, type Rules } from '../../ruleset/rules.js';
 import { type Concept, defineConcept } from '../../world/concept.js';
 import type { GameEvent } from '../../world/events.js';
-import type { Column, Table } from '../../world/table.js';
+import type { TableOf } from '../../world/define-table.js';
 import type { World } from '../../world/world.js';
 import { playerKinds } from '../actors/index.js';
 import { hasAttribute, attributes, readAttribute } from '../attributes/index.js';
 import type { AttributeEntry } from '../attributes/index.js';
+import { accountsTable, ledgerTable } from './tables.js';
 import { economySchema, type EconomyRules } from './schema.js';
 import { isTold } from '../../ruleset/visible.js';
 
@@ -24,25 +25,10 @@ interface CompiledLedger {
   readonly players: readonly boolean[];
 }
 
-const ACCOUNT = [
-  'known',
-  'here',
-  'days',
-  'opening',
-  'owed',
-  'ready',
-  'until',
-  'ruined',
-  'goal',
-  'lastDay',
-  'lastOpening',
-  'lastClosing',
-] as const;
-type Account = Readonly<Record<(typeof ACCOUNT)[number], Column>>;
-
 interface Ledger extends CompiledLedger {
-  readonly account: Account;
-  readonly lines: Table;
+  /** What is kept of the money of each player, as it is now. */
+  readonly account: TableOf<typeof accountsTable>['cells'];
+  readonly lines: TableOf<typeof ledgerTable>;
 }
 
 function compileLedger(context: CompileContext): CompiledLedger {
@@ -70,50 +56,9 @@ export const ledger: Concept<CompiledLedger, Ledger> = defineConcept<CompiledLed
   tables: ({ players, economy }, rules) => {
     const see = ofMoney(rules);
     const present = { column: 'type', of: economy ? players : players.map(() => false) };
-    const own = { see, present } as const;
-    const kept = { ...own, saved: true, present };
-    return [
-      {
-        name: 'accounts',
-        title: 'Money',
-        extends: 'actors',
-        columns: [
-          { name: 'known', kind: 'flag', see: 'server', saved: true, present, label: 'Account opened', range: [0, 1] },
-          // Whether today's account is of this stay: what came in and went out before is not told any more.
-          { name: 'here', kind: 'flag', see: 'server', present },
-          { name: 'days', kind: 'int', ...kept, label: 'Days that are over', range: [0, 1_000_000] },
-          { name: 'opening', kind: 'number', decimals: 2, ...kept, label: 'Money as the day began', range: [-1e9, 1e9] },
-          { name: 'owed', kind: 'number', decimals: 2, ...kept, label: 'Money owed', range: [0, 1e9] },
-          // Whether its player has asked for the day to end: everybody may see whom it waits for.
-          { name: 'ready', kind: 'flag', see: 'everyone', present },
-          // The tick at which a last chance is over; 0 where there is none.
-          { name: 'until', kind: 'tick', ...own },
-          { name: 'ruined', kind: 'flag', see: 'everyone', saved: true, present, label: 'Ruined', range: [0, 1] },
-          { name: 'goal', kind: 'int', see: 'everyone', saved: true, present, label: 'Goal reached on day', range: [0, 1_000_000] },
-          // The last statement.
-          { name: 'lastDay', kind: 'int', ...own },
-          { name: 'lastOpening', kind: 'number', decimals: 2, ...own },
-          { name: 'lastClosing', kind: 'number', decimals: 2, ...own },
-        ],
-      },
-      {
-        name: 'ledger',
-        owner: 'actor',
-        columns: [
-          { name: 'actor', kind: 'actor', see },
-          { name: 'day', kind: 'int', see },
-          { name: 'label', kind: 'text', see },
-          { name: 'amount', kind: 'number', decimals: 2, see },
-          { name: 'times', kind: 'int', see },
-        ],
-      },
-    ];
+    return [accountsTable.under({ see, present }), ledgerTable.under({ see })];
   },
-  attach: (world, compiled) => {
-    const table = world.table('accounts');
-    const account = Object.fromEntries(ACCOUNT.map((name) => [name, table.column(name)])) as unknown as Account;
-    return { ...compiled, account, lines: world.table('ledger') };
-  },
+  attach: (world, compiled) => ({ ...compiled, account: accountsTable.in(world).cells, lines: ledgerTable.in(world) }),
   // A line is written the moment the money moves: by then everything that led to it is known.
   witness: (world, event) => {
     const { economy } = ledger.of(world.rules);
@@ -129,11 +74,11 @@ export const ledger: Concept<CompiledLedger, Ledger> = defineConcept<CompiledLed
 function openAccounts(world: World): void {
   const { economy, account, players, currency } = ledger.in(world);
   if (!economy) return;
-  const types = world.actors.column('type').data;
+  const types = world.actors.cells.type;
   for (let row = 0; row < world.actors.high; row++) {
-    if (world.actors.live[row] === 0 || !players[types[row]] || account.here.data[row] === 1) continue;
-    account.known.data[row] = account.here.data[row] = 1;
-    account.opening.data[row] = toGrid(readAttribute(world, world.actors.handle(row), currency) - account.owed.data[row]);
+    if (world.actors.live[row] === 0 || !players[types[row]] || account.here[row] === 1) continue;
+    account.known[row] = account.here[row] = 1;
+    account.opening[row] = toGrid(readAttribute(world, world.actors.handle(row), currency) - account.owed[row]);
   }
 }
 
@@ -152,15 +97,15 @@ function sourceOf(world: World, event: GameEvent): string {
 }
 
 export const isPlayerRow = (world: World, row: number): boolean =>
-  row >= 0 && world.actors.live[row] === 1 && ledger.of(world.rules).players[world.actors.column('type').data[row]];
+  row >= 0 && world.actors.live[row] === 1 && ledger.of(world.rules).players[world.actors.cells.type[row]];
 
 /** Writes a line of today's account; one of the same source and direction is added to. */
 export function noteLine(world: World, actor: number, source: string, amount: number): void {
   const { lines, account } = ledger.in(world);
   const row = world.actors.rowOf(actor);
   if (amount === 0 || !isPlayerRow(world, row)) return;
-  const today = account.days.data[row] + 1;
-  const [actors, days, labels, amounts, times] = ['actor', 'day', 'label', 'amount', 'times'].map((name) => lines.column(name).data);
+  const today = account.days[row] + 1;
+  const { actor: actors, day: days, label: labels, amount: amounts, times } = lines.cells;
   let count = 0;
   let last = -1;
   const label = world.textIndex(source);
@@ -192,7 +137,7 @@ export interface Line {
 /** The lines of a day of somebody's account, in the order in which they were begun. */
 export function linesOf(world: World, actor: number, day: number): readonly Line[] {
   const { lines } = ledger.in(world);
-  const [actors, days, labels, amounts, times] = ['actor', 'day', 'label', 'amount', 'times'].map((name) => lines.column(name).data);
+  const { actor: actors, day: days, label: labels, amount: amounts, times } = lines.cells;
   const found: Line[] = [];
   for (let at = 0; at < lines.high; at++)
     if (lines.live[at] === 1 && actors[at] === actor && days[at] === day)
@@ -203,7 +148,7 @@ export function linesOf(world: World, actor: number, day: number): readonly Line
 /** Forgets the lines of days before one. */
 export function forgetLines(world: World, actor: number, before: number): void {
   const { lines } = ledger.in(world);
-  const [actors, days] = ['actor', 'day'].map((name) => lines.column(name).data);
+  const { actor: actors, day: days } = lines.cells;
   for (let at = 0; at < lines.high; at++) if (lines.live[at] === 1 && actors[at] === actor && days[at] < before) lines.remove(at);
 }
 
@@ -220,6 +165,6 @@ export function closedFor(world: World, actor: number): 'ruined' | 'over' | unde
   const row = world.actors.rowOf(actor);
   const { account, economy } = ledger.in(world);
   if (row < 0 || !economy) return undefined;
-  if (account.ruined.data[row] === 1) return 'ruined';
-  return account.goal.data[row] > 0 ? 'over' : undefined;
+  if (account.ruined[row] === 1) return 'ruined';
+  return account.goal[row] > 0 ? 'over' : undefined;
 }

@@ -28,7 +28,7 @@ export function valuesOfKinds(context: CompileContext): readonly number[] {
 export function isRoomForOne(world: World, values: readonly number[], type: number): boolean {
   const { actors } = world;
   if (actors.count >= MOST_ACTORS) return false;
-  const types = actors.column('type').data;
+  const types = actors.cells.type;
   let sum = values[type];
   for (let row = 0; row < actors.high; row++) if (actors.live[row] === 1) sum += values[types[row]];
   return sum <= MOST_VALUES;

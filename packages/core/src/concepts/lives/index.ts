@@ -1,3 +1,4 @@
+import type { TableOf } from '../../world/define-table.js';
 import { z } from 'zod';
 import type { CompiledThen } from '../../ruleset/context.js';
 import { finite, reference } from '../../ruleset/fields.js';
@@ -5,7 +6,6 @@ import type { Then } from '../../ruleset/registry.js';
 import type { Rules } from '../../ruleset/rules.js';
 import { defineConcept } from '../../world/concept.js';
 import type { GameEvent } from '../../world/events.js';
-import type { Table } from '../../world/table.js';
 import { World } from '../../world/world.js';
 import { type ActorEntry, actors, removeActor, typeOf } from '../actors/index.js';
 import { attributes, lowOf, poolsRest, restart, restPools } from '../attributes/index.js';
@@ -16,6 +16,7 @@ import { Names } from './names.js';
 import { valuesOfKinds } from './capacity.js';
 import { bringIn, compilePlaced, followPopulation, type PlacedLife, populate } from './population.js';
 import { events } from './events.js';
+import { livesTable, harmTable } from './tables.js';
 
 export { bringIn } from './population.js';
 export { MOST_ACTORS, MOST_VALUES } from './capacity.js';
@@ -42,8 +43,8 @@ interface CompiledLives {
 }
 
 interface Lives extends CompiledLives {
-  readonly table: Table;
-  readonly harm: Table;
+  readonly table: TableOf<typeof livesTable>;
+  readonly harm: TableOf<typeof harmTable>;
   readonly names: Names;
 }
 
@@ -76,39 +77,8 @@ export const lives = defineConcept<CompiledLives, Lives>({
       };
     }),
   }),
-  tables: () => [
-    {
-      name: 'lives',
-      extends: 'actors',
-      columns: [
-        // The tick at which it comes back; 0 where it is up, or never does.
-        { name: 'returns', kind: 'tick', see: 'everyone' },
-        { name: 'falls', kind: 'int', see: 'everyone' },
-        { name: 'homeX', kind: 'number', see: 'server', decimals: 1 },
-        { name: 'homeY', kind: 'number', see: 'server', decimals: 1 },
-        // The event that emptied what it lives by; 0 where that emptied by itself.
-        { name: 'emptied', kind: 'serial', see: 'server' },
-        // It has been put somewhere of its own, and is not one of those who begin at a start point.
-        { name: 'placed', kind: 'flag', see: 'server' },
-        // One more than its position among the placed things; 0 for one that was not placed.
-        { name: 'listed', kind: 'int', see: 'server' },
-        // One more than the position of the spawner that made it; 0 for none.
-        { name: 'made', kind: 'int', see: 'server' },
-      ],
-    },
-    {
-      name: 'harm',
-      owner: 'actor',
-      columns: [
-        { name: 'actor', kind: 'actor', see: 'server' },
-        { name: 'by', kind: 'actor', see: 'server' },
-        { name: 'amount', kind: 'number', see: 'server', decimals: 1 },
-        { name: 'tick', kind: 'tick', see: 'server' },
-        { name: 'cause', kind: 'serial', see: 'server' },
-      ],
-    },
-  ],
-  attach: (world, compiled) => ({ ...compiled, table: world.table('lives'), harm: world.table('harm'), names: new Names() }),
+  tables: () => [livesTable, harmTable],
+  attach: (world, compiled) => ({ ...compiled, table: livesTable.in(world), harm: harmTable.in(world), names: new Names() }),
   events,
   selectors: {
     helpers: {
@@ -160,18 +130,18 @@ export const lives = defineConcept<CompiledLives, Lives>({
     worldStarted: populate,
     rulesAdopted: followPopulation,
     actorSpawned: (world, row) => {
-      const life = lives.in(world).list[world.actors.column('type').data[row]];
+      const life = lives.in(world).list[world.actors.cells.type[row]];
       life.onSpawn?.(world, World.alone(world.actors.handle(row)));
     },
     poolEmptied: (world, row, pool, cause) => {
       const { list, table } = lives.in(world);
       const actor = world.actors.handle(row);
-      if (list[world.actors.column('type').data[row]].pool !== pool || isDown(world, row) || poolsRest(world, row)) return;
+      if (list[world.actors.cells.type[row]].pool !== pool || isDown(world, row) || poolsRest(world, row)) return;
       restPools(world, actor, true);
-      table.column('emptied').data[row] = cause;
+      table.cells.emptied[row] = cause;
     },
     poolRaised: (world, row, pool) => {
-      if (lives.in(world).list[world.actors.column('type').data[row]].pool === pool) restPools(world, world.actors.handle(row), false);
+      if (lives.in(world).list[world.actors.cells.type[row]].pool === pool) restPools(world, world.actors.handle(row), false);
     },
   },
   witness: (world, event) => {
@@ -198,9 +168,7 @@ export function settleAt(world: World, row: number, x: number, y: number, { list
 /** The point that an actor belongs to: where it was put, or where its team begins. */
 export function homeOf(world: World, row: number): { readonly x: number; readonly y: number } {
   const { table } = lives.in(world);
-  return table.column('placed').data[row] === 1
-    ? { x: table.column('homeX').data[row], y: table.column('homeY').data[row] }
-    : startPoint(world, row);
+  return table.cells.placed[row] === 1 ? { x: table.cells.homeX[row], y: table.cells.homeY[row] } : startPoint(world, row);
 }
 
 /** Whoever lowers a pool that somebody falls at the bottom of has a part in its fall. */
@@ -210,18 +178,18 @@ function noteHarm(world: World, event: GameEvent): void {
   const row = world.actors.rowOf(event.subject);
   const lost = -Number(event.data['given']);
   if (row < 0 || lost <= 0) return;
-  const { pool } = list[world.actors.column('type').data[row]];
+  const { pool } = list[world.actors.cells.type[row]];
   if (pool < 0 || world.rules.chapters.get('attributes')!.ids[pool] !== event.data['attribute']) return;
   if (!world.lookThrough(harm.count)) return;
   const at = harmRow(world, harm, event.subject, event.source);
-  harm.column('amount').data[at] += lost;
-  harm.column('tick').data[at] = world.tick;
-  harm.column('cause').data[at] = event.serial;
+  harm.cells.amount[at] += lost;
+  harm.cells.tick[at] = world.tick;
+  harm.cells.cause[at] = event.serial;
 }
 
 /** The row of what one did to another: that which there is, or one that is too old to count any more, or a new one. */
-function harmRow(world: World, harm: Table, of: number, who: number): number {
-  const [actor, by, tick] = ['actor', 'by', 'tick'].map((name) => harm.column(name).data);
+function harmRow(world: World, harm: TableOf<typeof harmTable>, of: number, who: number): number {
+  const { actor, by, tick } = harm.cells;
   const oldest = world.tick - HELP_WINDOW * world.rules.tickRate;
   let free = -1;
   for (let row = 0; row < harm.high; row++) {
@@ -229,12 +197,10 @@ function harmRow(world: World, harm: Table, of: number, who: number): number {
     if (actor[row] === of && by[row] === who) return row;
     if (free < 0 && tick[row] < oldest) free = row;
   }
-  const at = free >= 0 ? free : harm.add();
-  // The columns may have grown with the row.
-  harm.column('actor').data[at] = of;
-  harm.column('by').data[at] = who;
-  harm.column('amount').data[at] = 0;
-  return at;
+  const cells = { actor: of, by: who, amount: 0 };
+  if (free < 0) return harm.insert(cells);
+  harm.write(free, cells);
+  return free;
 }
 
 interface Harm {
@@ -246,7 +212,7 @@ interface Harm {
 /** Who hurt an actor within the window, the last one first. */
 function harmTo(world: World, of: number): readonly Harm[] {
   const { harm } = lives.in(world);
-  const [actor, by, tick, cause] = ['actor', 'by', 'tick', 'cause'].map((name) => harm.column(name).data);
+  const { actor, by, tick, cause } = harm.cells;
   const found: Harm[] = [];
   for (let at = 0; at < harm.high; at++)
     if (harm.live[at] === 1 && actor[at] === of && tick[at] >= world.tick - HELP_WINDOW * world.rules.tickRate)
@@ -257,7 +223,7 @@ function harmTo(world: World, of: number): readonly Harm[] {
 /** What each of those did who hurt an actor within the window, in table order. */
 export function harmShares(world: World, of: number): readonly { readonly by: number; readonly amount: number }[] {
   const { harm } = lives.in(world);
-  const amount = harm.column('amount').data;
+  const amount = harm.cells.amount;
   return harmTo(world, of)
     .filter(({ by }) => world.actors.rowOf(by) >= 0)
     .map(({ by, row }) => ({ by, amount: amount[row] }))
@@ -277,7 +243,7 @@ function fellEmpty(world: World): void {
   const { list, table } = lives.in(world);
   if (!list.some((life) => life.pool >= 0)) return;
   const { live, high } = world.actors;
-  const type = world.actors.column('type').data;
+  const type = world.actors.cells.type;
   const stats = attributes.in(world);
   const fallen: number[] = [];
   for (let row = 0; row < high; row++) {
@@ -291,7 +257,7 @@ function fellEmpty(world: World): void {
     const row = world.actors.rowOf(actor);
     // What follows from another's fall may have taken this one away.
     if (row < 0) continue;
-    const emptied = poolsRest(world, row) ? table.column('emptied').data[row] : 0;
+    const emptied = poolsRest(world, row) ? table.cells.emptied[row] : 0;
     restPools(world, actor, false);
     world.since(emptied || (last?.cause ?? 0), () => defeat(world, actor, last?.by ?? 0));
   }
@@ -302,23 +268,23 @@ function defeat(world: World, actor: number, by: number): void {
   const row = world.actors.rowOf(actor);
   if (row < 0 || isDown(world, row)) return;
   const { list, table } = lives.in(world);
-  const life = list[world.actors.column('type').data[row]];
+  const life = list[world.actors.cells.type[row]];
   if (!enterState(world, actor, states.in(world).down)) return;
   headFor(world, actor, 0, 0);
   endEffectsOf(world, actor, 'ownerGone');
-  table.column('falls').data[row]++;
-  table.column('returns').data[row] = life.after === 0 ? 0 : world.tick + life.after;
+  table.cells.falls[row]++;
+  table.cells.returns[row] = life.after === 0 ? 0 : world.tick + life.after;
   const helpers = helpersOf(world, actor, by).length;
   world.follow(events.actorDefeated, { subject: actor, source: by, target: by }, { type: typeOf(world, row).id, helpers }, () =>
     life.onDefeat?.(world, { owner: actor, source: by, target: actor }),
   );
   // Whoever a spawner made does not come back by itself: its spawner makes another.
-  if (life.goes || table.column('made').data[row] > 0) removeActor(world, actor);
+  if (life.goes || table.cells.made[row] > 0) removeActor(world, actor);
 }
 
 function returnAll(world: World): void {
   const { table } = lives.in(world);
-  const returns = table.column('returns').data;
+  const returns = table.cells.returns;
   for (let row = 0; row < table.high; row++)
     if (returns[row] !== 0 && returns[row] <= world.tick && table.live[row] === 1) comeBack(world, world.actors.handle(row));
 }
@@ -328,9 +294,9 @@ function comeBack(world: World, actor: number): void {
   const row = world.actors.rowOf(actor);
   if (row < 0 || !isDown(world, row)) return;
   const { list, table, harm } = lives.in(world);
-  const life = list[world.actors.column('type').data[row]];
-  table.column('returns').data[row] = 0;
-  for (let at = 0; at < harm.high; at++) if (harm.live[at] === 1 && harm.column('actor').data[at] === actor) harm.remove(at);
+  const life = list[world.actors.cells.type[row]];
+  table.cells.returns[row] = 0;
+  for (let at = 0; at < harm.high; at++) if (harm.live[at] === 1 && harm.cells.actor[at] === actor) harm.remove(at);
   restart(world, row);
   if (life.atStart) {
     const { x, y } = homeOf(world, row);
@@ -340,7 +306,7 @@ function comeBack(world: World, actor: number): void {
   world.follow(
     events.actorReturned,
     { subject: actor, source: actor },
-    { type: actors.in(world).types[world.actors.column('type').data[row]].id },
+    { type: actors.in(world).types[world.actors.cells.type[row]].id },
     () => life.onSpawn?.(world, World.alone(actor)),
   );
 }

@@ -1,6 +1,8 @@
 import { placeOf, valuesOf } from '../../index.js';
 import { ask, doing, FIGHT, fight } from '../../testing/fights.js';
 import { counter, poke, Trial } from '../../testing/rulesets.js';
+import { harmTable } from './tables.js';
+import { effectsTable } from '../effects/tables.js';
 
 const attributes = [...FIGHT.attributes, counter('felled'), counter('helped'), counter('returns')];
 const diver = (more: Record<string, unknown> = {}) => ({
@@ -67,7 +69,7 @@ describe('A life', () => {
       trial.run(10.2);
       trial.step({ kind: 'join', args: { seat: 'south', team: 'gannet' } });
     }
-    expect(trial.world.table('harm').count).toBe(1);
+    expect(harmTable.in(trial.world).count).toBe(1);
   });
 
   it('that is over does nothing, keeps nothing on it, and comes back after its time with what it begins with', () => {
@@ -80,7 +82,7 @@ describe('A life', () => {
     ask(trial);
     trial.run(1);
     expect(trial.named('abilityRefused')[0].data).toEqual({ ability: 'torch', reason: 'state', state: 'down' });
-    expect(trial.world.table('effects').count).toBe(0);
+    expect(effectsTable.in(trial.world).count).toBe(0);
     expect(placeOf(trial.world, trial.world.actors.rowOf(trial.actor())).x).toBe(x);
     expect(valuesOf(trial.world, trial.actor())['suit']).toBe(0);
     trial.run(2.1);

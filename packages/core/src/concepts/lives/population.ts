@@ -112,7 +112,7 @@ export function followPopulation(world: World, before: World): void {
   const moved = followPlaced(before.rules, world.rules, 'actor');
   const now = new Map(placements(world.rules, 'actor').map(({ index, thing }) => [index, thing]));
   const old = new Map(placements(before.rules, 'actor').map(({ index, thing }) => [index, thing]));
-  const listed = lives.in(world).table.column('listed').data;
+  const listed = lives.in(world).table.cells.listed;
   const here = new Set<number>();
   for (let row = 0; row < world.actors.high; row++) {
     if (world.actors.live[row] === 0 || listed[row] === 0) continue;

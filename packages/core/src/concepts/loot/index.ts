@@ -1,12 +1,13 @@
 import { reference } from '../../ruleset/fields.js';
 import { type Concept, defineConcept } from '../../world/concept.js';
-import type { Column, Table } from '../../world/table.js';
+import type { Column } from '../../world/table.js';
 import { type CompiledLoot, compileLoot } from './compile.js';
 import { dropFrom } from './deliver.js';
 import { events } from './events.js';
 import { findings } from './findings.js';
 import { schema } from './schema.js';
-import { streakColumns, streakTables } from './streaks.js';
+import type { TableOf } from '../../world/define-table.js';
+import { roomStreaksTable, streaksTable } from './tables.js';
 
 export { type CompiledLoot, type Drop, type LootTable, type Quantity, type WeightedDrop, type What } from './compile.js';
 export { dropFrom, giveTo } from './deliver.js';
@@ -18,9 +19,7 @@ export { dryOf } from './streaks.js';
 interface Loot extends CompiledLoot {
   /** By table: the column of its streak, where it has one. */
   readonly streaks: readonly (Column | undefined)[];
-  readonly room: Table;
-  /** What each actor is. */
-  readonly types: Column;
+  readonly room: TableOf<typeof roomStreaksTable>;
 }
 
 /** Loot: tables of what may drop, by weight. Whoever it is rolled for has luck of their own, and bad luck may have an end. */
@@ -29,12 +28,11 @@ export const loot: Concept<CompiledLoot, Loot> = defineConcept<CompiledLoot, Loo
   // What is in a table, and how likely, is told to nobody.
   sections: { loot: { kind: 'chapter', title: 'Loot', entry: schema, secret: () => true } },
   compileInParts: compileLoot,
-  tables: streakTables,
+  tables: ({ entries, players }) => [streaksTable.under(entries, { present: { column: 'type', of: players } }), roomStreaksTable],
   attach: (world, compiled) => ({
     ...compiled,
-    streaks: streakColumns(world.table('streaks'), compiled),
-    room: world.table('roomStreaks'),
-    types: world.actors.column('type'),
+    streaks: streaksTable.columnsIn(world, compiled.entries),
+    room: roomStreaksTable.in(world),
   }),
   events,
   actions: {

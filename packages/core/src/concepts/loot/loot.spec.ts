@@ -1,6 +1,10 @@
 import brinewick from '../../../../../examples/brinewick.json' with { type: 'json' };
 import { compileRuleset, findingsOf, readRuleset, World } from '../../index.js';
 import { counter, input, join, pool, rulesetWith, stat, Trial } from '../../testing/rulesets.js';
+import { pickupsTable } from '../pickups/tables.js';
+import { effectsTable } from '../effects/tables.js';
+import { roomStreaksTable, streaksTable } from './tables.js';
+import { contentsTable } from '../containers/tables.js';
 
 const PARTS = {
   attributes: [
@@ -109,8 +113,8 @@ describe('A loot table', () => {
       LYING,
     );
     roll(trial);
-    expect(trial.world.table('pickups').count).toBe(3);
-    expect(trial.world.table('effects').count).toBe(1);
+    expect(pickupsTable.in(trial.world).count).toBe(3);
+    expect(effectsTable.in(trial.world).count).toBe(1);
     expect(trial.named('abilityUsed').length + trial.named('castFinished').length).toBeGreaterThan(0);
     expect(trial.value('oxygen')).toBe(50);
   });
@@ -119,8 +123,8 @@ describe('A loot table', () => {
     const of = (rolled: string) => {
       const trial = trialOf([table({ rolled, entries: [{ id: 'token', weight: 1, pickup: 'token' }] })], ['north', 'south'], LYING);
       roll(trial);
-      const pickups = trial.world.table('pickups');
-      return Array.from({ length: pickups.high }, (_, row) => trial.world.nameOf(pickups.column('owner').data[row]));
+      const pickups = pickupsTable.in(trial.world);
+      return Array.from({ length: pickups.high }, (_, row) => trial.world.nameOf(pickups.cells.owner[row]));
     };
     expect(of('doer')).toEqual(['north']);
     expect(of('each')).toEqual(['north', 'south']);
@@ -148,7 +152,7 @@ describe('A loot table', () => {
       const trial = new Trial(compileRuleset(rulesOf(loot, { actors, ...LYING, arena: { ...PARTS.arena, placed } })));
       trial.run(0.2);
       expect(trial.named('actorDefeated').length).toBe(1);
-      expect(trial.world.table('pickups').count).toBe(count);
+      expect(pickupsTable.in(trial.world).count).toBe(count);
     }
   });
 
@@ -239,14 +243,14 @@ describe('A streak breaker', () => {
   it('is each player’s own, and kept with them', () => {
     const rules = compileRuleset(rulesOf(pity({ after: 1, adds: 1 })));
     const trial = new Trial(rules, [join('north'), join('south')]);
-    const streaks = trial.world.table('streaks').column('haul').data;
+    const streaks = streaksTable.in(trial.world).cells.haul;
     for (let n = 0; n < 3; n++) roll(trial);
     const row = (seat: string) => trial.world.actors.rowOf(trial.actor(seat));
     expect(streaks[row('south')]).toBe(0);
     const before = streaks[row('north')];
     const saved = { streaks: { haul: 5 } };
     const again = new Trial(rules, [join('north', { saved })]);
-    expect(again.world.table('streaks').column('haul').data[again.world.actors.rowOf(again.actor())]).toBe(5);
+    expect(streaksTable.in(again.world).cells.haul[again.world.actors.rowOf(again.actor())]).toBe(5);
     expect(before).toBeGreaterThanOrEqual(0);
   });
 
@@ -254,12 +258,12 @@ describe('A streak breaker', () => {
     const loot = [{ ...pity({ after: 1, adds: 1 })[0], rolled: 'once' }];
     const trial = trialOf(loot);
     for (let n = 0; n < 20; n++) roll(trial);
-    const room = trial.world.table('roomStreaks');
+    const room = roomStreaksTable.in(trial.world);
     expect(room.count).toBe(1);
-    const dry = room.column('dry').data[0];
+    const dry = room.cells.dry[0];
     const renamed = compileRuleset(rulesOf([{ ...loot[0], id: 'catch', formerly: ['haul'] }]));
     const on = trial.world.adopt(renamed);
-    expect(on.table('roomStreaks').column('dry').data[0]).toBe(dry);
+    expect(roomStreaksTable.in(on).cells.dry[0]).toBe(dry);
   });
 });
 
@@ -333,7 +337,7 @@ describe('A container with a loot table', () => {
     arena: { starts: [{ x: 100, y: 100 }], placed: [{ actor: 'crate', x: 140, y: 100 }] },
   };
   const inside = (world: World) => {
-    const { high, live, columns } = world.table('contents');
+    const { high, live, columns } = contentsTable.in(world);
     const what = columns.findIndex(({ spec }) => spec.name === 'what');
     return Array.from({ length: high }, (_, row) => row)
       .filter((row) => live[row] === 1)

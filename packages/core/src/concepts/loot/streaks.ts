@@ -1,57 +1,16 @@
-import type { PerEntry, TableSpec } from '../../world/columns.js';
-import type { Column, Table } from '../../world/table.js';
 import type { World } from '../../world/world.js';
-import type { CompiledLoot } from './compile.js';
 import { loot } from './index.js';
-
-/** How long bad luck has lasted: for each player, kept with them, and for what is rolled once for all. */
-export function streakTables({ list, entries, players }: CompiledLoot): readonly TableSpec[] {
-  const present: PerEntry<boolean> = { column: 'type', of: players };
-  return [
-    {
-      name: 'streaks',
-      title: 'Luck',
-      extends: 'actors',
-      columns: list.flatMap(({ id, label, streak }, i) =>
-        streak === undefined
-          ? []
-          : [
-              {
-                name: id,
-                kind: 'int' as const,
-                see: 'server' as const,
-                saved: true,
-                present,
-                formerly: entries[i].formerly ?? [],
-                label: `${label}: openings since its ${entries[i].entries[streak.at]?.id ?? ''}`,
-                range: [0, 1_000_000] as const,
-              },
-            ],
-      ),
-    },
-    {
-      name: 'roomStreaks',
-      columns: [
-        { name: 'loot', kind: 'entry', chapter: 'loot', see: 'server' },
-        { name: 'dry', kind: 'int', see: 'server' },
-      ],
-    },
-  ];
-}
-
-export const streakColumns = (table: Table, { list }: CompiledLoot): readonly (Column | undefined)[] =>
-  list.map(({ id }) => (table.has(id) ? table.column(id) : undefined));
 
 const ownRow = (world: World, player: number): number => {
   if (player === 0) return -1;
-  const { types, players } = loot.in(world);
+  const { players } = loot.in(world);
   const row = world.actors.rowOf(player);
-  return row >= 0 && players[types.data[row]] ? row : -1;
+  return row >= 0 && players[world.actors.cells.type[row]] ? row : -1;
 };
 
 function roomRow(world: World, index: number): number {
   const { room } = loot.in(world);
-  const tables = room.column('loot').data;
+  const tables = room.cells.loot;
   for (let row = 0; row < room.high; row++) if (room.live[row] === 1 && tables[row] === index) return row;
   return -1;
 }
@@ -62,14 +21,14 @@ export function dryOf(world: World, index: number, player: number): number {
   const own = ownRow(world, player);
   if (own >= 0) return streaks[index]?.data[own] ?? 0;
   const row = roomRow(world, index);
-  return row < 0 ? 0 : room.column('dry').data[row];
+  return row < 0 ? 0 : room.cells.dry[row];
 }
 
 export function noteDry(world: World, index: number, player: number, dry: number): void {
   const { streaks, room } = loot.in(world);
   const own = ownRow(world, player);
   if (own >= 0) return void (streaks[index]!.data[own] = dry);
-  const found = roomRow(world, index);
-  const row = found >= 0 ? found : room.add();
-  room.write(row, { loot: index, dry });
+  const row = roomRow(world, index);
+  if (row >= 0) room.write(row, { dry });
+  else room.insert({ loot: index, dry });
 }

@@ -1,3 +1,4 @@
+import type { TableOf } from '../../world/define-table.js';
 import { z } from 'zod';
 import { toGrid, toWhole } from '../../math/grid.js';
 import type { CompileContext } from '../../ruleset/context.js';
@@ -14,6 +15,7 @@ import { standsNear } from '../shops/near.js';
 import { exchange } from '../trade/index.js';
 import { events as tradeEvents, type TradeRefusal } from '../trade/events.js';
 import { asTold, isTold } from '../../ruleset/visible.js';
+import { pricesTable } from './tables.js';
 
 const price = z.union(
   [
@@ -72,7 +74,7 @@ interface CompiledMarkets {
   readonly list: readonly Market[];
 }
 interface Markets extends CompiledMarkets {
-  readonly prices: Table;
+  readonly prices: TableOf<typeof pricesTable>;
 }
 
 function compileMarket(context: CompileContext, entry: MarketEntry, index: number): Market {
@@ -154,19 +156,9 @@ export const markets: Concept<CompiledMarkets, Markets> = defineConcept<Compiled
   compile: (context) => ({ list: context.entries<MarketEntry>('markets').map((entry, i) => compileMarket(context, entry, i)) }),
   tables: (_, rules) => {
     const see = { column: 'good', of: asTold(rules, 'attributes', ofMoney(rules) === 'server' ? 'server' : 'everyone') };
-    return [
-      {
-        name: 'prices',
-        columns: [
-          { name: 'market', kind: 'entry', chapter: 'markets', see },
-          { name: 'good', kind: 'entry', chapter: 'attributes', see },
-          { name: 'price', kind: 'number', decimals: 2, see },
-          { name: 'before', kind: 'number', decimals: 2, see },
-        ],
-      },
-    ];
+    return [pricesTable.under({ see })];
   },
-  attach: (world, compiled) => ({ ...compiled, prices: world.table('prices') }),
+  attach: (world, compiled) => ({ ...compiled, prices: pricesTable.in(world) }),
   events,
   inputs: {
     sell: {
@@ -231,7 +223,7 @@ export function sell(world: World, actor: number, market: Market, good: string, 
 
 function rowOf(world: World, market: number, attribute: number): number {
   const { prices } = markets.in(world);
-  const [of, goods] = ['market', 'good'].map((name) => prices.column(name).data);
+  const { market: of, good: goods } = prices.cells;
   for (let row = 0; row < prices.high; row++) if (prices.live[row] === 1 && of[row] === market && goods[row] === attribute) return row;
   return -1;
 }
@@ -239,7 +231,7 @@ function rowOf(world: World, market: number, attribute: number): number {
 /** What a market pays for one today. */
 export function priceAt(world: World, market: number, attribute: number): number {
   const row = rowOf(world, market, attribute);
-  return row < 0 ? 0 : markets.in(world).prices.column('price').data[row];
+  return row < 0 ? 0 : markets.in(world).prices.cells.price[row];
 }
 
 /** What the first market that buys it pays for one today; 0 where none does. */
@@ -287,7 +279,7 @@ export function movePrices(world: World): void {
     for (const good of market.goods) {
       const row = rowOf(world, market.index, good.attribute);
       if (row < 0) continue;
-      const before = prices.column('price').data[row];
+      const before = prices.cells.price[row];
       const next = draw(world, good, before);
       prices.write(row, { price: next, before });
       if (next !== before)
@@ -300,14 +292,15 @@ function follow(world: World): void {
   const { list, prices } = markets.in(world);
   for (let row = 0; row < prices.high; row++) {
     if (prices.live[row] === 0) continue;
-    const [market, attribute] = ['market', 'good'].map((name) => prices.column(name).data[row]);
+    const market = prices.cells.market[row];
+    const attribute = prices.cells.good[row];
     const good = list[market]?.goods.find((one) => one.attribute === attribute);
     if (!good) {
       prices.remove(row);
       continue;
     }
     const [least, most] = boundsOf(good);
-    const price = prices.column('price').data;
+    const price = prices.cells.price;
     price[row] = Math.min(most, Math.max(least, price[row]));
   }
   setUp(world);

@@ -1,9 +1,10 @@
 import { defineConcept } from '../../world/concept.js';
-import type { Table } from '../../world/table.js';
 import type { World } from '../../world/world.js';
+import type { TableOf } from '../../world/define-table.js';
+import { memoryTable } from './tables.js';
 
 interface Memory {
-  readonly table: Table;
+  readonly table: TableOf<typeof memoryTable>;
   /** The rows by what they are about; derived, and built anew when rows came or went. */
   readonly index: { version: number; rows: Map<string, number> };
 }
@@ -17,34 +18,18 @@ export const EVERYBODY = -1;
  */
 export const memory = defineConcept<undefined, Memory>({
   id: 'memory',
-  tables: () => [
-    {
-      name: 'memory',
-      hidden: true,
-      columns: [
-        // The number of the name that it is of; EVERYBODY where it is of all.
-        { name: 'who', kind: 'int', see: 'server' },
-        // What it is about: the purpose of a place in the rules.
-        { name: 'what', kind: 'int', see: 'server' },
-        // The handle of the thing that it happened at; 0 where it is about none.
-        { name: 'thing', kind: 'int', see: 'server' },
-        { name: 'count', kind: 'int', see: 'server' },
-        // From this tick on it counts no more; 0 for never.
-        { name: 'until', kind: 'tick', see: 'server' },
-      ],
-    },
-  ],
-  attach: (world) => ({ table: world.table('memory'), index: { version: -1, rows: new Map() } }),
+  tables: () => [memoryTable],
+  attach: (world) => ({ table: memoryTable.in(world), index: { version: -1, rows: new Map() } }),
 });
 
 /** The number under which an actor's name is remembered. */
-export const nameNumber = (world: World, actor: number): number => world.actors.column('name').data[world.actors.rowOf(actor)];
+export const nameNumber = (world: World, actor: number): number => world.actors.cells.name[world.actors.rowOf(actor)];
 
 function rowOf(world: World, who: number, what: number, thing: number): number {
   const { table, index } = memory.in(world);
   if (index.version !== table.version) {
     index.rows.clear();
-    const [whos, whats, things] = ['who', 'what', 'thing'].map((name) => table.column(name).data);
+    const { who: whos, what: whats, thing: things } = table.cells;
     for (let row = 0; row < table.high; row++) if (table.live[row] === 1) index.rows.set(`${whos[row]}/${whats[row]}/${things[row]}`, row);
     index.version = table.version;
   }
@@ -62,8 +47,8 @@ export function recall(world: World, who: number, what: number, thing = 0): Reca
   const row = rowOf(world, who, what, thing);
   if (row < 0) return undefined;
   const { table } = memory.in(world);
-  const until = table.column('until').data[row];
-  return until !== 0 && until <= world.tick ? undefined : { count: table.column('count').data[row], until };
+  const until = table.cells.until[row];
+  return until !== 0 && until <= world.tick ? undefined : { count: table.cells.count[row], until };
 }
 
 /** Notes that it happened once more. What counted no longer begins anew, with the time that is given; 0 ticks is for ever. */
@@ -85,6 +70,6 @@ export function remember(world: World, who: number, what: number, thing: number,
 /** Forgets all that was remembered of a thing that has gone. */
 export function forgetThing(world: World, thing: number): void {
   const { table } = memory.in(world);
-  const things = table.column('thing').data;
+  const things = table.cells.thing;
   for (let row = 0; row < table.high; row++) if (table.live[row] === 1 && things[row] === thing) table.remove(row);
 }

@@ -10,12 +10,11 @@ import { arena } from '../arena/index.js';
 import { isDown } from '../states/index.js';
 import { onGrid } from './ground.js';
 import { attachMovement, bodyRadius, type Movement, moveAll, moveStraight, pushOut } from './system.js';
+import { bodiesTable } from './tables.js';
 
 export { type Ground, onGrid, stepBody } from './ground.js';
 export { bodyRadius } from './system.js';
 
-/** The places of the coordinates among the columns of bodies: asked for thousands of times a tick. */
-export const [X, Y] = [0, 1];
 const PARTIES: readonly PartyName[] = ['source', 'target'];
 const axis = () => finite().min(-1, 'A direction goes from -1 to 1.').max(1, 'A direction goes from -1 to 1.');
 
@@ -28,27 +27,7 @@ type Nearby = z.infer<typeof nearby>;
 /** Movement: where bodies are, where they are heading, and what stops them. */
 export const movement = defineConcept<undefined, Movement>({
   id: 'movement',
-  tables: () => [
-    {
-      name: 'bodies',
-      extends: 'actors',
-      columns: [
-        { name: 'x', kind: 'number', see: 'everyone', decimals: 1 },
-        { name: 'y', kind: 'number', see: 'everyone', decimals: 1 },
-        // The direction asked for; a body on its way to a goal takes it from there.
-        { name: 'headingX', kind: 'number', see: 'server', decimals: 3 },
-        { name: 'headingY', kind: 'number', see: 'server', decimals: 3 },
-        { name: 'goalX', kind: 'number', see: 'server', decimals: 1 },
-        { name: 'goalY', kind: 'number', see: 'server', decimals: 1 },
-        { name: 'toGoal', kind: 'flag', see: 'server' },
-        // Where it looks: the direction that it went last, of length 1.
-        { name: 'facingX', kind: 'number', see: 'everyone', decimals: 2 },
-        { name: 'facingY', kind: 'number', see: 'everyone', decimals: 2 },
-        // The serial of the input that set it moving.
-        { name: 'cause', kind: 'serial', see: 'server' },
-      ],
-    },
-  ],
+  tables: () => [bodiesTable],
   attach: attachMovement,
   inputs: {
     move: {
@@ -117,37 +96,37 @@ export function sendTo(world: World, actor: number, x: number, y: number): void 
   const { width, height } = arena.of(world.rules);
   headFor(world, actor, 0, 0);
   const inside = (value: number, most: number) => toGrid(Math.min(most, Math.max(0, value)));
-  table.column('goalX').data[row] = inside(x, width);
-  table.column('goalY').data[row] = inside(y, height);
-  table.column('toGoal').data[row] = 1;
+  table.cells.goalX[row] = inside(x, width);
+  table.cells.goalY[row] = inside(y, height);
+  table.cells.toGoal[row] = 1;
 }
 
 /** Has a body go in a direction until it is told otherwise; 0, 0 stops it. */
 export function headFor(world: World, actor: number, x: number, y: number): void {
   const row = world.actors.rowOf(actor);
   const { table } = movement.in(world);
-  table.column('headingX').data[row] = toGrid(x);
-  table.column('headingY').data[row] = toGrid(y);
-  table.column('toGoal').data[row] = 0;
+  table.cells.headingX[row] = toGrid(x);
+  table.cells.headingY[row] = toGrid(y);
+  table.cells.toGoal[row] = 0;
   face(world, row, x, y);
-  if (world.cause !== 0) table.column('cause').data[row] = world.cause;
+  if (world.cause !== 0) table.cells.cause[row] = world.cause;
 }
 
 function isNewHeading(world: World, row: number, x: number, y: number): boolean {
   const { table } = movement.in(world);
-  return table.column('headingX').data[row] !== toGrid(x) || table.column('headingY').data[row] !== toGrid(y);
+  return table.cells.headingX[row] !== toGrid(x) || table.cells.headingY[row] !== toGrid(y);
 }
 
 /** The serial of the input that set an actor moving, for what it runs into; 0 where none did. */
 export function headingCause(world: World, row: number): number {
-  return movement.in(world).table.column('cause').data[row];
+  return movement.in(world).table.cells.cause[row];
 }
 
 /** Puts an actor somewhere, out of walls and inside the arena. */
 export function placeActor(world: World, row: number, x: number, y: number): void {
   const { table } = movement.in(world);
-  table.column('x').data[row] = toGrid(x);
-  table.column('y').data[row] = toGrid(y);
+  table.cells.x[row] = toGrid(x);
+  table.cells.y[row] = toGrid(y);
   movement.in(world).near.spoil();
   pushOut(world, movement.in(world), row);
 }
@@ -155,7 +134,7 @@ export function placeActor(world: World, row: number, x: number, y: number): voi
 /** Where an actor stands. */
 export function placeOf(world: World, row: number): { readonly x: number; readonly y: number } {
   const { table } = movement.in(world);
-  return { x: table.columns[X].data[row], y: table.columns[Y].data[row] };
+  return { x: table.cells.x[row], y: table.cells.y[row] };
 }
 
 /**
@@ -165,7 +144,7 @@ export function placeOf(world: World, row: number): { readonly x: number; readon
  */
 export function startPoint(world: World, row: number): { x: number; y: number } {
   const { starts, width, height } = arena.of(world.rules);
-  const team = world.rules.chapters.get('teams')?.ids[actors.in(world).table.column('team').data[row]];
+  const team = world.rules.chapters.get('teams')?.ids[actors.in(world).table.cells.team[row]];
   const own = starts.filter((start) => start.team !== undefined && start.team === team);
   const fit = own.length > 0 ? own : starts.filter((start) => start.team === undefined);
   if (fit.length === 0) return { x: width / 2, y: height / 2 };
@@ -200,20 +179,20 @@ export function face(world: World, row: number, dx: number, dy: number): void {
   const length = Math.sqrt(dx * dx + dy * dy);
   if (length === 0) return;
   const { table } = movement.in(world);
-  table.column('facingX').data[row] = onGrid(dx / length);
-  table.column('facingY').data[row] = onGrid(dy / length);
+  table.cells.facingX[row] = onGrid(dx / length);
+  table.cells.facingY[row] = onGrid(dy / length);
 }
 
 /** Where an actor looks. */
 export function facingOf(world: World, row: number): { readonly x: number; readonly y: number } {
   const { table } = movement.in(world);
-  return { x: table.column('facingX').data[row], y: table.column('facingY').data[row] };
+  return { x: table.cells.facingX[row], y: table.cells.facingY[row] };
 }
 
 /** Whether an actor is heading somewhere of its own will. */
 export function isHeading(world: World, row: number): boolean {
   const { table } = movement.in(world);
-  return table.column('headingX').data[row] !== 0 || table.column('headingY').data[row] !== 0 || table.column('toGoal').data[row] === 1;
+  return table.cells.headingX[row] !== 0 || table.cells.headingY[row] !== 0 || table.cells.toGoal[row] === 1;
 }
 
 /** Moves an actor straight away from another (or nearer, below 0, but not past it), stopped by walls. */

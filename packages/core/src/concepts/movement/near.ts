@@ -1,7 +1,7 @@
 import type { World } from '../../world/world.js';
 import { arena } from '../arena/index.js';
 import { isDown } from '../states/index.js';
-import { movement, X, Y } from './index.js';
+import { movement } from './index.js';
 import { bodyRadius } from './system.js';
 
 /** The side of a cell, in arena units: a few bodies wide. */
@@ -33,8 +33,7 @@ export class Near {
   touching(world: World, x: number, y: number, radius: number): number[] {
     if (this.stale || this.high !== world.actors.high) this.build(world);
     const { table } = movement.in(world);
-    const xs = table.columns[X].data;
-    const ys = table.columns[Y].data;
+    const { x: xs, y: ys } = table.cells;
     const { live } = world.actors;
     const reach = radius + this.largest;
     const left = this.cell(x - reach, this.across);
@@ -66,8 +65,7 @@ export class Near {
 
   private build(world: World): void {
     const { table } = movement.in(world);
-    const xs = table.columns[X].data;
-    const ys = table.columns[Y].data;
+    const { x: xs, y: ys } = table.cells;
     const { live, high } = world.actors;
     const ground = arena.of(world.rules);
     this.across = Math.max(1, Math.ceil(ground.width / CELL));

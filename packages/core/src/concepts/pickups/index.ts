@@ -1,9 +1,8 @@
+import type { TableOf } from '../../world/define-table.js';
 import { finite, reference } from '../../ruleset/fields.js';
 import { isTold } from '../../ruleset/visible.js';
 import { defineConcept } from '../../world/concept.js';
 import { LAY_STEPS } from '../../world/budget.js';
-import type { PerEntry, Visibility } from '../../world/columns.js';
-import { type Column, columnsOf, type Table } from '../../world/table.js';
 import { World } from '../../world/world.js';
 import { followPlaced, type PlacedAs, placements } from '../arena/index.js';
 import { memory, nameNumber, recall, remember, forgetThing } from '../memory/index.js';
@@ -13,6 +12,8 @@ import { events } from './events.js';
 import { findings } from './findings.js';
 import { schema } from './schema.js';
 import { events as livesEvents } from '../lives/events.js';
+import { pickupsTable, pickupsTakenTable, pickupsRefusedTable } from './tables.js';
+import { timerTable } from '../../world/timers.js';
 
 export type { CompiledPickups, Pickup } from './compile.js';
 export { GONE, type PickupEntry, SHAPES } from './schema.js';
@@ -21,71 +22,26 @@ export { GONE, type PickupEntry, SHAPES } from './schema.js';
 export const MOST_LYING = 2000;
 
 interface Pickups extends CompiledPickups {
-  readonly table: Table;
+  readonly table: TableOf<typeof pickupsTable>;
   /** Its columns that every tick asks for. */
-  readonly of: Readonly<Record<'pickup' | 'x' | 'y' | 'placed' | 'owner' | 'luck', Column>>;
-  readonly own: Table;
-  readonly refused: Table;
+  readonly of: TableOf<typeof pickupsTable>['cells'];
+  readonly own: TableOf<typeof pickupsTakenTable>;
+  readonly refused: TableOf<typeof pickupsRefusedTable>;
   readonly returnTimer: number;
 }
-
-/** What lies there for one player alone is told to that player alone. */
-const TOLD: PerEntry<Visibility> = { column: 'own', of: ['everyone', 'owner'] };
 
 /** Pickups: things that lie in the arena and are taken by touch. One taker each, unless each player may take it once. */
 export const pickups = defineConcept<CompiledPickups, Pickups>({
   id: 'pickups',
   sections: { pickups: { kind: 'chapter', title: 'Pickups', entry: schema } },
   compile: compilePickups,
-  tables: () => [
-    {
-      name: 'pickups',
-      owner: 'owner',
-      columns: [
-        { name: 'pickup', kind: 'entry', chapter: 'pickups', see: TOLD },
-        { name: 'x', kind: 'number', see: TOLD, decimals: 1 },
-        { name: 'y', kind: 'number', see: TOLD, decimals: 1 },
-        // The only one who may take it, and who sees it; 0 for everybody.
-        { name: 'owner', kind: 'actor', see: TOLD },
-        { name: 'own', kind: 'flag', see: 'server' },
-        // One more than its position among the placed things; 0 for one that was not placed.
-        { name: 'placed', kind: 'int', see: 'server' },
-        // The luck that was drawn for it as it appeared; 0 where its taker's is drawn. What it gives by that; 0 where that is not known.
-        { name: 'luck', kind: 'int', see: 'server' },
-        { name: 'worth', kind: 'number', see: TOLD, decimals: 2 },
-        // The tick at which it is gone unclaimed; 0 for never.
-        { name: 'fades', kind: 'tick', see: TOLD },
-        // One more than the position of the spawner that made it; 0 for none.
-        { name: 'made', kind: 'int', see: 'server' },
-      ],
-    },
-    {
-      // What is gone for one player although it lies there for others.
-      name: 'pickupsTaken',
-      owner: 'actor',
-      columns: [
-        { name: 'actor', kind: 'actor', see: 'owner' },
-        { name: 'row', kind: 'int', see: 'owner' },
-        { name: 'until', kind: 'tick', see: 'owner' },
-      ],
-    },
-    {
-      // Who touches what may not be theirs, so that it is told once and not at every tick.
-      name: 'pickupsRefused',
-      owner: 'actor',
-      columns: [
-        { name: 'actor', kind: 'actor', see: 'server' },
-        { name: 'thing', kind: 'int', see: 'server' },
-        { name: 'tick', kind: 'tick', see: 'server' },
-      ],
-    },
-  ],
+  tables: () => [pickupsTable, pickupsTakenTable, pickupsRefusedTable],
   attach: (world, compiled) => ({
     ...compiled,
-    table: world.table('pickups'),
-    of: columnsOf(world.table('pickups'), ['pickup', 'x', 'y', 'placed', 'owner', 'luck']),
-    own: world.table('pickupsTaken'),
-    refused: world.table('pickupsRefused'),
+    table: pickupsTable.in(world),
+    of: pickupsTable.in(world).cells,
+    own: pickupsTakenTable.in(world),
+    refused: pickupsRefusedTable.in(world),
     returnTimer: world.rules.registry.timer('pickups.return'),
   }),
   events,
@@ -170,7 +126,7 @@ function layPlaced(world: World, index: number, thing: PlacedAs<'pickup'>): void
 /** How many pickups that lie in the arena come from a spawner. */
 export function countMade(world: World, made: number): number {
   const { table } = pickups.in(world);
-  const cells = table.column('made').data;
+  const cells = table.cells.made;
   let count = 0;
   for (let row = 0; row < table.high; row++) if (table.live[row] === 1 && cells[row] === made) count++;
   return count;
@@ -178,21 +134,21 @@ export function countMade(world: World, made: number): number {
 
 /** The pickup that lies in a row: its entry's, or what this one says otherwise. */
 function pickupAt(grip: Pickups, row: number): Pickup {
-  return grip.variants.get(grip.of.placed.data[row] - 1) ?? grip.list[grip.of.pickup.data[row]];
+  return grip.variants.get(grip.of.placed[row] - 1) ?? grip.list[grip.of.pickup[row]];
 }
 
 function fadeAll(world: World): void {
   const grip = pickups.in(world);
   const { table } = grip;
-  const fades = table.column('fades').data;
+  const fades = table.cells.fades;
   for (let row = 0; row < table.high; row++) {
     if (table.live[row] === 0 || fades[row] === 0 || fades[row] > world.tick) continue;
     const { id } = pickupAt(grip, row);
-    const owner = grip.of.owner.data[row];
+    const owner = grip.of.owner[row];
     goneFrom(world, row);
     world.emit(events.pickupFaded, owner === 0 ? {} : { subject: owner }, { pickup: id, ...(owner !== 0 && { own: true }) });
   }
-  const until = grip.own.column('until').data;
+  const until = grip.own.cells.until;
   for (let row = 0; row < grip.own.high; row++)
     if (grip.own.live[row] === 1 && until[row] !== 0 && until[row] <= world.tick) grip.own.remove(row);
 }
@@ -201,7 +157,7 @@ function fadeAll(world: World): void {
 function goneFrom(world: World, row: number): void {
   const grip = pickups.in(world);
   const { table, returnTimer } = grip;
-  const placed = table.column('placed').data[row];
+  const placed = table.cells.placed[row];
   const { returns } = pickupAt(grip, row);
   forgetRow(world, row);
   table.remove(row);
@@ -213,16 +169,16 @@ function forgetRow(world: World, row: number): void {
   const { table, own, refused } = pickups.in(world);
   const thing = table.handle(row);
   forgetThing(world, thing);
-  for (let at = 0; at < own.high; at++) if (own.live[at] === 1 && own.column('row').data[at] === row) own.remove(at);
-  for (let at = 0; at < refused.high; at++) if (refused.live[at] === 1 && refused.column('thing').data[at] === thing) refused.remove(at);
+  for (let at = 0; at < own.high; at++) if (own.live[at] === 1 && own.cells.row[at] === row) own.remove(at);
+  for (let at = 0; at < refused.high; at++) if (refused.live[at] === 1 && refused.cells.thing[at] === thing) refused.remove(at);
 }
 
 /** Of those that touch a pickup and may take it, whose turn in this tick comes first takes it. */
 function takeTouched(world: World): void {
   const grip = pickups.in(world);
   const { table } = grip;
-  const xs = grip.of.x.data;
-  const ys = grip.of.y.data;
+  const xs = grip.of.x;
+  const ys = grip.of.y;
   // What is put down by a taking is touched from the next tick on.
   const { high } = table;
   for (let row = 0; row < high; row++) {
@@ -232,7 +188,7 @@ function takeTouched(world: World): void {
     if (!world.goesOn(pickup.rule)) return;
     for (const who of actorsWithin(world, xs[row], ys[row], pickup.radius)) {
       const actor = world.actors.handle(who);
-      const only = grip.of.owner.data[row];
+      const only = grip.of.owner[row];
       if (only !== 0 && only !== actor) continue;
       if (pickup.perPlayer && recall(world, nameNumber(world, actor), grip.taken, table.handle(row))) continue;
       if (pickup.who && pickup.who(world, World.alone(actor)) === 0) {
@@ -251,11 +207,10 @@ function refuse(world: World, row: number, pickup: Pickup, actor: number): void 
   const { table, refused } = pickups.in(world);
   if (!world.lookThrough(refused.count)) return;
   const thing = table.handle(row);
-  const [actors, things] = ['actor', 'thing'].map((name) => refused.column(name).data);
+  const { actor: actors, thing: things } = refused.cells;
   for (let at = 0; at < refused.high; at++)
-    if (refused.live[at] === 1 && actors[at] === actor && things[at] === thing) return void (refused.column('tick').data[at] = world.tick);
-  const at = refused.add();
-  refused.write(at, { actor, thing, tick: world.tick });
+    if (refused.live[at] === 1 && actors[at] === actor && things[at] === thing) return void (refused.cells.tick[at] = world.tick);
+  refused.insert({ actor, thing, tick: world.tick });
   const { id, condition, refusal } = pickup;
   world.since(headingCause(world, world.actors.rowOf(actor)), () =>
     world.emit(events.pickupRefused, { subject: actor }, { pickup: id, rule: condition, ...(refusal !== undefined && { says: refusal }) }),
@@ -265,14 +220,14 @@ function refuse(world: World, row: number, pickup: Pickup, actor: number): void 
 /** Whoever no longer touches what was refused is told again when they come back. */
 function forgetPassed(world: World): void {
   const { refused } = pickups.in(world);
-  const tick = refused.column('tick').data;
+  const tick = refused.cells.tick;
   for (let at = 0; at < refused.high; at++) if (refused.live[at] === 1 && tick[at] !== world.tick) refused.remove(at);
 }
 
 function take(world: World, row: number, pickup: Pickup, taker: number): void {
   const { table, taken, of } = pickups.in(world);
-  const own = of.owner.data[row] !== 0;
-  const luck = of.luck.data[row];
+  const own = of.owner[row] !== 0;
+  const luck = of.luck[row];
   // Gone before anything follows from it: whatever the actions do, nobody gets it twice.
   if (pickup.perPlayer) {
     remember(world, nameNumber(world, taker), taken, table.handle(row), pickup.returns);
@@ -306,7 +261,7 @@ function recallTaken(world: World, row: number): void {
 function followArena(world: World, before: World): void {
   const moved = followPlaced(before.rules, world.rules, 'pickup');
   const { table } = pickups.in(world);
-  const placed = table.column('placed').data;
+  const placed = table.cells.placed;
   const now = new Map(placements(world.rules, 'pickup').map((placement) => [placement.index, placement.thing]));
   for (let row = 0; row < table.high; row++) {
     if (table.live[row] === 0 || placed[row] === 0) continue;
@@ -327,9 +282,9 @@ function followArena(world: World, before: World): void {
 
 /** Those that are to come back do so where they are placed now. */
 function followReturns(world: World, moved: ReadonlyMap<number, number>): void {
-  const timers = world.table('timers');
+  const timers = timerTable.in(world);
   const { returnTimer } = pickups.in(world);
-  const [handler, a] = ['handler', 'a'].map((name) => timers.column(name).data);
+  const { handler, a } = timers.cells;
   for (let row = 0; row < timers.high; row++) {
     if (timers.live[row] === 0 || handler[row] !== returnTimer) continue;
     const index = moved.get(a[row]) ?? -1;

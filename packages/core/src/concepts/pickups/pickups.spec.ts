@@ -1,5 +1,6 @@
 import { compileRuleset } from '../../index.js';
 import { counter, input, join, pool, rulesetWith, stat, Trial } from '../../testing/rulesets.js';
+import { pickupsTable, pickupsTakenTable } from './tables.js';
 
 const parts = {
   attributes: [stat('finSpeed', 120), counter('scrip'), pool('oxygen', { max: 90 })],
@@ -20,7 +21,7 @@ describe('A pickup', () => {
     const trial = Trial.of(withPlaced('pod'));
     trial.poke(place(200));
     expect(trial.named('pickupTaken').length).toBe(1);
-    expect(trial.world.table('pickups').count).toBe(0);
+    expect(pickupsTable.in(trial.world).count).toBe(0);
     expect(trial.value('finSpeed')).toBe(168);
   });
 
@@ -39,7 +40,7 @@ describe('A pickup', () => {
     const worthOf = (drawn: string | undefined, takers: readonly string[], gone = 'forAll') => {
       const token = { ...parts.pickups[1], gone, ...(drawn && { drawn }) };
       const trial = new Trial(compileRuleset(rulesetWith({ ...withPlaced('token'), pickups: [token] })), [join('north'), join('south')], 5);
-      const shown = trial.world.table('pickups').column('worth').data[0];
+      const shown = pickupsTable.in(trial.world).cells.worth[0];
       for (const seat of takers) trial.poke(place(200), seat);
       return [shown, ...takers.map((seat) => trial.value('scrip', seat))];
     };
@@ -55,8 +56,8 @@ describe('A pickup', () => {
       trial.poke(place(200));
       trial.poke(place(50));
       trial.run(0.2);
-      const { live } = trial.world.table('pickups');
-      if (live[0] === 1) seen.add(trial.world.table('pickups').column('worth').data[0]);
+      const { live } = pickupsTable.in(trial.world);
+      if (live[0] === 1) seen.add(pickupsTable.in(trial.world).cells.worth[0]);
     }
     expect([...seen].sort()).toEqual([1, 2, 3, 4, 5]);
   });
@@ -88,9 +89,9 @@ describe('A pickup', () => {
     trial.poke(place(200));
     trial.poke(place(50));
     trial.run(1.9);
-    expect(trial.world.table('pickups').count).toBe(0);
+    expect(pickupsTable.in(trial.world).count).toBe(0);
     trial.run(0.1);
-    expect(trial.world.table('pickups').count).toBe(1);
+    expect(pickupsTable.in(trial.world).count).toBe(1);
   });
 
   it('is only for whom its author says', () => {
@@ -137,11 +138,11 @@ describe('A pickup', () => {
     const pickups = [{ id: 'kelp', label: 'Kelp', lasts: '12s', returns: '3s' }];
     const trial = Trial.of({ pickups, arena: { starts: [{ x: 50, y: 100 }], placed: [{ pickup: 'kelp', x: 200, y: 100 }] } });
     trial.run(11.9);
-    expect(trial.world.table('pickups').count).toBe(1);
+    expect(pickupsTable.in(trial.world).count).toBe(1);
     trial.run(0.1);
-    expect([trial.world.table('pickups').count, trial.named('pickupFaded').length]).toEqual([0, 1]);
+    expect([pickupsTable.in(trial.world).count, trial.named('pickupFaded').length]).toEqual([0, 1]);
     trial.run(3.1);
-    expect(trial.world.table('pickups').count).toBe(1);
+    expect(pickupsTable.in(trial.world).count).toBe(1);
   });
 
   it('per player is each player’s once, also after they come back, and stays for the others', () => {
@@ -150,11 +151,11 @@ describe('A pickup', () => {
     trial.poke(place(200));
     trial.run(1);
     expect(trial.named('pickupTaken').length).toBe(1);
-    expect([trial.world.table('pickups').count, trial.world.table('pickupsTaken').count]).toEqual([1, 1]);
+    expect([pickupsTable.in(trial.world).count, pickupsTakenTable.in(trial.world).count]).toEqual([1, 1]);
     trial.step({ kind: 'leave', args: { seat: 'north' } });
     trial.restore();
     trial.step(join('north'));
-    expect(trial.world.table('pickupsTaken').count).toBe(1);
+    expect(pickupsTakenTable.in(trial.world).count).toBe(1);
     trial.poke(place(200));
     trial.poke(place(200), 'south');
     expect(trial.named('pickupTaken').map(({ who }) => who)).toEqual(['north', 'south']);
@@ -183,9 +184,9 @@ describe('A pickup', () => {
     };
     trial.world = trial.world.adopt(compileRuleset(rulesetWith({ ...parts, arena })));
     trial.run(1.9);
-    expect(trial.world.table('pickups').count).toBe(1);
+    expect(pickupsTable.in(trial.world).count).toBe(1);
     trial.run(0.2);
-    const { count, columns } = trial.world.table('pickups');
+    const { count, columns } = pickupsTable.in(trial.world);
     expect([count, ...columns[1].data.slice(0, 2)].sort()).toEqual([2, 300, 400].sort());
   });
 });

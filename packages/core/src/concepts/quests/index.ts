@@ -2,8 +2,9 @@ import { finite, id, reference } from '../../ruleset/fields.js';
 import { positionOf } from '../../ruleset/rules.js';
 import { didYouMean } from '../../ruleset/suggest.js';
 import { type Concept, defineConcept, type ActionSpec } from '../../world/concept.js';
+import type { TableOf } from '../../world/define-table.js';
 import type { World } from '../../world/world.js';
-import { ACTIVE, attachQuests, type Quests, questTables, READY } from './columns.js';
+import { ACTIVE, questLinesTable, questLogTable, type QuestCells, questsTable, READY } from './tables.js';
 import { type CompiledQuests, compileQuests } from './compile.js';
 import { events } from './events.js';
 import { findings } from './findings.js';
@@ -14,7 +15,7 @@ import { type QuestEntry, schema } from './schema.js';
 import { answer, askForQuests, fail, joinRecords, mendWaits, offer, offerAtStart, offerFromStart, startByAction } from './taking.js';
 
 export { stretch } from './events.js';
-export { OFFERED, STANDINGS, type Standing } from './columns.js';
+export { OFFERED, STANDINGS, type Standing } from './tables.js';
 export { patternOfOffer, type Goal, type Quest } from './compile.js';
 export {
   BEGINS,
@@ -31,6 +32,14 @@ export {
   REPEATS,
   type StepEntry,
 } from './schema.js';
+
+/** The quests' grip on a world. */
+interface Quests extends CompiledQuests {
+  readonly cells: readonly QuestCells[];
+  readonly log: TableOf<typeof questLogTable>;
+  readonly lines: TableOf<typeof questLinesTable>;
+  readonly lookTimer: number;
+}
 
 /** An action on a quest. */
 function onQuest(
@@ -76,8 +85,21 @@ export const quests: Concept<CompiledQuests, Quests> = defineConcept<CompiledQue
     };
   },
   compileInParts: compileQuests,
-  tables: questTables,
-  attach: attachQuests,
+  tables: ({ entries, players }) => {
+    const see = { column: 'quest', of: entries.map((entry) => entry.see) };
+    return [
+      questsTable.under(entries, { present: { column: 'type', of: players } }),
+      questLogTable.under({ see }),
+      questLinesTable.under({ see }),
+    ];
+  },
+  attach: (world, compiled) => ({
+    ...compiled,
+    cells: questsTable.columnsIn(world, compiled.entries),
+    log: questLogTable.in(world),
+    lines: questLinesTable.in(world),
+    lookTimer: world.rules.registry.timer('quests.look'),
+  }),
   events,
   actions: {
     offerQuests: {

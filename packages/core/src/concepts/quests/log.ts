@@ -1,6 +1,6 @@
 import { isKnown } from '../../ruleset/visible.js';
 import { World } from '../../world/world.js';
-import { ABANDONED, ACTIVE, DECLINED, DONE, FAILED, NONE, OFFERED, READY } from './columns.js';
+import { ABANDONED, ACTIVE, DECLINED, DONE, FAILED, NONE, OFFERED, READY } from './tables.js';
 import type { Quest, Reward } from './compile.js';
 import { quests } from './index.js';
 
@@ -67,7 +67,7 @@ function showLines(world: World, row: number, q: number): void {
   const actor = world.actors.handle(row);
   steps.forEach((step, s) =>
     step.goals.forEach(({ line, need, optional }, g) => {
-      const { have, row: at } = cells[q].goals[s][g];
+      const { have, row: at } = cells[q].steps[s].goals[g];
       // A quest that is to be handed in says so where its last line stood.
       const returns = standing === READY && s === steps.length - 1 && g === 0;
       if (s !== current && !returns) {
@@ -94,11 +94,11 @@ function showLines(world: World, row: number, q: number): void {
 export function showAll(world: World): void {
   const { cells, log, lines, players } = quests.in(world);
   for (const table of [log, lines]) for (let row = 0; row < table.high; row++) if (table.live[row] === 1) table.remove(row);
-  const types = world.actors.column('type').data;
+  const types = world.actors.cells.type;
   for (let row = 0; row < world.actors.high; row++) {
-    for (const { row: at, goals } of cells) {
+    for (const { row: at, steps } of cells) {
       at.data[row] = 0;
-      for (const step of goals) for (const goal of step) goal.row.data[row] = 0;
+      for (const { goals } of steps) for (const goal of goals) goal.row.data[row] = 0;
     }
     if (world.actors.live[row] === 1 && players[types[row]]) cells.forEach((_, q) => show(world, row, q));
   }

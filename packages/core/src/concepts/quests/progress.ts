@@ -1,12 +1,12 @@
 import type { GameEvent } from '../../world/events.js';
 import { countsForWhom } from '../actors/index.js';
 import { World } from '../../world/world.js';
-import { ACTIVE, AHEAD, CURRENT, NONE, PASSED, READY, STANDINGS } from './columns.js';
+import { ACTIVE, AHEAD, CURRENT, NONE, PASSED, READY, STANDINGS } from './tables.js';
 import type { WaitingGoal } from './compile.js';
 import { quests } from './index.js';
 import { currentStep, show } from './log.js';
 import { MOST_COUNT } from './schema.js';
-import { forEach, isPlayer, onePerRecord, sharers, unite } from './record.js';
+import { forEach, isPlayer, onePerRecord, progressOf, sharers, unite } from './record.js';
 import { about, enterStep, fail, noteDone, offer } from './taking.js';
 import { events } from './events.js';
 
@@ -49,7 +49,7 @@ function countsFor(world: World, event: GameEvent, waiting: WaitingGoal): readon
   const doer = event[who];
   const row = world.actors.rowOf(doer);
   if (!isPlayer(world, row)) return [];
-  const team = world.actors.column('team').data;
+  const team = world.actors.cells.team;
   const counted = (at: number) => counts === 'everyone' || (counts === 'crew' && team[at] >= 0 && team[at] === team[row]);
   // Whoever does it comes first: a record that they share is counted through them.
   const rows = waitsFor(world, row, waiting) ? [row] : [];
@@ -67,14 +67,14 @@ export function advance(world: World, actor: number, q: number, g: number, amoun
   const { cells, list, lines } = quests.in(world);
   if (step < 0 || cells[q].standing.data[row] !== ACTIVE) return;
   const goal = list[q].steps[step].goals[g];
-  const { have, row: at } = cells[q].goals[step][g];
+  const { have, row: at } = cells[q].steps[step].goals[g];
   const before = have.data[row];
   if (!goal || before >= goal.need) return;
   const now = Math.min(goal.need, before + amount);
   const all = sharers(world, row, q);
   for (const other of all) {
     have.data[other] = now;
-    if (at.data[other] > 0) lines.column('have').data[at.data[other] - 1] = now;
+    if (at.data[other] > 0) lines.cells.have[at.data[other] - 1] = now;
   }
   const data = { ...about(list[q]), goal: goal.id, have: now, need: goal.need };
   world.follow(events.goalCounted, { subject: actor, source: actor }, data, () => {
@@ -91,13 +91,13 @@ export function goOn(world: World, actor: number, q: number): void {
   for (let row = world.actors.rowOf(actor); row >= 0; row = world.actors.rowOf(actor)) {
     const step = currentStep(world, row, q);
     if (cells[q].standing.data[row] !== ACTIVE || step < 0) return;
-    const met = quest.steps[step].goals.every(({ optional, need }, g) => optional || cells[q].goals[step][g].have.data[row] >= need);
+    const met = quest.steps[step].goals.every(({ optional, need }, g) => optional || cells[q].steps[step].goals[g].have.data[row] >= need);
     if (!met) return;
     // An edit may have put this step before others that were passed.
-    const next = cells[q].steps.findIndex(({ data }, s) => s > step && data[row] !== PASSED);
+    const next = cells[q].steps.findIndex(({ standing }, s) => s > step && standing.data[row] !== PASSED);
     const all = sharers(world, row, q);
     for (const other of all) {
-      cells[q].steps[step].data[other] = PASSED;
+      cells[q].steps[step].standing.data[other] = PASSED;
       cells[q].at.data[other] = 0;
       if (next >= 0) enterStep(world, other, q, next);
       else if (quest.handIn >= 0) cells[q].standing.data[other] = READY;
@@ -136,7 +136,7 @@ export function complete(world: World, actor: number, q: number, source: number)
 export function look(world: World): void {
   const { cells, list, players, watched } = quests.in(world);
   if (watched.length === 0) return;
-  const types = world.actors.column('type').data;
+  const types = world.actors.cells.type;
   for (let row = 0; row < world.actors.high; row++) {
     if (world.actors.live[row] === 0 || !players[types[row]]) continue;
     const actor = world.actors.handle(row);
@@ -145,7 +145,7 @@ export function look(world: World): void {
       const step = currentStep(world, row, q);
       if (step >= 0 && list[q].steps[step].asks)
         list[q].steps[step].goals.forEach(({ test, need }, g) => {
-          if (!test || cells[q].goals[step][g].have.data[row] >= need || world.actors.rowOf(actor) < 0) return;
+          if (!test || cells[q].steps[step].goals[g].have.data[row] >= need || world.actors.rowOf(actor) < 0) return;
           if (test(world, World.alone(actor)) !== 0) advance(world, actor, q, g, 1);
         });
       if (list[q].limit === 0 || world.actors.rowOf(actor) < 0 || cells[q].standing.data[row] !== ACTIVE) continue;
@@ -161,27 +161,27 @@ export function makeSound(world: World, row: number): void {
   const { cells, list, lookTimer } = quests.in(world);
   if (!isPlayer(world, row)) return;
   list.forEach(({ steps, handIn, limit }, q) => {
-    const { standing, times, left, until, at: current, steps: at, goals } = cells[q];
+    const { standing, times, left, until, at: current, steps: at } = cells[q];
     if (!(standing.data[row] >= NONE && standing.data[row] < STANDINGS.length)) standing.data[row] = NONE;
     times.data[row] = Math.max(0, times.data[row]);
     current.data[row] = 0;
     if (standing.data[row] !== ACTIVE && standing.data[row] !== READY) return;
     // An edit may have put a step before one that was passed: it is still to be done, and those behind it stay passed.
-    const first = at.findIndex(({ data }) => data[row] !== PASSED);
+    const first = at.findIndex((step) => step.standing.data[row] !== PASSED);
     if (first >= 0) standing.data[row] = ACTIVE;
     else if (standing.data[row] === READY && handIn < 0) standing.data[row] = ACTIVE;
-    at.forEach(({ data }, s) => {
+    at.forEach(({ standing: { data } }, s) => {
       if (s > first && first >= 0 && data[row] === CURRENT) data[row] = AHEAD;
     });
     // Where all are passed the last one is asked again: its goals are met.
     const now = first < 0 ? steps.length - 1 : first;
     if (standing.data[row] === ACTIVE) {
-      at[now].data[row] = CURRENT;
+      at[now].standing.data[row] = CURRENT;
       current.data[row] = now + 1;
     }
     steps.forEach((step, s) =>
       step.goals.forEach(({ need }, g) => {
-        const { have } = goals[s][g];
+        const { have } = at[s].goals[g];
         have.data[row] = Math.max(0, Math.min(need, have.data[row], MOST_COUNT));
         if (first < 0 && standing.data[row] === ACTIVE && s === steps.length - 1) have.data[row] = need;
       }),
@@ -204,9 +204,8 @@ export function lookBack(world: World, actor: number): void {
 export function forgetQuests(world: World, actor: number): void {
   const row = world.actors.rowOf(actor);
   if (!isPlayer(world, row)) return;
-  quests.in(world).cells.forEach(({ standing, times, again, left, until, at, offered, steps, goals }, q) => {
-    for (const { data } of [standing, times, again, left, until, at, offered, ...steps, ...goals.flat().map(({ have }) => have)])
-      data[row] = 0;
+  quests.in(world).cells.forEach((cells, q) => {
+    for (const { data } of [...progressOf(cells), cells.times, cells.again, cells.offered]) data[row] = 0;
     show(world, row, q);
   });
   world.emit(events.questsReset, { subject: actor }, {});

@@ -216,7 +216,7 @@ describe('A quest that is shared', () => {
           trial.step();
           const { names } = progress;
           const of = (who: string) => names.map((name) => cell(trial, name, who)).join();
-          const team = (who: string) => trial.world.actors.column('team').data[trial.world.actors.rowOf(trial.actor(who))];
+          const team = (who: string) => trial.world.actors.cells.team[trial.world.actors.rowOf(trial.actor(who))];
           for (const one of SEATS.slice(0, 3))
             for (const other of SEATS.slice(0, 3))
               if (team(one) === team(other) && cell(trial, 'find', one) === 1 && cell(trial, 'find', other) === 1)

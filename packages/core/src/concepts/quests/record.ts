@@ -1,6 +1,6 @@
 import { World } from '../../world/world.js';
 import { allActors, teamOf } from '../actors/index.js';
-import { ACTIVE, DONE, NONE, PASSED, READY, type QuestCells } from './columns.js';
+import { ACTIVE, DONE, NONE, PASSED, READY, type QuestCells } from './tables.js';
 import type { Quest } from './compile.js';
 import { quests } from './index.js';
 import { show } from './log.js';
@@ -9,7 +9,7 @@ import { show } from './log.js';
 // player: whatever is written to one is written to all, here and nowhere else.
 
 export function isPlayer(world: World, row: number): boolean {
-  return row >= 0 && quests.of(world.rules).players[world.actors.column('type').data[row]];
+  return row >= 0 && quests.of(world.rules).players[world.actors.cells.type[row]];
 }
 
 /** Whether somebody is on a quest, or has it to hand in. */
@@ -60,14 +60,18 @@ export function forEach(
     });
 }
 
-const progressOf = ({ standing, left, until, at, steps, goals }: QuestCells) => [
+/** The columns of how far somebody is with a quest. */
+export const progressOf = ({ standing, left, until, at, steps }: QuestCells) => [
   standing,
   left,
   until,
   at,
-  ...steps,
-  ...goals.flat().map(({ have }) => have),
+  ...steps.map((step) => step.standing),
+  ...countsOf(steps),
 ];
+
+/** The columns of what was counted for each of a quest's goals. */
+const countsOf = (steps: QuestCells['steps']) => steps.flatMap(({ goals }) => goals.map(({ have }) => have));
 
 /** Has a player be on a quest as another is. */
 export function enterAsItStands(world: World, row: number, other: number, q: number): void {
@@ -85,9 +89,9 @@ export function takeOut(world: World, row: number, q: number): void {
 
 /** How far a record is: what is to be handed in before what is not, then by steps, by what was counted, and by the time left. */
 function isFurther(world: World, row: number, other: number, q: number): boolean {
-  const { standing, steps, goals, until } = quests.in(world).cells[q];
-  const passed = (at: number) => steps.filter(({ data }) => data[at] === PASSED).length;
-  const counted = (at: number) => goals.flat().reduce((sum, { have }) => sum + have.data[at], 0);
+  const { standing, steps, until } = quests.in(world).cells[q];
+  const passed = (at: number) => steps.filter((step) => step.standing.data[at] === PASSED).length;
+  const counted = (at: number) => countsOf(steps).reduce((sum, { data }) => sum + data[at], 0);
   const far = [(at: number) => standing.data[at], passed, counted, (at: number) => until.data[at]].map((of) => of(row) - of(other));
   return (far.find((difference) => difference !== 0) ?? 0) > 0;
 }
@@ -106,7 +110,7 @@ export const isUntouched = (world: World, row: number, q: number): boolean =>
 /** Has whoever leaves a crew leave its records with those who stay; where nobody does they take them along. */
 export function leaveBehind(world: World, row: number, before: number): void {
   const { list } = quests.in(world);
-  const team = world.actors.column('team').data;
+  const team = world.actors.cells.team;
   for (const { index, shared, takenBy } of list) {
     if (!shared || takenBy !== 'crew' || !isOn(world, row, index)) continue;
     for (let at = 0; at < world.actors.high; at++)

@@ -1,7 +1,7 @@
 import { World } from '../../world/world.js';
 import { allActors, teamOf } from '../actors/index.js';
 import { DAY, isKnown, serverNow } from '../calendar/index.js';
-import { ABANDONED, ACTIVE, AHEAD, CURRENT, DECLINED, DONE, FAILED, NONE, PASSED, READY } from './columns.js';
+import { ABANDONED, ACTIVE, AHEAD, CURRENT, DECLINED, DONE, FAILED, NONE, PASSED, READY } from './tables.js';
 import type { Quest } from './compile.js';
 import { quests } from './index.js';
 import { currentStep, mayTakeUp, show } from './log.js';
@@ -68,7 +68,7 @@ export function askForQuests(world: World, actor: number, character: number): vo
   const from = world.actors.rowOf(character);
   if (!isPlayer(world, row) || from < 0) return;
   const { list, cells } = quests.in(world);
-  const type = world.actors.column('type').data[from];
+  const type = world.actors.cells.type[from];
   const ready = list.filter(({ index, handIn }) => handIn === type && cells[index].standing.data[row] === READY);
   for (const { index } of ready) complete(world, actor, index, character);
   if (ready.length > 0) return;
@@ -171,10 +171,10 @@ function beginAnew(world: World, row: number, q: number): void {
 /** Makes a step the current one. Where each of several has their own, what the others have counted for all counts. */
 export function enterStep(world: World, row: number, q: number, s: number): void {
   const { cells, list } = quests.in(world);
-  cells[q].steps[s].data[row] = CURRENT;
+  cells[q].steps[s].standing.data[row] = CURRENT;
   cells[q].at.data[row] = s + 1;
   list[q].steps[s].goals.forEach(({ counts }, g) => {
-    const { have } = cells[q].goals[s][g];
+    const { have } = cells[q].steps[s].goals[g];
     have.data[row] = 0;
     if (counts === 'player' || list[q].takenBy === 'player' || list[q].shared) return;
     const actor = world.actors.handle(row);
@@ -188,10 +188,12 @@ export function enterStep(world: World, row: number, q: number, s: number): void
 }
 
 function forgetSteps(world: World, row: number, q: number): void {
-  const { steps, goals, at } = quests.in(world).cells[q];
+  const { steps, at } = quests.in(world).cells[q];
   at.data[row] = 0;
-  for (const { data } of steps) data[row] = AHEAD;
-  for (const step of goals) for (const { have } of step) have.data[row] = 0;
+  for (const { standing, goals } of steps) {
+    standing.data[row] = AHEAD;
+    for (const { have } of goals) have.data[row] = 0;
+  }
 }
 
 /** What ends a quest before it is done. */
@@ -226,7 +228,7 @@ export function noteDone(world: World, row: number, q: number): void {
   times.data[row]++;
   left.data[row] = until.data[row] = at.data[row] = 0;
   again.data[row] = nextTime(world, list[q]);
-  for (const { data } of steps) data[row] = PASSED;
+  for (const step of steps) step.standing.data[row] = PASSED;
   show(world, row, q);
 }
 

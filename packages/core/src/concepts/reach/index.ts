@@ -1,6 +1,5 @@
 import { z } from 'zod';
 import { defineConcept } from '../../world/concept.js';
-import type { Table } from '../../world/table.js';
 import type { World } from '../../world/world.js';
 import { attributes } from '../attributes/index.js';
 import { containerAt, closeBy, openedBy, openingRefusal, openThing } from '../containers/index.js';
@@ -21,6 +20,8 @@ import { seats } from '../seats/index.js';
 import { isDown, mayUse, stateOf } from '../states/index.js';
 import { events as interactionsEvents, type VisitRefusal, type VisitRefused } from '../interactions/events.js';
 import { isTold } from '../../ruleset/visible.js';
+import type { RowOf, TableOf } from '../../world/define-table.js';
+import { offersTable } from './tables.js';
 
 /** What is offered is a container, not one of the interactions. */
 const CONTAINER = -1;
@@ -45,7 +46,7 @@ interface Things {
 
 interface ReachGrip {
   readonly things: Things;
-  readonly offers: Table;
+  readonly offers: TableOf<typeof offersTable>;
   /** How far anything reaches. */
   readonly farthest: number;
 }
@@ -53,24 +54,7 @@ interface ReachGrip {
 /** Reach: what the things around a player offer to them, and the one key with which they are asked for it. */
 export const reach = defineConcept<undefined, ReachGrip>({
   id: 'reach',
-  tables: () => [
-    {
-      name: 'offers',
-      owner: 'visitor',
-      columns: [
-        { name: 'visitor', kind: 'actor', see: 'owner' },
-        { name: 'thing', kind: 'actor', see: 'owner' },
-        { name: 'interaction', kind: 'entry', chapter: 'interactions', optional: true, see: 'owner' },
-        { name: 'prompt', kind: 'text', see: 'owner' },
-        { name: 'price', kind: 'number', see: 'owner', decimals: 3 },
-        { name: 'currency', kind: 'entry', chapter: 'attributes', optional: true, see: 'owner' },
-        // The tick at which the one that it is with is done; 0 where it is free, or nobody can tell.
-        { name: 'busyUntil', kind: 'tick', see: 'owner' },
-        { name: 'busy', kind: 'flag', see: 'owner' },
-        { name: 'order', kind: 'int', see: 'owner' },
-      ],
-    },
-  ],
+  tables: () => [offersTable],
   attach: (world) => {
     const containers = world.rules.document['containers'] as readonly { reach: number }[];
     const placed = JSON.stringify((world.rules.document['arena'] as { placed: unknown }).placed);
@@ -78,7 +62,7 @@ export const reach = defineConcept<undefined, ReachGrip>({
     const reaches = [...interactions.of(world.rules).list, ...containers].map((one) => one.reach);
     return {
       things: { version: -1, rows: [] },
-      offers: world.table('offers'),
+      offers: offersTable.in(world),
       farthest: Math.max(0, ...reaches, ...overrides),
     };
   },
@@ -166,9 +150,8 @@ function offerAll(world: World): void {
   const { offers, farthest } = reach.in(world);
   if (farthest === 0 && offers.count === 0) return;
   if (offers.count === 0 && thingsOf(world).rows.length === 0) return;
-  const actors = table.column('actor').data;
-  const names = ['visitor', 'thing', 'interaction', 'prompt', 'price', 'currency', 'busyUntil', 'busy', 'order'] as const;
-  const wanted = new Map<string, readonly number[]>();
+  const actors = table.cells.actor;
+  const wanted: RowOf<typeof offersTable>[] = [];
   for (let row = 0; row < table.high; row++) {
     if (table.live[row] === 0) continue;
     const visitor = actors[row];
@@ -177,24 +160,14 @@ function offerAll(world: World): void {
       const prompt = world.textIndex(container ? container.prompt : interactionWith(world, thing, what).prompt);
       const refusal = container ? openingRefusal(world, visitor, thing, container) : visitRefusal(world, visitor, thing, what);
       const busy = refusal?.['reason'] === 'busy' || (refusal?.['reason'] === 'remembered' && refusal['ticks'] !== undefined);
-      const until = busy && Number(refusal['ticks']) > 0 ? world.tick + Number(refusal['ticks']) : 0;
+      const busyUntil = busy && Number(refusal['ticks']) > 0 ? world.tick + Number(refusal['ticks']) : 0;
       // A price in what only the server knows is not told.
       const priced = currency >= 0 && isTold(world.rules, 'attributes', attributes.of(world.rules).list[currency].id);
-      const cells = [visitor, thing, what, prompt, priced ? price : 0, priced ? currency : -1, until, busy ? 1 : 0, order];
-      wanted.set(cells.join('/'), cells);
+      const told = { price: priced ? price : 0, currency: priced ? currency : -1 };
+      wanted.push({ visitor, thing, interaction: what, prompt, ...told, busyUntil, busy, order });
     });
   }
-  if (wanted.size === 0 && offers.count === 0) return;
-  const cells = names.map((name) => offers.column(name).data);
-  for (let at = 0; at < offers.high; at++) {
-    if (offers.live[at] === 0) continue;
-    const key = cells.map((column) => column[at]).join('/');
-    if (!wanted.delete(key)) offers.remove(at);
-  }
-  for (const values of wanted.values()) {
-    const at = offers.add();
-    names.forEach((name, i) => (offers.column(name).data[at] = values[i]));
-  }
+  offers.keep(wanted);
 }
 
 function refuse(world: World, visitor: number, thing: number, data: VisitRefusal): void {
@@ -202,7 +175,7 @@ function refuse(world: World, visitor: number, thing: number, data: VisitRefusal
   world.emit(
     interactionsEvents.visitRefused,
     { subject: visitor, source: visitor, target: thing },
-    { ...(row >= 0 && { thing: world.rules.chapters.get('actors')!.ids[world.actors.column('type').data[row]] }), ...data },
+    { ...(row >= 0 && { thing: world.rules.chapters.get('actors')!.ids[world.actors.cells.type[row]] }), ...data },
   );
 }
 
@@ -238,8 +211,8 @@ function ask(world: World, visitor: number, args: Readonly<Record<string, unknow
 /** What somebody is told who asks while they are busy: with the very one that they ask, or with another. */
 function refusedMeanwhile(world: World, visit: number, thing: number): VisitRefusal {
   const { table } = interactions.in(world);
-  if (visit < 0 || table.column('thing').data[visit] !== thing) return { reason: 'visiting' };
-  return { reason: 'served', ticks: Math.max(0, table.column('until').data[visit] - world.tick) };
+  if (visit < 0 || table.cells.thing[visit] !== thing) return { reason: 'visiting' };
+  return { reason: 'served', ticks: Math.max(0, table.cells.until[visit] - world.tick) };
 }
 
 /** Why a thing that was asked offers nothing. */

@@ -91,9 +91,7 @@ function ownersOf(world: World, event: GameEvent, { bearer, who }: Reaction): re
   const bears = (actor: number) => {
     const row = world.actors.rowOf(actor);
     if (row < 0) return false;
-    return bearer.of === 'actors'
-      ? world.actors.column('type').data[row] === bearer.index
-      : instancesOf(world, actor, bearer.index).length > 0;
+    return bearer.of === 'actors' ? world.actors.cells.type[row] === bearer.index : instancesOf(world, actor, bearer.index).length > 0;
   };
   return (who === 'anyone' ? allActors(world) : [event[who]]).filter(bears);
 }

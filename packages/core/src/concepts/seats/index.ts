@@ -9,10 +9,11 @@ import { defineConcept } from '../../world/concept.js';
 import { text } from '../../world/event-fields.js';
 import { defineEvents } from '../../world/events.js';
 import { loadPlayer, savedPlayer, type SavedPlayer } from '../../world/players.js';
-import type { Table } from '../../world/table.js';
 import type { World } from '../../world/world.js';
 import { noteParty, teamForJoining } from '../crews/index.js';
 import { actors, removeActor, spawnActor } from '../actors/index.js';
+import type { TableOf } from '../../world/define-table.js';
+import { seatsTable } from './tables.js';
 
 /** The name of a seat: what its player is called. */
 export const seatName = () =>
@@ -58,19 +59,10 @@ const events = defineEvents({
 });
 
 /** Seats: whose inputs drive which actor. Commands from outside come through here. */
-export const seats = defineConcept<undefined, { readonly table: Table }>({
+export const seats = defineConcept<undefined, { readonly table: TableOf<typeof seatsTable> }>({
   id: 'seats',
-  tables: () => [
-    {
-      name: 'seats',
-      owner: 'actor',
-      columns: [
-        { name: 'actor', kind: 'actor', see: 'everyone' },
-        { name: 'name', kind: 'text', see: 'everyone' },
-      ],
-    },
-  ],
-  attach: (world) => ({ table: world.table('seats') }),
+  tables: () => [seatsTable],
+  attach: (world) => ({ table: seatsTable.in(world) }),
   events,
   commands: {
     join: {
@@ -142,12 +134,12 @@ export interface InputRequest {
 /** The handle of the actor that a seat drives, or 0. */
 export function actorOfSeat(world: World, seat: string): number {
   const row = rowOfSeat(world, seat);
-  return row < 0 ? 0 : seats.in(world).table.column('actor').data[row];
+  return row < 0 ? 0 : seats.in(world).table.cells.actor[row];
 }
 
 function rowOfSeat(world: World, seat: string): number {
   const { table } = seats.in(world);
-  const names = table.column('name').data;
+  const names = table.cells.name;
   for (let row = 0; row < table.high; row++) if (table.live[row] === 1 && world.text(names[row]) === seat) return row;
   return -1;
 }
@@ -160,9 +152,7 @@ function join(world: World, { seat, team, party, actor: typeId, saved }: JoinArg
   const actor = spawnActor(world, type, teamFor(world, team, party), seat);
   if (party !== undefined) noteParty(world, world.actors.rowOf(actor), party);
   const { table } = seats.in(world);
-  const row = table.add();
-  table.column('actor').data[row] = actor;
-  table.column('name').data[row] = world.textIndex(seat);
+  table.insert({ actor, name: world.textIndex(seat) });
   if (saved) loadPlayer(world, world.actors.rowOf(actor), saved);
   world.emit(events.seatTaken, { subject: actor }, { seat });
 }

@@ -1,11 +1,12 @@
-import { compileRuleset, valuesOf } from '../../index.js';
+import { compileRuleset, placeOf, valuesOf } from '../../index.js';
 import { counter, input, join, poke, pool, rulesetWith, Trial } from '../../testing/rulesets.js';
+import { seatsTable } from './tables.js';
 
 const teams = [
   { id: 'petrel', label: 'Petrel' },
   { id: 'gannet', label: 'Gannet' },
 ];
-const teamOf = (trial: Trial, seat: string) => trial.world.actors.column('team').data[trial.world.actors.rowOf(trial.actor(seat))];
+const teamOf = (trial: Trial, seat: string) => trial.world.actors.cells.team[trial.world.actors.rowOf(trial.actor(seat))];
 
 describe('A seat', () => {
   it('goes to the smallest team where none is named', () => {
@@ -30,7 +31,7 @@ describe('A seat', () => {
       { id: 'diver', label: 'Diver', kind: 'player' },
     ];
     const trial = Trial.of({ actors }, [join('a'), join('b', { actor: 'lamprey' }), join('c', { actor: 'gone' })]);
-    const type = (seat: string) => trial.world.actors.column('type').data[trial.world.actors.rowOf(trial.actor(seat))];
+    const type = (seat: string) => trial.world.actors.cells.type[trial.world.actors.rowOf(trial.actor(seat))];
     expect([type('a'), type('b'), trial.actor('c')]).toEqual([1, 0, 0]);
   });
 
@@ -60,8 +61,7 @@ describe('A seat', () => {
       join('c', { team: 'petrel' }),
       join('d', { team: 'gannet' }),
     ]);
-    const place = (seat: string) =>
-      ['x', 'y'].map((axis) => trial.world.table('bodies').column(axis).data[trial.world.actors.rowOf(trial.actor(seat))]);
+    const place = (seat: string) => Object.values(placeOf(trial.world, trial.world.actors.rowOf(trial.actor(seat))));
     expect(['a', 'b', 'c', 'd'].map(place)).toEqual([
       [50, 50],
       [90, 50],
@@ -119,7 +119,7 @@ describe('Inputs', () => {
     const actors = [{ id: 'other', label: 'Other', kind: 'player' }];
     trial.world = trial.world.adopt(compileRuleset(rulesetWith({ attributes: [pool('suit')], actors })));
     expect(trial.world.actors.count).toBe(0);
-    expect(trial.world.table('seats').count).toBe(0);
+    expect(seatsTable.in(trial.world).count).toBe(0);
     expect(trial.step(input('north', { do: 'move', x: 1, y: 0 }))).toEqual([]);
   });
 });

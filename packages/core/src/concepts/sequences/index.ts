@@ -6,8 +6,9 @@ import { NO_RULE } from '../../world/budget.js';
 import { type ActionSpec, defineConcept } from '../../world/concept.js';
 import { text } from '../../world/event-fields.js';
 import { defineEvents } from '../../world/events.js';
-import type { Table } from '../../world/table.js';
 import type { World } from '../../world/world.js';
+import type { TableOf } from '../../world/define-table.js';
+import { waitsTable } from './tables.js';
 
 const PARTIES = ['source', 'target'] as const;
 const MOST_BRANCHES = 20;
@@ -30,7 +31,7 @@ const events = defineEvents({
 });
 
 interface Sequences {
-  readonly table: Table;
+  readonly table: TableOf<typeof waitsTable>;
   readonly resumeTimer: number;
 }
 
@@ -101,27 +102,8 @@ const actions: Readonly<Record<string, ActionSpec>> = {
 /** Sequences: what steers a list of actions. A list that waits goes on later, unless whom it belongs to has gone by then. */
 export const sequences = defineConcept<undefined, Sequences>({
   id: 'sequences',
-  tables: () => [
-    {
-      name: 'waits',
-      owner: 'owner',
-      columns: [
-        { name: 'owner', kind: 'actor', see: 'server' },
-        { name: 'source', kind: 'actor', see: 'server' },
-        { name: 'target', kind: 'actor', see: 'server' },
-        // The number under which the rules keep what is still to be done.
-        { name: 'piece', kind: 'int', see: 'server' },
-        // What the list belongs to and ends with; 0 where it stands for itself.
-        { name: 'scope', kind: 'int', see: 'server' },
-        // The luck that was drawn before it ran; 0 where its owner's is drawn.
-        { name: 'luck', kind: 'int', see: 'server' },
-        // Whether what follows once has followed, for another.
-        { name: 'repeated', kind: 'flag', see: 'server' },
-        { name: 'cause', kind: 'serial', see: 'server' },
-      ],
-    },
-  ],
-  attach: (world) => ({ table: world.table('waits'), resumeTimer: world.rules.registry.timer('sequences.resume') }),
+  tables: () => [waitsTable],
+  attach: (world) => ({ table: waitsTable.in(world), resumeTimer: world.rules.registry.timer('sequences.resume') }),
   actions,
   events,
   timers: { resume: (world, _actor, handle) => resume(world, handle) },
@@ -131,8 +113,9 @@ function resume(world: World, handle: number): void {
   const { table, resumeTimer } = sequences.in(world);
   const row = table.rowOf(handle);
   if (row < 0) return;
-  const names = ['owner', 'source', 'target', 'piece', 'scope', 'luck', 'repeated', 'cause'];
-  const [owner, source, target, piece, scope, luck, repeated, cause] = names.map((name) => table.column(name).data[row]);
+  const { cells } = table;
+  const [owner, source, target, scope] = [cells.owner[row], cells.source[row], cells.target[row], cells.scope[row]];
+  const [piece, luck, repeated, cause] = [cells.piece[row], cells.luck[row], cells.repeated[row], cells.cause[row]];
   // Where the tick has no steps left it goes on at the next one.
   if (!world.goesOn(NO_RULE)) return void world.setTimer(resumeTimer, 1, owner, handle);
   table.remove(row);
@@ -147,21 +130,21 @@ function resume(world: World, handle: number): void {
 /** Stops every list that waits and belongs to something that has ended. */
 export function endWaits(world: World, scope: number): void {
   const { table } = sequences.in(world);
-  const scopes = table.column('scope').data;
+  const scopes = table.cells.scope;
   for (let row = 0; row < table.high; row++) if (table.live[row] === 1 && scopes[row] === scope) table.remove(row);
 }
 
 /** What lists that wait belong to, each once; those that stand for themselves are left out. */
 export function scopesWaiting(world: World): readonly number[] {
   const { table } = sequences.in(world);
-  const scopes = table.column('scope').data;
-  return [...new Set(scopes.slice(0, table.high).filter((scope, row) => table.live[row] === 1 && scope !== 0))];
+  const scopes = table.rows().map((row) => table.cells.scope[row]);
+  return [...new Set(scopes.filter((scope) => scope !== 0))];
 }
 
 /** Whether a list that belongs to something still waits. */
 export function isWaiting(world: World, scope: number): boolean {
   const { table } = sequences.in(world);
-  const scopes = table.column('scope').data;
+  const scopes = table.cells.scope;
   for (let row = 0; row < table.high; row++) if (table.live[row] === 1 && scopes[row] === scope) return true;
   return false;
 }

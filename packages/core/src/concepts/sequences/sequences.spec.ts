@@ -1,5 +1,6 @@
 import { checkAction, compileRuleset, readRuleset, World } from '../../index.js';
 import { counter, join, pool, rulesetWith, Trial } from '../../testing/rulesets.js';
+import { waitsTable } from './tables.js';
 
 const give = (attribute: string, amount: unknown = 1) => ({ do: 'give', attribute, amount });
 const COUNTERS = ['a', 'b', 'c'].map((id) => counter(id));
@@ -23,7 +24,7 @@ describe('A list of actions that waits', () => {
     expect(counts(trial)).toEqual([1, 1, 0]);
     trial.run(0.5);
     expect(counts(trial)).toEqual([1, 1, 1]);
-    expect(trial.world.table('waits').count).toBe(0);
+    expect(waitsTable.in(trial.world).count).toBe(0);
   });
 
   it('knows what began it, also later', () => {
@@ -55,7 +56,7 @@ describe('A list of actions that waits', () => {
     const gone = Trial.of(parts(THEN));
     gone.use('go');
     gone.step({ kind: 'leave', args: { seat: 'north' } });
-    expect(gone.world.table('waits').count).toBe(0);
+    expect(waitsTable.in(gone.world).count).toBe(0);
     gone.step(join('north'));
     gone.run(2);
     expect(counts(gone)).toEqual([0, 0, 0]);

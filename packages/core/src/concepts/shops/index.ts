@@ -2,7 +2,8 @@ import { id } from '../../ruleset/fields.js';
 import { type Concept, defineConcept } from '../../world/concept.js';
 import { amount, entry, flag } from '../../world/event-fields.js';
 import { defineEvents } from '../../world/events.js';
-import type { Column, Table } from '../../world/table.js';
+import type { TableOf } from '../../world/define-table.js';
+import type { Column } from '../../world/table.js';
 import { World } from '../../world/world.js';
 import { closedFor } from '../ledger/index.js';
 import { exchange, type Part, shortage } from '../trade/index.js';
@@ -10,8 +11,10 @@ import { type CompiledShops, compileShops, type Offer } from './compile.js';
 import { findings } from './findings.js';
 import { standsNear } from './near.js';
 import { offerSchema, shopSchema } from './schema.js';
+import { purchasesTable, stocksTable } from './tables.js';
 import { events as tradeEvents, type TradeRefusal } from '../trade/events.js';
 
+export { purchasesTable } from './tables.js';
 export type { Offer, Shop } from './compile.js';
 export { keepersOf, standsNear } from './near.js';
 export { MOST_TIERS, type OfferEntry, RESTOCKS, type ShopEntry } from './schema.js';
@@ -19,7 +22,7 @@ export { MOST_TIERS, type OfferEntry, RESTOCKS, type ShopEntry } from './schema.
 interface Shops extends CompiledShops {
   /** By offer: how many somebody has bought, or the tier that they have. */
   readonly held: readonly Column[];
-  readonly stocks: Table;
+  readonly stocks: TableOf<typeof stocksTable>;
 }
 
 const events = defineEvents({
@@ -56,34 +59,11 @@ export const shops: Concept<CompiledShops, Shops> = defineConcept<CompiledShops,
     ],
   }),
   compile: compileShops,
-  tables: ({ offers, players }) => [
-    {
-      name: 'purchases',
-      title: 'Purchases',
-      extends: 'actors',
-      columns: offers.map(({ id: offer, label, formerly = [], tiers, atMost }) => ({
-        name: offer,
-        kind: 'int' as const,
-        see: 'owner' as const,
-        saved: true,
-        present: { column: 'type', of: players },
-        formerly,
-        label: tiers === undefined ? `${label}, bought` : `${label}, tier`,
-        range: [0, tiers ?? atMost ?? 1_000_000] as const,
-      })),
-    },
-    {
-      name: 'stocks',
-      columns: [
-        { name: 'offer', kind: 'entry', chapter: 'offers', see: 'everyone' },
-        { name: 'sold', kind: 'int', see: 'everyone' },
-      ],
-    },
-  ],
+  tables: ({ offers, players }) => [purchasesTable.under(offers, { present: { column: 'type', of: players } }), stocksTable],
   attach: (world, compiled) => ({
     ...compiled,
-    held: compiled.list.map(({ id: offer }) => world.table('purchases').column(offer)),
-    stocks: world.table('stocks'),
+    held: purchasesTable.columnsIn(world, compiled.offers),
+    stocks: stocksTable.in(world),
   }),
   events,
   inputs: {
@@ -116,7 +96,7 @@ export const shops: Concept<CompiledShops, Shops> = defineConcept<CompiledShops,
 /** Nobody has more than an edited offer lets them. */
 function keepWithin(world: World, row: number): void {
   const { list, held, players } = shops.in(world);
-  if (!players[world.actors.column('type').data[row]]) return;
+  if (!players[world.actors.cells.type[row]]) return;
   for (const { index, most } of list) if (most > 0) held[index].data[row] = Math.max(0, Math.min(most, held[index].data[row]));
 }
 
@@ -132,7 +112,7 @@ export function heldOf(world: World, actor: number, offer: number): number {
 
 function stockRow(world: World, offer: number): number {
   const { stocks } = shops.in(world);
-  const offers = stocks.column('offer').data;
+  const offers = stocks.cells.offer;
   for (let row = 0; row < stocks.high; row++) if (stocks.live[row] === 1 && offers[row] === offer) return row;
   return -1;
 }
@@ -141,7 +121,7 @@ function stockRow(world: World, offer: number): number {
 export function leftOf(world: World, { index, stock }: Offer): number {
   if (stock < 0) return Infinity;
   const row = stockRow(world, index);
-  return Math.max(0, stock - (row < 0 ? 0 : shops.in(world).stocks.column('sold').data[row]));
+  return Math.max(0, stock - (row < 0 ? 0 : shops.in(world).stocks.cells.sold[row]));
 }
 
 /** What an offer costs or gives somebody now: of the next tier, for an offer in tiers. */
@@ -182,7 +162,7 @@ export function buy(world: World, actor: number, offer: Offer, shop: string): bo
   if (offer.stock >= 0) {
     const found = stockRow(world, offer.index);
     const at = found >= 0 ? found : stocks.add();
-    stocks.write(at, { offer: offer.index, sold: (found >= 0 ? stocks.column('sold').data[at] : 0) + 1 });
+    stocks.write(at, { offer: offer.index, sold: (found >= 0 ? stocks.cells.sold[at] : 0) + 1 });
   }
   world.follow(events.offerBought, { subject: actor, source: actor }, { offer: offer.id, shop, tier, tiered: offer.tiers > 0 }, () =>
     offer.then(world, World.alone(actor)),
@@ -193,6 +173,6 @@ export function buy(world: World, actor: number, offer: Offer, shop: string): bo
 /** Fills up what is filled up each day. */
 export function restock(world: World): void {
   const { list, stocks } = shops.in(world);
-  const offers = stocks.column('offer').data;
-  for (let row = 0; row < stocks.high; row++) if (stocks.live[row] === 1 && list[offers[row]].daily) stocks.column('sold').data[row] = 0;
+  const offers = stocks.cells.offer;
+  for (let row = 0; row < stocks.high; row++) if (stocks.live[row] === 1 && list[offers[row]].daily) stocks.cells.sold[row] = 0;
 }

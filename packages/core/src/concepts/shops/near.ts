@@ -12,7 +12,7 @@ export interface Stall {
 /** The rows of those who keep any of these stalls. */
 export function keepersOf(world: World, stalls: readonly Stall[]): readonly number[] {
   const kinds = stalls.map(({ at }) => at);
-  const types = world.actors.column('type').data;
+  const types = world.actors.cells.type;
   const found: number[] = [];
   for (let row = 0; row < world.actors.high; row++) if (world.actors.live[row] === 1 && kinds.includes(types[row])) found.push(row);
   return found;
@@ -26,7 +26,7 @@ export function standsNear(world: World, actor: number, stall: Stall, keepers = 
   const own = world.actors.rowOf(actor);
   if (own < 0) return false;
   if (stall.at < 0) return true;
-  const types = world.actors.column('type').data;
+  const types = world.actors.cells.type;
   const here = placeOf(world, own);
   const body = bodyRadius(world, own);
   for (const row of keepers) {

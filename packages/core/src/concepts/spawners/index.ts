@@ -7,7 +7,6 @@ import { defineConcept } from '../../world/concept.js';
 import { SPAWN_STEPS } from '../../world/budget.js';
 import { amount, entry } from '../../world/event-fields.js';
 import { defineEvents, type GameEvent } from '../../world/events.js';
-import type { Table } from '../../world/table.js';
 import { World } from '../../world/world.js';
 import { typeOf } from '../actors/index.js';
 import { followPlaced, type PlacedAs, placements } from '../arena/index.js';
@@ -17,6 +16,10 @@ import { countMade, layDown } from '../pickups/index.js';
 import { isDown } from '../states/index.js';
 import { findings } from './findings.js';
 import { schema, type SpawnerEntry } from './schema.js';
+import type { TableOf } from '../../world/define-table.js';
+import { livesTable } from '../lives/tables.js';
+import { pickupsTable } from '../pickups/tables.js';
+import { spawnersTable } from './tables.js';
 
 export { type SpawnerEntry, WHENS } from './schema.js';
 
@@ -60,7 +63,7 @@ interface CompiledSpawners {
 export const NO_SPAWNERS: CompiledSpawners = { list: [], byPlace: new Map(), waiting: new Map() };
 
 interface Spawners extends CompiledSpawners {
-  readonly table: Table;
+  readonly table: TableOf<typeof spawnersTable>;
 }
 
 const events = defineEvents({
@@ -128,21 +131,8 @@ export const spawners = defineConcept<CompiledSpawners, Spawners>({
     const waiting = grouped(list, ({ event }) => event?.event);
     return { list, byPlace: new Map(list.map((spawner) => [spawner.index, spawner])), waiting };
   },
-  tables: () => [
-    {
-      name: 'spawners',
-      columns: [
-        // Its position among the placed things.
-        { name: 'placed', kind: 'int', see: 'server' },
-        // The tick at which it makes something next; 0 where it waits for something else.
-        { name: 'next', kind: 'tick', see: 'server' },
-        // How many times it has made something, and how many things.
-        { name: 'waves', kind: 'int', see: 'server' },
-        { name: 'made', kind: 'int', see: 'server' },
-      ],
-    },
-  ],
-  attach: (world, compiled) => ({ ...compiled, table: world.table('spawners') }),
+  tables: () => [spawnersTable],
+  attach: (world, compiled) => ({ ...compiled, table: spawnersTable.in(world) }),
   events,
   findings,
   lifecycle: { worldStarted: (world) => spawners.in(world).list.forEach((spawner) => begin(world, spawner)), rulesAdopted: followSpawners },
@@ -154,13 +144,13 @@ export const spawners = defineConcept<CompiledSpawners, Spawners>({
 function begin(world: World, { index, is, ticks }: Spawner): void {
   const { table } = spawners.in(world);
   const row = table.add();
-  table.column('placed').data[row] = index;
-  table.column('next').data[row] = is === 'on' ? 0 : world.tick + Math.max(1, ticks);
+  table.cells.placed[row] = index;
+  table.cells.next[row] = is === 'on' ? 0 : world.tick + Math.max(1, ticks);
 }
 
 /** How many that a placed spawner made are there: foes that are up, and pickups that lie. */
 export function aliveOf(world: World, index: number): number {
-  const made = lives.in(world).table.column('made').data;
+  const made = lives.in(world).table.cells.made;
   let count = countMade(world, index + 1);
   for (let row = 0; row < world.actors.high; row++)
     if (world.actors.live[row] === 1 && made[row] === index + 1 && !isDown(world, row)) count++;
@@ -170,7 +160,7 @@ export function aliveOf(world: World, index: number): number {
 function makeAll(world: World): void {
   const { list, byPlace, table } = spawners.in(world);
   if (list.length === 0) return;
-  const [placed, next] = ['placed', 'next'].map((name) => table.column(name).data);
+  const { placed, next } = table.cells;
   for (let row = 0; row < table.high; row++) {
     if (table.live[row] === 0) continue;
     const spawner = byPlace.get(placed[row]);
@@ -186,13 +176,13 @@ function makeAll(world: World): void {
 
 /** A wave comes when none of the last is left and its pause is over. */
 function waitForWave(world: World, row: number, { index, ticks }: Spawner): void {
-  const next = spawners.in(world).table.column('next').data;
+  const next = spawners.in(world).table.cells.next;
   if (next[row] === 0 && aliveOf(world, index) === 0) next[row] = world.tick + ticks;
 }
 
 function hear(world: World, event: GameEvent): void {
   const { waiting, table } = spawners.in(world);
-  const placed = table.column('placed').data;
+  const placed = table.cells.placed;
   for (const spawner of waiting.get(event.name) ?? []) {
     if (!world.spend(1, spawner.rule)) return;
     if (!spawner.event!.matches(world, event, event.subject) || !isVisited(world, spawner)) continue;
@@ -207,7 +197,7 @@ function isVisited(world: World, { near, thing }: Spawner): boolean {
 
 function make(world: World, row: number, spawner: Spawner): void {
   const { table } = spawners.in(world);
-  const [waves, made] = ['waves', 'made'].map((name) => table.column(name).data);
+  const { waves, made } = table.cells;
   const nobody = World.alone(0);
   const wanted = Math.min(MOST_AT_ONCE, toWhole(spawner.count.run(world, nobody)));
   const room = Math.max(0, spawner.most - aliveOf(world, spawner.index));
@@ -240,7 +230,7 @@ function makeOne(world: World, row: number, { what, spread, luck, thing, index }
 function followSpawners(world: World, before: World): void {
   const moved = followPlaced(before.rules, world.rules, 'spawner');
   const { list, table } = spawners.in(world);
-  const [placed, next] = ['placed', 'next'].map((name) => table.column(name).data);
+  const { placed, next } = table.cells;
   const kept = new Set<number>();
   for (let row = 0; row < table.high; row++) {
     if (table.live[row] === 0) continue;
@@ -262,11 +252,8 @@ function followSpawners(world: World, before: World): void {
 
 /** What spawners made is theirs where they are placed now; nobody's where they are gone. */
 function followMade(world: World, moved: ReadonlyMap<number, number>): void {
-  for (const [table, name] of [
-    [world.table('lives'), 'made'],
-    [world.table('pickups'), 'made'],
-  ] as const) {
-    const made = table.column(name).data;
-    for (let row = 0; row < table.high; row++) if (table.live[row] === 1 && made[row] > 0) made[row] = (moved.get(made[row] - 1) ?? -1) + 1;
+  for (const table of [livesTable.in(world), pickupsTable.in(world)]) {
+    const { made } = table.cells;
+    for (const row of table.rows()) if (made[row] > 0) made[row] = (moved.get(made[row] - 1) ?? -1) + 1;
   }
 }

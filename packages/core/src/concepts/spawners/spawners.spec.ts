@@ -1,5 +1,8 @@
 import { compileRuleset } from '../../index.js';
 import { pool, rulesetWith, Trial } from '../../testing/rulesets.js';
+import { attributes } from '../attributes/index.js';
+import { pickupsTable } from '../pickups/tables.js';
+import { bodiesTable } from '../movement/tables.js';
 
 const LAMPREY = { id: 'lamprey', label: 'Lamprey', kind: 'foe', life: 'suit', attributes: [{ attribute: 'suit' }] };
 const parts = (spawner: Record<string, unknown>, placed: Record<string, unknown> = {}) => ({
@@ -13,8 +16,8 @@ const foes = (trial: Trial) => trial.world.actors.count - 1;
 const fellAll = (trial: Trial) => {
   const { actors } = trial.world;
   for (let row = 0; row < actors.high; row++)
-    if (actors.live[row] === 1 && actors.column('type').data[row] === 1) {
-      trial.world.table('attributes').column('suit').data[row] = 0;
+    if (actors.live[row] === 1 && actors.cells.type[row] === 1) {
+      attributes.in(trial.world).cells[0].value.data[row] = 0;
       return;
     }
 };
@@ -62,7 +65,7 @@ describe('A spawner', () => {
     expect(foes(trial)).toBe(2);
     const kelps = Trial.of(parts({ what: [{ weight: 1, pickup: 'kelp' }], when: { is: 'every', time: '1s' }, most: 3 }));
     kelps.run(20);
-    expect(kelps.world.table('pickups').count).toBe(3);
+    expect(pickupsTable.in(kelps.world).count).toBe(3);
   });
 
   it('makes something when an event happens', () => {
@@ -82,7 +85,7 @@ describe('A spawner', () => {
     ];
     const trial = Trial.of(parts({ what: [{ weight: 1, actor: 'lamprey' }], when: { is: 'every', time: '1s' }, spread: 10 }, { points }));
     trial.run(6);
-    const { x, y } = { x: trial.world.table('bodies').column('x').data, y: trial.world.table('bodies').column('y').data };
+    const { x, y } = { x: bodiesTable.in(trial.world).cells.x, y: bodiesTable.in(trial.world).cells.y };
     for (let n = 0; n < 6; n++) {
       expect(Math.abs(x[n + 1] - points[n % 2].x)).toBeLessThanOrEqual(10);
       expect(Math.abs(y[n + 1] - points[n % 2].y)).toBeLessThanOrEqual(10);
@@ -127,6 +130,6 @@ describe('A spawner', () => {
       actors: [source.actors[0], guard],
     });
     trial.run(3);
-    expect(trial.world.table('bodies').column('x').data[1]).toBeGreaterThan(870);
+    expect(bodiesTable.in(trial.world).cells.x[1]).toBeGreaterThan(870);
   });
 });

@@ -1,5 +1,6 @@
+import { stallsTable, warePricesTable, waresTable } from './tables.js';
+import type { RowOf, TableOf } from '../../world/define-table.js';
 import { defineConcept } from '../../world/concept.js';
-import type { Table } from '../../world/table.js';
 import type { World } from '../../world/world.js';
 import { ledger, ofMoney } from '../ledger/index.js';
 import { markets } from '../markets/index.js';
@@ -11,9 +12,9 @@ import { asTold } from '../../ruleset/visible.js';
 export const AGAINST = ['', 'tooPoor', 'noRoom', 'soldOut', 'topTier', 'atMost', 'needs', 'ruined', 'over'] as const;
 
 interface Stalls {
-  readonly near: Table;
-  readonly wares: Table;
-  readonly prices: Table;
+  readonly near: TableOf<typeof stallsTable>;
+  readonly wares: TableOf<typeof waresTable>;
+  readonly prices: TableOf<typeof warePricesTable>;
 }
 
 /**
@@ -23,55 +24,19 @@ interface Stalls {
 export const stalls = defineConcept<undefined, Stalls>({
   id: 'stalls',
   tables: (_, rules) => [
-    {
-      name: 'stalls',
-      owner: 'actor',
-      columns: [
-        { name: 'actor', kind: 'actor', see: 'owner' },
-        { name: 'shop', kind: 'entry', chapter: 'shops', optional: true, see: 'owner' },
-        { name: 'market', kind: 'entry', chapter: 'markets', optional: true, see: 'owner' },
-      ],
-    },
-    {
-      name: 'wares',
-      owner: 'actor',
-      columns: [
-        { name: 'actor', kind: 'actor', see: 'owner' },
-        { name: 'offer', kind: 'entry', chapter: 'offers', see: 'owner' },
-        { name: 'held', kind: 'int', see: 'owner' },
-        // How many are left for everybody; -1 for as many as like.
-        { name: 'left', kind: 'int', see: 'owner' },
-        { name: 'against', kind: 'int', see: 'owner' },
-        { name: 'says', kind: 'text', see: 'owner' },
-        { name: 'upkeep', kind: 'number', decimals: 2, see: ofMoney(rules) },
-      ],
-    },
-    {
-      // What an offer takes (below nothing) and gives.
-      name: 'warePrices',
-      owner: 'actor',
-      columns: [
-        { name: 'actor', kind: 'actor' as const },
-        { name: 'offer', kind: 'entry' as const, chapter: 'offers' },
-        { name: 'attribute', kind: 'entry' as const, chapter: 'attributes' },
-        { name: 'amount', kind: 'number' as const, decimals: 2 },
-      ].map((column) => ({ ...column, see: { column: 'attribute', of: asTold(rules, 'attributes', 'owner') } })),
-    },
+    stallsTable,
+    waresTable.under({ see: ofMoney(rules) }),
+    warePricesTable.under({ see: { column: 'attribute', of: asTold(rules, 'attributes', 'owner') } }),
   ],
-  attach: (world) => ({ near: world.table('stalls'), wares: world.table('wares'), prices: world.table('warePrices') }),
+  attach: (world) => ({ near: stallsTable.in(world), wares: waresTable.in(world), prices: warePricesTable.in(world) }),
   systems: { removal: showAll },
 });
 
-/** Has a table hold just these rows: those that stand already stay, others come and go. */
-function keep(table: Table, wanted: readonly Readonly<Record<string, number>>[]): void {
-  if (wanted.length === 0 && table.count === 0) return;
-  const names = table.columns.map(({ spec }) => spec.name);
-  const open = new Map(wanted.map((cells) => [names.map((name) => cells[name]).join('/'), cells]));
-  for (let row = 0; row < table.high; row++) {
-    if (table.live[row] === 0) continue;
-    if (!open.delete(table.columns.map((column) => column.data[row]).join('/'))) table.remove(row);
-  }
-  for (const cells of open.values()) table.write(table.add(), cells);
+/** The rows that seats are to be told of. */
+interface Rows {
+  readonly near: RowOf<typeof stallsTable>[];
+  readonly wares: RowOf<typeof waresTable>[];
+  readonly prices: RowOf<typeof warePricesTable>[];
 }
 
 function showAll(world: World): void {
@@ -80,9 +45,9 @@ function showAll(world: World): void {
   const { list: places } = markets.in(world);
   if (all.length + places.length === 0 && near.count === 0) return;
   if (!ledger.of(world.rules).economy && all.length === 0) return;
-  const rows: Record<'near' | 'wares' | 'prices', Readonly<Record<string, number>>[]> = { near: [], wares: [], prices: [] };
+  const rows: Rows = { near: [], wares: [], prices: [] };
   const { table } = seats.in(world);
-  const actors = table.column('actor').data;
+  const actors = table.cells.actor;
   const keepers = keepersOf(world, [...all, ...places]);
   for (let seat = 0; seat < table.high; seat++) {
     if (table.live[seat] === 0) continue;
@@ -92,12 +57,12 @@ function showAll(world: World): void {
     for (const market of places) if (standsNear(world, actor, market, keepers)) rows.near.push({ actor, shop: -1, market: market.index });
     for (const offer of new Set(here.flatMap(({ sells }) => sells))) show(world, actor, list[offer], rows);
   }
-  keep(near, rows.near);
-  keep(wares, rows.wares);
-  keep(prices, rows.prices);
+  near.keep(rows.near);
+  wares.keep(rows.wares);
+  prices.keep(rows.prices);
 }
 
-function show(world: World, actor: number, offer: Offer, rows: Record<'wares' | 'prices', Readonly<Record<string, number>>[]>): void {
+function show(world: World, actor: number, offer: Offer, rows: Rows): void {
   const refusal = buyingRefusal(world, actor, offer);
   const left = leftOf(world, offer);
   const held = heldOf(world, actor, offer.index);

@@ -5,6 +5,7 @@ import { events } from './events.js';
 import { findings } from './findings.js';
 import { GIVEN, schema } from './schema.js';
 import { adoptStates, endTimes, enterState, leaveState, type States, stateOf, witnessStates } from './system.js';
+import { statesTable } from './tables.js';
 
 export { ALLOWED, type Allowed, GIVEN, type StateEntry } from './schema.js';
 export { enterState, isDown, leaveState, letMove, mayFollowState, mayMove, mayUse, noteMoving, stateOf, type States } from './system.js';
@@ -31,28 +32,15 @@ export const states = defineConcept<CompiledStates, States>({
   compile: compileStates,
   tables: ({ entries }) => {
     const see = { column: 'state', of: entries.map((entry) => entry.see) };
-    return [
-      {
-        name: 'states',
-        extends: 'actors',
-        columns: [
-          { name: 'state', kind: 'entry', chapter: 'states', optional: true, see },
-          { name: 'since', kind: 'tick', see },
-          // The tick at which it ends by itself; 0 where something else ends it.
-          { name: 'until', kind: 'tick', see },
-          // Whether the actor may move of its own will: its state says so, or what it is doing does.
-          { name: 'free', kind: 'flag', see: 'owner' },
-        ],
-      },
-    ];
+    return [statesTable.under({ see })];
   },
   attach: (world, compiled) => {
-    const table = world.table('states');
+    const table = statesTable.in(world);
     return {
       ...compiled,
       table,
       get state() {
-        return table.column('state').data;
+        return table.cells.state;
       },
     };
   },
@@ -86,9 +74,9 @@ export const states = defineConcept<CompiledStates, States>({
   lifecycle: {
     actorSpawned: (world, row) => {
       const { table, idle, list } = states.in(world);
-      table.column('state').data[row] = idle;
-      table.column('since').data[row] = world.tick;
-      table.column('free').data[row] = list[idle].mayMove ? 1 : 0;
+      table.cells.state[row] = idle;
+      table.cells.since[row] = world.tick;
+      table.cells.free[row] = list[idle].mayMove ? 1 : 0;
     },
     rulesAdopted: adoptStates,
   },

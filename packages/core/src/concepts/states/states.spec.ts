@@ -1,6 +1,7 @@
 import { compileRuleset, findingsOf, readRuleset, renameEntry } from '../../index.js';
 import { ask, at, doing, FIGHT, fight, story } from '../../testing/fights.js';
 import { input, join, poke, rulesetWith, Trial } from '../../testing/rulesets.js';
+import { statesTable } from './tables.js';
 
 const changes = (trial: Trial) => trial.named('stateChanged').map(({ data }) => `${data['from']} → ${data['to']}`);
 const tethered = { id: 'tethered', label: 'Tethered', allows: ['use'], ends: { on: 'statusGained', status: 'winded' } };
@@ -92,7 +93,7 @@ describe('A state', () => {
       trial.world = trial.world.adopt(rules);
       return (trial as { rules: unknown }).rules === rules
         ? ''
-        : rules.chapters.get('states')!.ids[trial.world.table('states').column('state').data[0]];
+        : rules.chapters.get('states')!.ids[statesTable.in(trial.world).cells.state[0]];
     };
     expect(edit([{ id: 'leashed', label: 'Leashed', formerly: ['tethered'], lasts: '9s' }])).toBe('leashed');
     expect(edit([{ id: 'idle', label: 'At rest', allows: ['move', 'use'] }])).toBe('idle');
@@ -108,8 +109,8 @@ describe('A state', () => {
   it('is told to seats with who it is of, when, and no more than that', () => {
     const trial = withStates(tethered);
     trial.poke({ do: 'enter', state: 'tethered' });
-    const table = trial.world.table('states');
-    expect(table.column('since').data[0]).toBe(trial.world.tick);
+    const table = statesTable.in(trial.world);
+    expect(table.cells.since[0]).toBe(trial.world.tick);
   });
 
   it('that nothing leads out of, or into, is a finding', () => {

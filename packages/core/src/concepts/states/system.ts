@@ -1,4 +1,5 @@
-import type { Table } from '../../world/table.js';
+import type { statesTable } from './tables.js';
+import type { TableOf } from '../../world/define-table.js';
 import { World } from '../../world/world.js';
 import { hasStatus } from '../statuses/index.js';
 import type { GameEvent } from '../../world/events.js';
@@ -8,7 +9,7 @@ import { events, type Transition } from './events.js';
 
 /** The states' grip on a world. */
 export interface States extends CompiledStates {
-  readonly table: Table;
+  readonly table: TableOf<typeof statesTable>;
   readonly state: Int32Array | Float64Array;
 }
 
@@ -21,8 +22,7 @@ interface Entering {
 
 /** The position of the state that an actor's row is in. */
 export function stateOf(world: World, row: number): number {
-  // Its first column, asked for more often than any other.
-  return states.in(world).table.columns[0].data[row];
+  return states.in(world).table.cells.state[row];
 }
 
 /** Whether an actor can do nothing until it comes back. */
@@ -32,12 +32,12 @@ export function isDown(world: World, row: number): boolean {
 
 /** Whether an actor may move of its own will. */
 export function mayMove(world: World, row: number): boolean {
-  return states.in(world).table.column('free').data[row] === 1;
+  return states.in(world).table.cells.free[row] === 1;
 }
 
 /** Lets an actor move although its state does not say so: what it is doing does. */
 export function letMove(world: World, row: number): void {
-  states.in(world).table.column('free').data[row] = 1;
+  states.in(world).table.cells.free[row] = 1;
 }
 
 /** Whether an actor's state lets it begin an ability. */
@@ -83,10 +83,10 @@ function put(world: World, row: number, to: number, how: Transition, { ticks, mo
   const { lasts, mayMove } = list[to];
   const own = lasts ? Math.max(1, Math.ceil(lasts.run(world, World.alone(actor)) * world.rules.tickRate - 1e-9)) : 0;
   const length = ticks ?? own;
-  table.column('state').data[row] = to;
-  table.column('since').data[row] = world.tick;
-  table.column('until').data[row] = length === 0 ? 0 : world.tick + length;
-  table.column('free').data[row] = mayMove || move ? 1 : 0;
+  table.cells.state[row] = to;
+  table.cells.since[row] = world.tick;
+  table.cells.until[row] = length === 0 ? 0 : world.tick + length;
+  table.cells.free[row] = mayMove || move ? 1 : 0;
   if (from !== to) world.emit(events.stateChanged, { subject: actor }, { from: list[from]?.id ?? '', to: list[to].id, how });
 }
 
@@ -100,7 +100,7 @@ export function noteMoving(world: World, grip: States, row: number, moved: boole
 /** Ends what has lasted its time. */
 export function endTimes(world: World): void {
   const { table } = states.in(world);
-  const until = table.column('until').data;
+  const until = table.cells.until;
   for (let row = 0; row < table.high; row++)
     if (until[row] !== 0 && until[row] <= world.tick && table.live[row] === 1)
       leaveState(world, world.actors.handle(row), stateOf(world, row));
@@ -132,7 +132,7 @@ function endWaiting(world: World, grip: States, waiting: readonly number[], even
 /** Under edited rules: who was in a state that has gone is in what holds it now, and what each allows is asked anew. */
 export function adoptStates(world: World): void {
   const { table, list } = states.in(world);
-  const [state, free, until] = ['state', 'free', 'until'].map((name) => table.column(name).data);
+  const { state, free, until } = table.cells;
   for (let row = 0; row < table.high; row++) {
     if (table.live[row] === 0) continue;
     if (state[row] < 0) {

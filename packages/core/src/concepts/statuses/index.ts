@@ -1,17 +1,18 @@
-import { z } from 'zod';
-import { entryFields, reference, visibility } from '../../ruleset/fields.js';
+import { reference } from '../../ruleset/fields.js';
 import { type Concept, defineConcept } from '../../world/concept.js';
 import { entry } from '../../world/event-fields.js';
 import { defineEvents } from '../../world/events.js';
-import type { Table } from '../../world/table.js';
+import type { Column } from '../../world/table.js';
 import type { World } from '../../world/world.js';
 import { findings } from './findings.js';
+import { schema, type StatusEntry } from './schema.js';
+import { statusesTable } from './tables.js';
 
-const schema = z.strictObject({ ...entryFields(), see: visibility().default('everyone') });
-export type StatusEntry = z.infer<typeof schema>;
+export type { StatusEntry } from './schema.js';
 
 interface Statuses {
-  readonly table: Table;
+  /** By status: how many grants of it are on whom. */
+  readonly grants: readonly Column[];
   readonly ids: readonly string[];
 }
 
@@ -40,14 +41,8 @@ export const statuses: Concept<readonly StatusEntry[], Statuses> = defineConcept
   sections: { statuses: { kind: 'chapter', title: 'Statuses', entry: schema } },
   compile: (context) => context.entries<StatusEntry>('statuses'),
   findings,
-  tables: (entries) => [
-    {
-      name: 'statuses',
-      extends: 'actors',
-      columns: entries.map(({ id, see, formerly }) => ({ name: id, kind: 'int' as const, see, ...(formerly && { formerly }) })),
-    },
-  ],
-  attach: (world, entries) => ({ table: world.table('statuses'), ids: entries.map(({ id }) => id) }),
+  tables: (entries) => [statusesTable.under(entries)],
+  attach: (world, entries) => ({ grants: statusesTable.columnsIn(world, entries), ids: entries.map(({ id }) => id) }),
   vocabulary: (ids) => ({
     functions: [
       {
@@ -89,15 +84,15 @@ export const statuses: Concept<readonly StatusEntry[], Statuses> = defineConcept
 /** Whether an actor is in a status, however many grants of it there are. */
 export function hasStatus(world: World, actor: number, status: number): boolean {
   const row = world.actors.rowOf(actor);
-  return row >= 0 && statuses.in(world).table.columns[status].data[row] > 0;
+  return row >= 0 && statuses.in(world).grants[status].data[row] > 0;
 }
 
 /** Adds a grant of a status to an actor (`by` 1) or takes one away (`by` -1; below none it stays none). */
 export function changeStatus(world: World, actor: number, status: number, by: 1 | -1): void {
   const row = world.actors.rowOf(actor);
   if (row < 0) return;
-  const { table, ids } = statuses.in(world);
-  const grants = table.columns[status].data;
+  const { grants: all, ids } = statuses.in(world);
+  const grants = all[status].data;
   const before = grants[row];
   world.touch(row);
   grants[row] = Math.max(0, before + by);

@@ -17,7 +17,7 @@ type Parts = readonly { readonly actor: number; readonly amount: number }[];
 
 const isPlayer = (world: World, actor: number): boolean => {
   const row = world.actors.rowOf(actor);
-  return row >= 0 && tracks.of(world.rules).players[world.actors.column('type').data[row]];
+  return row >= 0 && tracks.of(world.rules).players[world.actors.cells.type[row]];
 };
 
 /**
@@ -145,7 +145,7 @@ export function grow(world: World, row: number, before: number): void {
   const { list, players } = tracks.in(world);
   const stats = attributes.in(world);
   for (let k = 0; k < before; k++) removeModifiers(stats, row, growthHolder(k));
-  if (!players[world.actors.column('type').data[row]]) return;
+  if (!players[world.actors.cells.type[row]]) return;
   const actor = world.actors.handle(row);
   const parties = World.alone(actor);
   let any = before > 0;

@@ -1,75 +1,25 @@
 import { z } from 'zod';
-import { LARGEST_AMOUNT } from '../../math/grid.js';
 import { amount, type AmountSource, finite, reference } from '../../ruleset/fields.js';
 import type { ActionSpec } from '../../world/concept.js';
 import { type Concept, defineConcept } from '../../world/concept.js';
 import { type GameEvent, partyIn } from '../../world/events.js';
-import type { PerEntry, TableSpec } from '../../world/columns.js';
-import type { Column } from '../../world/table.js';
 import type { World } from '../../world/world.js';
 import { award, divide, experienceOf, grow, levelOf, loseByFall } from './award.js';
 import { type CompiledTracks, compileTracks } from './compile.js';
 import { events } from './events.js';
 import { findings } from './findings.js';
 import { HOW_SHARED, schema, type Share } from './schema.js';
+import { tracksTable } from './tables.js';
 
+export { tracksTable } from './tables.js';
 export { growthHolder, levelOf, peakOf, trackOfHolder } from './award.js';
 export { tableOf, type Track } from './compile.js';
 export { AMONG, HOW_SHARED, LOCALS, MOST_LEVELS, type Share, type TrackEntry } from './schema.js';
 
 interface Tracks extends CompiledTracks {
-  readonly cells: readonly { readonly level: Column; readonly experience: Column; readonly peak: Column }[];
+  readonly cells: ReturnType<typeof tracksTable.columnsIn>;
   /** Who had which part in a fall, from its announcement until it is heard in the same tick. */
   readonly parts: Map<string, ReturnType<typeof divide>>;
-}
-
-/** The column of the level reached; that of what is earned towards the next has the track's own name. */
-const levelColumn = (id: string) => `${id}.level`;
-/** The column of the highest level ever reached: what is rewarded once is rewarded by it. */
-export const peakColumn = (id: string) => `${id}.peak`;
-
-function trackTables({ entries, players }: CompiledTracks): readonly TableSpec[] {
-  const present: PerEntry<boolean> = { column: 'type', of: players };
-  return [
-    {
-      name: 'tracks',
-      title: 'Levels',
-      extends: 'actors',
-      columns: entries.flatMap(({ id, label, levels, see, formerly = [] }) => [
-        {
-          name: id,
-          kind: 'number' as const,
-          see,
-          decimals: 1,
-          saved: true,
-          present,
-          formerly,
-          label: `${label}, towards the next level`,
-          range: [0, LARGEST_AMOUNT] as const,
-        },
-        {
-          name: levelColumn(id),
-          kind: 'int' as const,
-          see,
-          saved: true,
-          present,
-          formerly: formerly.map(levelColumn),
-          label: `${label}, level`,
-          range: [1, levels] as const,
-        },
-        {
-          name: peakColumn(id),
-          kind: 'int' as const,
-          see,
-          saved: true,
-          present,
-          formerly: formerly.map(peakColumn),
-          label: `${label}, highest level ever`,
-          range: [1, levels] as const,
-        },
-      ]),
-    },
-  ];
 }
 
 const awarding: ActionSpec = {
@@ -122,14 +72,10 @@ export const tracks: Concept<CompiledTracks, Tracks> = defineConcept<CompiledTra
     ],
   }),
   compileInParts: (context) => compileTracks(context, levelOf),
-  tables: trackTables,
+  tables: ({ entries, players }) => [tracksTable.under(entries, { present: { column: 'type', of: players } })],
   attach: (world, compiled) => ({
     ...compiled,
-    cells: compiled.list.map(({ id }) => ({
-      level: world.table('tracks').column(levelColumn(id)),
-      experience: world.table('tracks').column(id),
-      peak: world.table('tracks').column(peakColumn(id)),
-    })),
+    cells: tracksTable.columnsIn(world, compiled.entries),
     parts: new Map(),
   }),
   events,
@@ -138,7 +84,7 @@ export const tracks: Concept<CompiledTracks, Tracks> = defineConcept<CompiledTra
   lifecycle: {
     actorSpawned: (world, row) => {
       const { cells, players } = tracks.in(world);
-      if (!players[world.actors.column('type').data[row]]) return;
+      if (!players[world.actors.cells.type[row]]) return;
       for (const { level, peak } of cells) level.data[row] = peak.data[row] = 1;
       grow(world, row, 0);
     },
@@ -193,7 +139,7 @@ function earn(world: World, event: GameEvent, index: number, k: number): void {
 /** Levels within what the rules have, what is earned below what the next takes, and what grows as it should be. */
 function sound(world: World, row: number, before: number): void {
   const { list, cells, players } = tracks.in(world);
-  if (players[world.actors.column('type').data[row]])
+  if (players[world.actors.cells.type[row]])
     for (const track of list) {
       const { level, experience, peak } = cells[track.index];
       level.data[row] = Math.min(track.levels, Math.max(1, level.data[row]));

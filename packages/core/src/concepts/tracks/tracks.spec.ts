@@ -1,6 +1,7 @@
 import * as fc from 'fast-check';
 import { compileRuleset, findingsOf, levelOf, readRuleset, savePlayer, tableOf, tracks } from '../../index.js';
 import { counter, join, pool, rulesetWith, stat, Trial } from '../../testing/rulesets.js';
+import { tracksTable } from './tables.js';
 
 const standing = (more: Record<string, unknown> = {}) => ({
   id: 'standing',
@@ -12,8 +13,7 @@ const standing = (more: Record<string, unknown> = {}) => ({
 const award = (amount: number, more: Record<string, unknown> = {}) => ({ do: 'award', track: 'standing', amount, ...more });
 const give = (attribute: string) => ({ do: 'give', attribute, amount: 1 });
 const level = (trial: Trial, seat = 'north') => levelOf(trial.world, trial.actor(seat), 0);
-const earned = (trial: Trial, seat = 'north') =>
-  trial.world.table('tracks').column('standing').data[trial.world.actors.rowOf(trial.actor(seat))];
+const earned = (trial: Trial, seat = 'north') => tracksTable.in(trial.world).cells.standing[trial.world.actors.rowOf(trial.actor(seat))];
 const problems = (parts: Record<string, unknown>) => readRuleset(rulesetWith(parts)).problems;
 
 describe('A level track', () => {
@@ -212,7 +212,7 @@ describe('Levels that are kept', () => {
     const cheaper = standing({ id: 'rank', formerly: ['standing'], needs: 10, levels: 30 });
     trial.world = trial.world.adopt(compileRuleset(rulesetWith({ tracks: [cheaper] })));
     const row = trial.world.actors.rowOf(trial.actor());
-    expect([level(trial), trial.world.table('tracks').column('rank').data[row]]).toEqual([3, 9.999]);
+    expect([level(trial), tracksTable.in(trial.world).cells.rank[row]]).toEqual([3, 9.999]);
     trial.world = trial.world.adopt(compileRuleset(rulesetWith({ tracks: [{ ...cheaper, levels: 2 }] })));
     expect(level(trial)).toBe(2);
   });

@@ -3,17 +3,17 @@ import { amount, type AmountSource, reference } from '../../ruleset/fields.js';
 import { pointer, type Problem } from '../../ruleset/problem.js';
 import { movedPositions, type Rules } from '../../ruleset/rules.js';
 import { type Concept, defineConcept } from '../../world/concept.js';
+import type { ColumnSpec } from '../../world/columns.js';
 import type { SavedPlayer } from '../../world/players.js';
-import type { PerEntry, TableSpec } from '../../world/columns.js';
-import type { Column } from '../../world/table.js';
 import type { World } from '../../world/world.js';
 import { endEffect, instancesOf } from '../effects/index.js';
-import { peakColumn } from '../tracks/index.js';
+import { tracks, tracksTable } from '../tracks/index.js';
 import { type CompiledTrees, compileTrees } from './compile.js';
 import { events } from './events.js';
 import { findings } from './findings.js';
 import { legalPart, spentOn } from './legal.js';
 import { schema } from './schema.js';
+import { treesTable } from './tables.js';
 import { giveAgain, givePoints, learn, makeLegal, respec, tellBack, unlearn } from './spending.js';
 import { isTold } from '../../ruleset/visible.js';
 
@@ -25,62 +25,7 @@ export { renameNode } from './rename.js';
 export { hindranceWords } from './words.js';
 
 interface Trees extends CompiledTrees {
-  readonly cells: readonly {
-    readonly earned: Column;
-    /** What its ranks have cost: told to seats, and kept, so that an edit which gives points back is noticed. */
-    readonly spent: Column;
-    readonly ranks: readonly Column[];
-    /** Points that came back by an edit, and are still to be told. */
-    readonly back: Column;
-    /** How many ranks' effects are on. */
-    readonly on: readonly Column[];
-  }[];
-}
-
-/** Names of a tree's columns. A dot is no part of an id. */
-const columnsOf = {
-  earned: (tree: string) => tree,
-  spent: (tree: string) => `${tree}.spent`,
-  back: (tree: string) => `${tree}.back`,
-  rank: (tree: string, node: string) => `${tree}.${node}.rank`,
-  on: (tree: string, node: string) => `${tree}.${node}.on`,
-};
-
-function treeTables({ entries, players }: CompiledTrees): readonly TableSpec[] {
-  const present: PerEntry<boolean> = { column: 'type', of: players };
-  return [
-    {
-      name: 'trees',
-      title: 'Skills',
-      extends: 'actors',
-      columns: entries.flatMap(({ id, label, see, nodes, formerly = [] }) => {
-        const column = (name: (tree: string) => string, saved = true, others: readonly string[] = []) => ({
-          name: name(id),
-          kind: 'int' as const,
-          see: saved ? see : ('server' as const),
-          ...(saved && { saved: true }),
-          present,
-          formerly: [...formerly.map(name), ...others],
-        });
-        /** What a node's column was called when the node, or the tree as well, had another id. */
-        const before = (name: (tree: string, node: string) => string, olds: readonly string[] = []) =>
-          olds.flatMap((old) => [id, ...formerly].map((tree) => name(tree, old)));
-        return [
-          { ...column(columnsOf.earned), label: `${label}, points earned`, range: [0, 100_000] as const },
-          { ...column(columnsOf.spent), label: `${label}, points spent`, range: [0, 100_000] as const },
-          column(columnsOf.back, false),
-          ...nodes.flatMap((node) => [
-            {
-              ...column((tree) => columnsOf.rank(tree, node.id), true, before(columnsOf.rank, node.formerly)),
-              label: `${node.label}, ranks`,
-              range: [0, node.ranks] as const,
-            },
-            column((tree) => columnsOf.on(tree, node.id), false, before(columnsOf.on, node.formerly)),
-          ]),
-        ];
-      }),
-    },
-  ];
+  readonly cells: ReturnType<typeof treesTable.columnsIn>;
 }
 
 const names = { tree: z.string().max(48), node: z.string().max(48) };
@@ -90,20 +35,8 @@ export const trees: Concept<CompiledTrees, Trees> = defineConcept<CompiledTrees,
   id: 'trees',
   sections: { trees: { kind: 'chapter', title: 'Skills', entry: schema } },
   compile: compileTrees,
-  tables: treeTables,
-  attach: (world, compiled) => {
-    const table = world.table('trees');
-    return {
-      ...compiled,
-      cells: compiled.list.map(({ id, nodes }) => ({
-        earned: table.column(columnsOf.earned(id)),
-        spent: table.column(columnsOf.spent(id)),
-        back: table.column(columnsOf.back(id)),
-        ranks: nodes.map((node) => table.column(columnsOf.rank(id, node.id))),
-        on: nodes.map((node) => table.column(columnsOf.on(id, node.id))),
-      })),
-    };
-  },
+  tables: ({ entries, players }) => [treesTable.under(entries, { present: { column: 'type', of: players } })],
+  attach: (world, compiled) => ({ ...compiled, cells: treesTable.columnsIn(world, compiled.entries) }),
   events,
   actions: {
     givePoints: {
@@ -127,7 +60,7 @@ export const trees: Concept<CompiledTrees, Trees> = defineConcept<CompiledTrees,
   lifecycle: {
     actorSpawned: (world, row) => {
       const { list, cells, players } = trees.in(world);
-      if (!players[world.actors.column('type').data[row]]) return;
+      if (!players[world.actors.cells.type[row]]) return;
       for (const { index, points } of list) cells[index].earned.data[row] = points;
     },
     playerLoaded: makeLegal,
@@ -166,35 +99,28 @@ export const trees: Concept<CompiledTrees, Trees> = defineConcept<CompiledTrees,
 });
 
 /** Spendings that the rules do not allow, in what is said to be kept of a player. */
-function savedSpending({ list }: CompiledTrees, saved: SavedPlayer, rules: Rules): readonly Problem[] {
-  const cells = saved['trees'] ?? {};
-  const levels = saved['tracks'] ?? {};
-  return list.flatMap((tree): readonly Problem[] => {
-    const number = (name: string) => Number(cells[name] ?? 0);
-    const ranks = tree.nodes.map(({ id }) => number(columnsOf.rank(tree.id, id)));
+function savedSpending({ list, entries }: CompiledTrees, saved: SavedPlayer, rules: Rules): readonly Problem[] {
+  const cells = saved[treesTable.name] ?? {};
+  const levels = saved[tracksTable.name] ?? {};
+  const peaks = tracksTable.shapes(tracks.of(rules).entries);
+  const shapes = treesTable.shapes(entries);
+  return list.flatMap((tree, t): readonly Problem[] => {
+    const { nodes, ...own } = shapes[t];
+    const number = ({ name }: ColumnSpec) => Number(cells[name] ?? 0);
+    const ranks = nodes.map(({ rank }) => number(rank));
     const spent = spentOn(tree, ranks);
-    const earned = Number(cells[tree.id] ?? tree.points);
-    const path = (name: string) => pointer(['trees', name]);
+    const earned = Number(cells[own.earned.name] ?? tree.points);
+    const path = ({ name }: ColumnSpec) => pointer([treesTable.name, name]);
     if (spent > earned)
-      return [{ path: path(tree.id), message: `${tree.label}: the ranks cost ${spent}, and ${earned} points were earned.` }];
-    if (cells[columnsOf.spent(tree.id)] !== undefined && number(columnsOf.spent(tree.id)) !== spent)
-      return [
-        {
-          path: path(columnsOf.spent(tree.id)),
-          message: `${tree.label}: the ranks cost ${spent}, and not ${number(columnsOf.spent(tree.id))}.`,
-        },
-      ];
-    const reached = (track: number) => Number(levels[peakColumn(rules.chapters.get('tracks')?.ids[track] ?? '')] ?? 1);
+      return [{ path: path(own.earned), message: `${tree.label}: the ranks cost ${spent}, and ${earned} points were earned.` }];
+    if (cells[own.spent.name] !== undefined && number(own.spent) !== spent)
+      return [{ path: path(own.spent), message: `${tree.label}: the ranks cost ${spent}, and not ${number(own.spent)}.` }];
+    const reached = (track: number) => Number(levels[peaks[track]?.peak.name ?? ''] ?? 1);
     const legal = legalPart(tree, ranks, { earned, reached });
-    return tree.nodes.flatMap(({ id, label }, i) =>
+    return tree.nodes.flatMap(({ label }, i) =>
       legal[i] === ranks[i]
         ? []
-        : [
-            {
-              path: path(columnsOf.rank(tree.id, id)),
-              message: `${label} cannot have rank ${ranks[i]}: something that it needs is missing.`,
-            },
-          ],
+        : [{ path: path(nodes[i].rank), message: `${label} cannot have rank ${ranks[i]}: something that it needs is missing.` }],
     );
   });
 }
@@ -212,11 +138,11 @@ function endFormerEffects(world: World, before: World): void {
       const k = successor?.nodes.findIndex(({ id }) => id === node.id) ?? -1;
       const effect = effectsNow[node.effect] ?? -1;
       if (k >= 0 && effect >= 0 && successor.nodes[k].effect === effect) return;
-      const applied = was.cells[t].on[i].data;
+      const applied = was.cells[t].nodes[i].on.data;
       for (let row = 0; row < world.actors.high; row++) {
         if (world.actors.live[row] === 0 || !(applied[row] > 0)) continue;
         if (effect >= 0) for (const at of instancesOf(world, world.actors.handle(row), effect)) endEffect(world, at, 'removed');
-        if (k >= 0) now.cells[treesNow[t]].on[k].data[row] = 0;
+        if (k >= 0) now.cells[treesNow[t]].nodes[k].on.data[row] = 0;
       }
     }),
   );

@@ -13,7 +13,7 @@ import { events, type LearnRefused } from './events.js';
 
 /** The ranks that an actor has learned in a tree, by node. */
 export function ranksOf(world: World, row: number, tree: number): number[] {
-  return trees.in(world).cells[tree].ranks.map((column) => column.data[row]);
+  return trees.in(world).cells[tree].nodes.map(({ rank }) => rank.data[row]);
 }
 
 /** What an actor's spending in a tree is judged by. */
@@ -24,11 +24,11 @@ export function meansOf(world: World, row: number, tree: number): Means {
 
 function writeRanks(world: World, row: number, tree: Tree, ranks: readonly number[]): void {
   const cells = trees.in(world).cells[tree.index];
-  cells.ranks.forEach((column, i) => (column.data[row] = ranks[i]));
+  cells.nodes.forEach(({ rank }, i) => (rank.data[row] = ranks[i]));
   cells.spent.data[row] = spentOn(tree, ranks);
 }
 
-const isPlayer = (world: World, row: number): boolean => trees.of(world.rules).players[world.actors.column('type').data[row]];
+const isPlayer = (world: World, row: number): boolean => trees.of(world.rules).players[world.actors.cells.type[row]];
 
 /** Gives a player points to spend. */
 export function givePoints(world: World, actor: number, tree: number, count: number): void {
@@ -196,13 +196,13 @@ export function giveAll(world: World, row: number, tree: Tree): void {
     node.numbers.map(({ ability, number, change, at }): NumberChange => ({ ability, number, change, amount: at(rank) })),
   );
   setGifts(world, actor, giverOf(tree.index), owned, changes);
-  const { on } = trees.in(world).cells[tree.index];
+  const { nodes } = trees.in(world).cells[tree.index];
   tree.nodes.forEach(({ effect }, i) => {
     if (effect < 0) return;
-    if (on[i].data[row] > ranks[i]) takeOff(world, row, effect);
+    if (nodes[i].on.data[row] > ranks[i]) takeOff(world, row, effect);
   });
   tree.nodes.forEach(({ effect }, i) => {
-    const applied = on[i].data;
+    const applied = nodes[i].on.data;
     if (effect >= 0) for (; applied[row] < ranks[i]; applied[row]++) applyEffect(world, actor, effect, actor);
   });
 }
@@ -211,7 +211,7 @@ export function giveAll(world: World, row: number, tree: Tree): void {
 function takeOff(world: World, row: number, effect: number): void {
   const { list, cells } = trees.in(world);
   for (const at of instancesOf(world, world.actors.handle(row), effect)) endEffect(world, at, 'removed');
-  for (const { index, nodes } of list) nodes.forEach((node, i) => node.effect === effect && (cells[index].on[i].data[row] = 0));
+  for (const { index, nodes } of list) nodes.forEach((node, i) => node.effect === effect && (cells[index].nodes[i].on.data[row] = 0));
 }
 
 /** A fall takes off what is on; what is learned is on again as its bearer comes back. */
@@ -221,7 +221,7 @@ export function giveAgain(world: World, actor: number): void {
   const { list, cells } = trees.in(world);
   for (const { index, nodes } of list)
     nodes.forEach(({ effect }, i) => {
-      if (effect >= 0 && instancesOf(world, actor, effect).length === 0) cells[index].on[i].data[row] = 0;
+      if (effect >= 0 && instancesOf(world, actor, effect).length === 0) cells[index].nodes[i].on.data[row] = 0;
     });
   for (const tree of list) giveAll(world, row, tree);
 }

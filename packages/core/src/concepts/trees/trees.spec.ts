@@ -3,6 +3,8 @@ import jsonPatch from 'fast-json-patch';
 import { compileRuleset, findingsOf, isLegal, ranksOf, readRuleset, renameEntry, renameNode, savePlayer, trees } from '../../index.js';
 import { counter, input, join, rulesetWith, stat, Trial } from '../../testing/rulesets.js';
 import { meansOf } from './index.js';
+import { treesTable } from './tables.js';
+import { abilitiesTable } from '../abilities/tables.js';
 
 const track = { id: 'standing', label: 'Standing', needs: 10, points: [{ tree: 'trade', each: 1 }] };
 const node = (id: string, more: Record<string, unknown> = {}) => ({ id, label: id, ...more });
@@ -28,7 +30,7 @@ const parts = (more: Record<string, unknown> = {}, others: Record<string, unknow
 });
 const row = (trial: Trial) => trial.world.actors.rowOf(trial.actor());
 const ranks = (trial: Trial) => ranksOf(trial.world, row(trial), 0);
-const cell = (trial: Trial, name: string) => trial.world.table('trees').column(name).data[row(trial)];
+const cell = (trial: Trial, name: string) => treesTable.in(trial.world).cells[name][row(trial)];
 const learn = (trial: Trial, ...nodes: string[]) =>
   nodes.forEach((id) => trial.step(input('north', { do: 'learn', tree: 'trade', node: id })));
 const unlearn = (trial: Trial, id: string) => trial.step(input('north', { do: 'unlearn', tree: 'trade', node: id }));
@@ -118,7 +120,7 @@ describe('A skill tree', () => {
 
   it('is seen by who may', () => {
     const trial = Trial.of(parts(), [join('north'), join('south')]);
-    const { columns } = trial.world.table('trees');
+    const { columns } = treesTable.in(trial.world);
     expect(columns.filter(({ spec }) => /\.(on|back)$/.test(spec.name)).every(({ spec }) => spec.see === 'server')).toBeTrue();
     expect(columns.filter(({ spec }) => !/\.(on|back)$/.test(spec.name)).every(({ spec }) => spec.see === 'owner')).toBeTrue();
   });
@@ -157,7 +159,7 @@ describe('What a node gives', () => {
     trial.use('flare');
     expect(trial.named('abilityRefused')).toEqual([]);
     trial.use('ping');
-    const wait = () => Math.max(...trial.world.table('abilities').column('cooldown').data);
+    const wait = () => Math.max(...abilitiesTable.in(trial.world).cells.cooldown);
     expect(wait()).toBe(120);
     unlearn(trial, 'breath');
     unlearn(trial, 'flare');
@@ -215,7 +217,7 @@ describe('An edit of a tree', () => {
       ),
     );
     expect(ranksOf(next, 0, 0)).toEqual([0, 0, 0, 0]);
-    expect(next.table('trees').column('trade.spent').data[0]).toBe(0);
+    expect(treesTable.in(next).cells['trade.spent'][0]).toBe(0);
     const saved = savePlayer(trial.world, row(trial));
     const again = Trial.of(parts({ nodes: NODES.slice(2), exclusive: [['torch', 'line']] }), [join('north', { saved })]);
     again.step();

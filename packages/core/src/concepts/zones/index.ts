@@ -5,12 +5,13 @@ import { labelOf, type Rules } from '../../ruleset/rules.js';
 import { defineConcept } from '../../world/concept.js';
 import { entry } from '../../world/event-fields.js';
 import { defineEvents, type EventSpec } from '../../world/events.js';
-import { columnsOf, type Table } from '../../world/table.js';
 import { World } from '../../world/world.js';
 import { followPlaced, type PlacedAs, placements } from '../arena/index.js';
 import { actorsWithin, headingCause, placeOf } from '../movement/index.js';
 import { findings } from './findings.js';
 import { schema, type ZoneEntry } from './schema.js';
+import type { TableOf } from '../../world/define-table.js';
+import { insideTable } from './tables.js';
 
 export type { ZoneEntry } from './schema.js';
 
@@ -33,7 +34,7 @@ export interface PlacedZone extends ZoneRules {
 
 interface Zones {
   readonly list: readonly PlacedZone[];
-  readonly table: Table;
+  readonly table: TableOf<typeof insideTable>;
 }
 
 const fields = { zone: entry('zones') };
@@ -94,22 +95,8 @@ export const zones = defineConcept<readonly PlacedZone[], Zones>({
       return [{ ...rules, index, thing }];
     });
   },
-  tables: () => [
-    {
-      name: 'inside',
-      owner: 'actor',
-      columns: [
-        { name: 'actor', kind: 'actor', see: 'owner' },
-        // The zone's position among the placed things.
-        { name: 'placed', kind: 'int', see: 'owner' },
-        { name: 'since', kind: 'tick', see: 'owner' },
-        // When it next does something to who is inside; 0 for never.
-        { name: 'next', kind: 'tick', see: 'server' },
-        { name: 'seen', kind: 'tick', see: 'server' },
-      ],
-    },
-  ],
-  attach: (world, list) => ({ list, table: world.table('inside') }),
+  tables: () => [insideTable],
+  attach: (world, list) => ({ list, table: insideTable.in(world) }),
   events,
   findings,
   lifecycle: { rulesAdopted: followZones },
@@ -165,7 +152,7 @@ function crossAll(world: World): void {
   const { list, table } = zones.in(world);
   if (list.length === 0 && table.count === 0) return;
   const known = new Map<number, number>();
-  const [actor, placed, seen] = ['actor', 'placed', 'seen'].map((name) => table.column(name).data);
+  const { actor, placed, seen } = table.cells;
   for (let at = 0; at < table.high; at++) if (table.live[at] === 1) known.set(pairOf(placed[at], actor[at]), at);
   const fresh: { zone: PlacedZone; actor: number }[] = [];
   const unasked = new Set<number>();
@@ -198,12 +185,12 @@ function byPlace(list: readonly PlacedZone[]): (placed: number) => PlacedZone | 
 function leaveUnseen(world: World): void {
   const { list, table } = zones.in(world);
   const zoneOf = byPlace(list);
-  const of = columnsOf(table, ['actor', 'placed', 'seen']);
-  for (const handle of world.turns.rows(table, of.actor)) {
+  const of = table.cells;
+  for (const handle of world.turns.rows(table)) {
     const at = table.rowOf(handle);
-    if (at < 0 || of.seen.data[at] === world.tick) continue;
-    const who = of.actor.data[at];
-    const zone = zoneOf(of.placed.data[at]);
+    if (at < 0 || of.seen[at] === world.tick) continue;
+    const who = of.actor[at];
+    const zone = zoneOf(of.placed[at]);
     table.remove(at);
     if (zone) announce(world, events.zoneLeft, zone, who, zone.onLeave);
   }
@@ -235,14 +222,14 @@ function announce(world: World, event: EventSpec<typeof fields>, { id }: PlacedZ
 function pulseAll(world: World): void {
   const { list, table } = zones.in(world);
   const zoneOf = byPlace(list);
-  const of = columnsOf(table, ['actor', 'placed', 'next']);
-  for (const handle of world.turns.rows(table, of.actor)) {
+  const of = table.cells;
+  for (const handle of world.turns.rows(table)) {
     const at = table.rowOf(handle);
-    if (at < 0 || of.next.data[at] === 0 || of.next.data[at] > world.tick) continue;
-    const zone = zoneOf(of.placed.data[at]);
+    if (at < 0 || of.next[at] === 0 || of.next[at] > world.tick) continue;
+    const zone = zoneOf(of.placed[at]);
     if (!zone) continue;
-    of.next.data[at] = zone.every === 0 ? 0 : world.tick + zone.every;
-    zone.inside(world, World.alone(of.actor.data[at]));
+    of.next[at] = zone.every === 0 ? 0 : world.tick + zone.every;
+    zone.inside(world, World.alone(of.actor[at]));
   }
 }
 
@@ -250,7 +237,7 @@ function pulseAll(world: World): void {
 function followZones(world: World, before: World): void {
   const moved = followPlaced(before.rules, world.rules, 'zone');
   const { list, table } = zones.in(world);
-  const [placed, next] = ['placed', 'next'].map((name) => table.column(name).data);
+  const { placed, next } = table.cells;
   for (let at = 0; at < table.high; at++) {
     if (table.live[at] === 0) continue;
     const index = moved.get(placed[at]) ?? -1;

@@ -1,5 +1,6 @@
 import { compileRuleset, readRuleset } from '../../index.js';
 import { counter, join, pool, rulesetWith, Trial } from '../../testing/rulesets.js';
+import { insideTable } from './tables.js';
 
 const place = (x: number, y = 100) => ({ do: 'place', x, y });
 const give = (attribute: string) => [{ do: 'give', attribute, amount: 1 }];
@@ -61,7 +62,7 @@ describe('A zone', () => {
     trial.poke(place(300));
     trial.poke(place(300), 'south');
     trial.step({ kind: 'leave', args: { seat: 'south' } });
-    expect(trial.world.table('inside').count).toBe(1);
+    expect(insideTable.in(trial.world).count).toBe(1);
     trial.poke({ do: 'fell' });
     trial.step();
     expect(counts(trial)).toEqual([1, 1, 0]);
@@ -85,7 +86,7 @@ describe('A zone', () => {
     expect(counts(trial)).toEqual([1, 0, 1]);
     trial.world = trial.world.adopt(compileRuleset(rulesetWith({ ...others, arena: { ...arena, placed: [] } })));
     trial.run(1);
-    expect(trial.world.table('inside').count).toBe(0);
+    expect(insideTable.in(trial.world).count).toBe(0);
     expect(counts(trial)).toEqual([1, 0, 1]);
   });
 

@@ -1,11 +1,12 @@
 import { actorOfSeat } from '../../concepts/seats/index.js';
 import { loot, type LootTable, type Opener, type WeightedDrop } from '../../concepts/loot/index.js';
-import { tableOf, tracks } from '../../concepts/tracks/index.js';
-import { labelOf, type Rules } from '../../ruleset/rules.js';
+import { levelOf, tableOf, tracks } from '../../concepts/tracks/index.js';
+import { labelOf, positionOf, type Rules } from '../../ruleset/rules.js';
 import { readRuleset } from '../../ruleset/compile.js';
 import type { Command } from '../../world/commands.js';
 import { World } from '../../world/world.js';
 import { SEAT } from '../play.js';
+import { valueInRow } from '../../concepts/attributes/index.js';
 
 /** Whom chances are asked for: attributes and levels by id; what is not said is as a player begins. */
 export interface Roller {
@@ -67,9 +68,7 @@ function readsOf(rules: Rules, world: World, index: number, player: number, roll
     const of = AMOUNTS[chapter as keyof typeof AMOUNTS];
     if (!of || found.has(`${of}/${id}`)) return;
     const row = world.actors.rowOf(player);
-    const table = world.table(chapter);
-    const column = chapter === 'tracks' ? `${id}.level` : id;
-    const value = row >= 0 && table.has(column) ? table.column(column).data[row] : 0;
+    const value = chapter === 'tracks' ? levelOf(world, player, positionOf(rules, chapter, id)) : valueInRow(world, row, id);
     found.set(`${of}/${id}`, { of, id, label: labelOf(rules, chapter, id), value: roller[of]?.[id] ?? value });
   };
   for (const table of tablesIn(list, index)) {

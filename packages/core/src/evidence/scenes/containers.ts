@@ -9,6 +9,7 @@ import { lootEvidence } from '../loot/index.js';
 import { tablesIn } from '../loot/setting.js';
 import { type Evidence, inWords, NONE, type Span } from '../types.js';
 import { ask, MIDDLE, perform, playerOf, put, type Scene, span, staged, VISITOR } from './stage.js';
+import { lidsTable } from '../../concepts/containers/tables.js';
 
 /** How many are opened for what is in one on average. */
 const OPENED = 400;
@@ -38,7 +39,7 @@ export function containerEvidence(rules: Rules, id: string): Evidence {
       { at: takes, commands: [ask(VISITOR, { do: 'take' })] },
       { at: closes, commands: [ask(VISITOR, { do: 'interact' })] },
     ],
-    { each: (world) => void lids.push(Math.max(...world.table('lids').column('lid').data)) },
+    { each: (world) => void lids.push(Math.max(...lidsTable.in(world).cells.lid)) },
   );
   return {
     ...NONE,
@@ -130,7 +131,7 @@ function contents(rules: Rules, entry: ContainerEntry, actor: string): Evidence[
     // Luck is the player's where each finds their own: one who opens many is as good as many who open one.
     opened++;
   }
-  const [what, amount] = ['what', 'amount'].map((name) => grip.contents.column(name).data);
+  const { what, amount } = grip.contents.cells;
   const rolled = entry.loot === undefined ? [] : linesOf(rules, entry.loot);
   return [...entry.holds, ...rolled].map(({ id, label, chance, gives }) => {
     const found: number[] = [];

@@ -9,6 +9,7 @@ import type { GameEvent } from '../../world/events.js';
 import type { Command } from '../../world/commands.js';
 import { World } from '../../world/world.js';
 import type { Evidence, Series, Span } from '../types.js';
+import { valueInRow } from '../../concepts/attributes/index.js';
 
 /** The seats that a scene has: the one that it is about, and one who comes by. */
 export const VISITOR = 'trial';
@@ -66,7 +67,6 @@ export function perform(
   const events: (GameEvent & { t: number })[] = [];
   const moments: { t: number; text: string; refusal: boolean }[] = [];
   const values = new Map<string, number[]>();
-  const table = world.table('attributes');
   const due = grouped(acts, ({ at }) => Math.max(2, Math.round(at * rules.tickRate) + 1));
   const [team] = rules.chapters.get('teams')?.ids ?? [];
   const first = [join(VISITOR, player.id, team), ...(company ? [join(PASSER, player.id, team)] : []), put(VISITOR, AWAY)];
@@ -84,9 +84,8 @@ export function perform(
     }
     const row = world.actors.rowOf(actorOfSeat(world, VISITOR));
     for (const { attribute } of player.attributes) {
-      if (!table.has(attribute)) continue;
       if (!values.has(attribute)) values.set(attribute, []);
-      values.get(attribute)!.push(row < 0 ? 0 : table.column(attribute).data[row]);
+      values.get(attribute)!.push(valueInRow(world, row, attribute));
     }
     each?.(world, t);
   }

@@ -102,7 +102,7 @@ export class Told {
     for (const [viewer, hasher] of this.hashers) {
       const copy = this.copies.get(viewer)!;
       const actor = viewer === 'truth' ? 0 : actorOfSeat(world, viewer);
-      const team = world.actors.rowOf(actor) < 0 ? -1 : world.actors.column('team').data[world.actors.rowOf(actor)];
+      const team = world.actors.rowOf(actor) < 0 ? -1 : world.actors.cells.team[world.actors.rowOf(actor)];
       const frame = this.publisher.frameFor(viewer === 'truth' ? 'truth' : { actor, team }, copy.frame);
       hasher.numbers(frame, frame.length);
       copy.apply(frame);

@@ -1,0 +1,79 @@
+import type { ColumnSpec, TableSpec } from './columns.js';
+import type { TableRules } from './define-table.js';
+import type { Column, Table } from './table.js';
+import type { World } from './world.js';
+
+/** The columns that an entry of a ruleset has in a table, by what they are to the entry: one, none, a list, or parts with their own. */
+export type ColumnShape = ColumnSpec | undefined | readonly ColumnShape[] | { readonly [part: string]: ColumnShape };
+
+/** The same shape with the columns of a world's table. */
+export type ColumnsOf<S> = S extends ColumnSpec
+  ? Column
+  : S extends readonly (infer Item)[]
+    ? readonly ColumnsOf<Item>[]
+    : { readonly [K in keyof S]: ColumnsOf<S[K]> };
+
+/** What a concept says of a table that has columns for each entry of a chapter. */
+export interface EntryTableDeclaration<E, S extends ColumnShape> extends Omit<TableSpec, 'columns'> {
+  readonly columns: (entry: E) => S;
+}
+
+export interface EntryTable<E, S extends ColumnShape> {
+  readonly name: string;
+  /** The table for these entries: what its concept declares. */
+  under(entries: readonly E[], rules?: Pick<TableRules, 'present'>): TableSpec;
+  in(world: World): Table;
+  /** By entry, what its columns are: under their names it is kept what a player has there. */
+  shapes(entries: readonly E[]): readonly S[];
+  /** By entry, its columns in the table of a world. */
+  columnsIn(world: World, entries: readonly E[]): readonly ColumnsOf<S>[];
+}
+
+/** Defines a table with columns for each entry of a chapter: what an entry has there is said once, as a shape of columns. */
+export function defineEntryTable<E, const S extends ColumnShape>(declaration: EntryTableDeclaration<E, S>): EntryTable<E, S> {
+  const { columns, ...rest } = declaration;
+  // Worlds come and go by the hundred under the same rules.
+  const known = new WeakMap<readonly E[], readonly S[]>();
+  const shapes = (entries: readonly E[]): readonly S[] => {
+    let of = known.get(entries);
+    if (!of) known.set(entries, (of = entries.map((entry) => columns(entry))));
+    return of;
+  };
+  return {
+    name: rest.name,
+    under: (entries, { present } = {}) => ({
+      ...rest,
+      columns: shapes(entries).flatMap((shape) => [...leaves(shape)].map((column) => ({ ...column, ...(present && { present }) }))),
+    }),
+    in: (world) => world.table(rest.name),
+    shapes,
+    columnsIn: (world, entries) => {
+      const table = world.table(rest.name);
+      // The shape stays what it is; only its leaves are others.
+      return shapes(entries).map((shape) => filled(table, shape) as ColumnsOf<S>);
+    },
+  };
+}
+
+const isColumn = (shape: object): shape is ColumnSpec => 'name' in shape && 'kind' in shape && 'see' in shape;
+
+function* leaves(shape: ColumnShape): Generator<ColumnSpec> {
+  if (shape === undefined) return;
+  if (isColumn(shape)) yield shape;
+  else for (const part of Object.values(shape)) yield* leaves(part);
+}
+
+function filled(table: Table, shape: ColumnShape): unknown {
+  if (shape === undefined) return undefined;
+  if (isColumn(shape)) return table.column(shape.name);
+  if (Array.isArray(shape)) return shape.map((part) => filled(table, part));
+  return Object.fromEntries(Object.entries(shape).map(([part, of]) => [part, filled(table, of)]));
+}
+
+/** Names of an entry's column, now and before: by what its id, and those that it had, make of them. */
+export function columnNames(
+  { id, formerly = [] }: { readonly id: string; readonly formerly?: readonly string[] },
+  name: (id: string) => string = (own) => own,
+): Pick<ColumnSpec, 'name' | 'formerly'> {
+  return { name: name(id), ...(formerly.length > 0 && { formerly: formerly.map(name) }) };
+}
