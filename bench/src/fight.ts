@@ -1,4 +1,4 @@
-import { actorsWithin, compileRuleset, placeOf, World } from '@eager-ember/core';
+import { actorsWithin, bodiesTable, compileRuleset, placeOf, World } from '@eager-ember/core';
 import { MELEE, meleeCommands, meleeRuleset, meleeSeats } from '../../packages/core/src/testing/melee.js';
 import { compare, median, rounded, type Row } from './measure.js';
 
@@ -49,8 +49,7 @@ function queries(): Row {
     for (const { x, y } of places) found += actorsWithin(world, x, y, reach).length;
   };
   const still = () => void world.step();
-  const bodies = world.table('bodies');
-  const [xs, ys] = [bodies.column('x').data, bodies.column('y').data];
+  const { x: xs, y: ys } = bodiesTable.in(world).cells;
   const allPairs = () => {
     world.step();
     for (const { x, y } of places) {

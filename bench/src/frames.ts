@@ -22,7 +22,7 @@ export function frames(): readonly Row[] {
   );
   const viewers = names.map((name): Viewer => {
     const actor = actorOfSeat(world, name);
-    return { actor, team: world.actors.column('team').data[world.actors.rowOf(actor)] };
+    return { actor, team: world.actors.cells.team[world.actors.rowOf(actor)] };
   });
   const publisher = new Publisher(world);
   const copies = viewers.map(() => new Copy(wireSchemaOf(rules)));

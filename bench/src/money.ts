@@ -1,6 +1,6 @@
 import { Worker } from 'node:worker_threads';
 import { readFileSync } from 'node:fs';
-import { compileRuleset, openTable, PLANS, rollOf, type Rules, World } from '@eager-ember/core';
+import { compileRuleset, openTable, PLANS, rollOf, type Rules, seatsTable, World } from '@eager-ember/core';
 import { Workbench } from '../../e2e/src/workbench.js';
 import { compare, median, rounded, type Row } from './measure.js';
 
@@ -33,7 +33,7 @@ export function lootRolls(): readonly Row[] {
     const rules = rulesWith(streak);
     const world = World.start(rules, 7);
     world.step([{ kind: 'join', args: { seat: 'diver' } }]);
-    const player = world.table('seats').column('actor').data[0];
+    const player = seatsTable.in(world).cells.actor[0];
     const opener = { parties: { owner: player, source: player, target: player }, whose: player, streaks: player };
     const found = new Map<string, number>();
     let sum = 0;

@@ -1,4 +1,4 @@
-import { applyEffect, compileRuleset, placeActor, spawnActor, World } from '@eager-ember/core';
+import { applyEffect, bodiesTable, compileRuleset, placeActor, spawnActor, World } from '@eager-ember/core';
 import { compare, rounded, type Row } from './measure.js';
 
 const ACTORS = 1000;
@@ -55,8 +55,8 @@ export function worldTick(): Row {
     const row = world.actors.rowOf(actor);
     placeActor(world, row, 100 + (i % 38) * 100, 100 + Math.floor(i / 38) * 100);
     for (let effect = 0; effect < 4; effect++) applyEffect(world, actor, effect, actor);
-    world.table('bodies').column('headingX').data[row] = i % 2 === 0 ? 0.01 : -0.01;
-    world.table('bodies').column('headingY').data[row] = 0.01;
+    bodiesTable.in(world).cells.headingX[row] = i % 2 === 0 ? 0.01 : -0.01;
+    bodiesTable.in(world).cells.headingY[row] = 0.01;
   }
   world.step();
   const values = new Float64Array(ACTORS * POOLS).fill(1);

@@ -1,7 +1,7 @@
 import { chmodSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { Copy, encodeMessage, readServerMessage, SUBPROTOCOL } from '@eager-ember/core';
+import { attributesTable, Copy, encodeMessage, readServerMessage, stocksTable, SUBPROTOCOL, tracksTable } from '@eager-ember/core';
 import { WebSocket } from 'ws';
 import { startPostgres } from '../../scripts/lib/postgres.mjs';
 import { freePort } from '../../scripts/lib/run.mjs';
@@ -120,11 +120,11 @@ class Worker {
     if ('frame' in heard) {
       if (!this.copy?.applyDecoded(heard.frame)) return;
       this.send({ t: 'ack', frame: this.copy.frame });
-      const cell = (table: string, column: string) => Number(this.copy!.value(table, this.row, column) ?? 0);
-      const [scrip, earned, bought, brass, lamps] = COUNTERS.map((id) => cell('attributes', id));
-      const [stock] = this.copy.rows('stocks');
-      const sold = stock === undefined ? 0 : Number(this.copy.value('stocks', stock, 'sold') ?? 0);
-      this.now = { tick: this.copy.tick, scrip, earned, bought, level: cell('tracks', 'standing.level'), brass, lamps, sold };
+      const values = this.copy.entries(attributesTable);
+      const [scrip, earned, bought, brass, lamps] = COUNTERS.map((id) => values.value(this.row, id) ?? 0);
+      const { sold = 0 } = this.copy.of(stocksTable).all()[0] ?? {};
+      const level = this.copy.entries(tracksTable).value(this.row, 'standing', 'level') ?? 0;
+      this.now = { tick: this.copy.tick, scrip, earned, bought, level, brass, lamps, sold };
       this.told.push(this.now);
     } else if (heard.message.t === 'welcome') {
       this.copy = new Copy(heard.message.schema);

@@ -1,5 +1,6 @@
 // Concepts come first: they register themselves, and everything else asks the registry.
 export * from './concepts/index.js';
+export * from './concepts/told.js';
 export {
   ATTRIBUTE_KINDS,
   type AttributeEntry,

@@ -135,9 +135,8 @@ class SpanKeeper {
     const t = world.tick / this.rules.tickRate;
     const present = new Set<string>();
     const table = effectsTable.in(world);
-    const { actor: owners, effect: kinds, stacks } = table.cells;
-    for (let at = 0; at < table.high; at++) {
-      if (table.live[at] === 0 || owners[at] !== actor) continue;
+    const { effect: kinds, stacks } = table.cells;
+    for (const at of table.rowsOf(actor)) {
       const key = `effect ${table.handle(at)}`;
       present.add(key);
       const id = idOf(this.rules, 'effects', kinds[at]);

@@ -2,6 +2,11 @@ import { type AbilityView, type Refusal, refusalOf } from '../concepts/abilities
 import { type Ground, stepBody } from '../concepts/movement/ground.js';
 import type { Announcement, Copy } from '../replication/index.js';
 import { costsFor, type ShownCost } from './costs.js';
+import { abilitiesTable, castsTable } from '../concepts/abilities/tables.js';
+import { attributesTable } from '../concepts/attributes/tables.js';
+import { bodiesTable } from '../concepts/movement/tables.js';
+import { statesTable } from '../concepts/states/tables.js';
+import { actorTable } from '../world/actors.js';
 
 /** What a display is told of the rules, as far as a prediction needs it. */
 interface Shown {
@@ -110,16 +115,17 @@ export class Prediction {
   /** Where the actor is expected to be; undefined where that can't be told from here. */
   place(): { readonly x: number; readonly y: number } | undefined {
     const { copy, row } = this;
-    const [x, y] = ['x', 'y'].map((axis) => copy.value('bodies', row, axis));
-    const kind = this.shown.actors.find(({ id }) => id === copy.value('actors', row, 'type'));
-    const speed = kind?.speed === undefined ? undefined : copy.value('attributes', row, kind.speed);
-    const radius = typeof kind?.radius === 'string' ? copy.value('attributes', row, kind.radius) : kind?.radius;
+    const { x, y } = copy.of(bodiesTable).row(row);
+    const { type } = copy.of(actorTable).row(row);
+    const values = copy.entries(attributesTable);
+    const kind = this.shown.actors.find(({ id }) => id === type);
+    const speed = kind?.speed === undefined ? undefined : values.value(row, kind.speed);
+    const radius = typeof kind?.radius === 'string' ? values.value(row, kind.radius) : kind?.radius;
     if (x === undefined || y === undefined || speed === undefined || radius === undefined) return undefined;
-    let at = { x: Number(x), y: Number(y) };
-    if (copy.value('states', row, 'free') !== 1) return at;
-    const way = Number(speed) / copy.schema.tickRate;
-    for (const { x: dx, y: dy } of this.lived)
-      if (dx !== 0 || dy !== 0) at = stepBody(this.shown.arena, at.x, at.y, dx, dy, way, Number(radius));
+    let at = { x, y };
+    if (copy.of(statesTable).row(row).free !== true) return at;
+    const way = speed / copy.schema.tickRate;
+    for (const { x: dx, y: dy } of this.lived) if (dx !== 0 || dy !== 0) at = stepBody(this.shown.arena, at.x, at.y, dx, dy, way, radius);
     return at;
   }
 
@@ -127,51 +133,45 @@ export class Prediction {
   ahead(): number {
     const at = this.place();
     if (!at) return 0;
-    const [x, y] = ['x', 'y'].map((axis) => Number(this.copy.value('bodies', this.row, axis)));
+    const { x = 0, y = 0 } = this.copy.of(bodiesTable).row(this.row);
     return Math.sqrt((at.x - x) * (at.x - x) + (at.y - y) * (at.y - y));
-  }
-
-  private rowOf(handle: unknown): number {
-    return typeof handle === 'number' ? handle & 0xfffff : -1;
-  }
-
-  /** The rows of a table that belong to the seat's actor. */
-  private own(table: string): readonly number[] {
-    return this.copy.rows(table).filter((at) => this.rowOf(this.copy.value(table, at, 'actor')) === this.row);
   }
 
   /** What keeps the seat's actor from beginning an ability, as far as the seat can know. */
   refusal(id: string): Refusal | undefined {
     const { copy, row, shown } = this;
     const ability = shown.abilities.find((known) => known.id === id);
-    const at = this.own('abilities').find((owned) => copy.value('abilities', owned, 'ability') === id);
-    const number = (column: string) => Number(copy.value('abilities', at ?? -1, column) ?? 0);
-    const state = copy.value('states', row, 'state');
+    const owned = copy
+      .of(abilitiesTable)
+      .ownedBy(row)
+      .find((one) => one.ability === id);
+    const { ready = 0, stored = 0, refill = 0 } = owned ?? {};
+    const { state } = copy.of(statesTable).row(row);
+    const values = copy.entries(attributesTable);
     const view: AbilityView = {
-      owned: () => at !== undefined && ability !== undefined,
-      busyWith: () => {
-        const cast = this.own('casts').find((under) => copy.value('casts', under, 'phase') !== 2);
-        return cast === undefined ? undefined : String(copy.value('casts', cast, 'ability'));
-      },
+      owned: () => owned !== undefined && ability !== undefined,
+      busyWith: () =>
+        copy
+          .of(castsTable)
+          .ownedBy(row)
+          .find(({ phase }) => phase !== 'recovering')?.ability,
       forbiddingState: () => {
         const known = shown.states.find((candidate) => candidate.id === state);
         return known && !known.allows.includes('use') ? known.id : undefined;
       },
       // What is sent now is asked in the next tick at the earliest.
-      wait: () => Math.max(0, number('ready') - copy.tick - 1),
-      storeWait: () => (ability?.stored !== undefined && number('stored') <= 0 ? Math.max(0, number('refill') - copy.tick - 1) : 0),
+      wait: () => Math.max(0, ready - copy.tick - 1),
+      storeWait: () => (ability?.stored !== undefined && stored <= 0 ? Math.max(0, refill - copy.tick - 1) : 0),
       unmet: () => undefined,
       onTheWay: () => ability?.still === true && (this.heading.x !== 0 || this.heading.y !== 0),
       aim: () => undefined,
       short: () => {
         const short = costsFor(copy, row, id, ability?.costs ?? []).find(({ attribute, amount }) => {
-          const present = copy.value('attributes', row, attribute);
+          const present = values.value(row, attribute);
           // A copy is told rounded numbers: only what is short by more than that is known to be short.
-          return typeof present === 'number' && present + 1 <= amount;
+          return present !== undefined && present + 1 <= amount;
         });
-        return (
-          short && { attribute: short.attribute, needs: short.amount, present: Number(copy.value('attributes', row, short.attribute)) }
-        );
+        return short && { attribute: short.attribute, needs: short.amount, present: values.value(row, short.attribute)! };
       },
     };
     return refusalOf(view);

@@ -1,7 +1,10 @@
 import { decode } from '@msgpack/msgpack';
 import { z } from 'zod';
 import { POWERS } from '../math/grid.js';
+import type { TableDefinition } from '../world/define-table.js';
+import type { Columns } from '../world/rows.js';
 import type { WireSchema } from './schema.js';
+import { type ToldEntries, toldEntries, type ToldParts, type ToldTable, toldTable } from './told.js';
 
 // What a later version tells behind these is none of ours.
 const frameShape = z.tuple(
@@ -17,7 +20,7 @@ interface CopyTable {
   readonly name: string;
   readonly columns: ReadonlyMap<number, WireSchema['tables'][number]['columns'][number]>;
   readonly extensions: CopyTable[];
-  rows: (Map<string, CopyValue> | undefined)[];
+  rows: (Record<string, CopyValue> | undefined)[];
 }
 
 /**
@@ -105,15 +108,16 @@ export class Copy {
     value: CopyValue,
     before: Map<string, CopyValue | undefined> | undefined,
   ): void {
-    const cells = (table.rows[row] ??= new Map());
-    this.note(before, table, row, column, cells.get(column));
-    cells.set(column, value);
+    // Without a prototype: an entry may be called as something that every object has.
+    const cells = (table.rows[row] ??= Object.create(null) as Record<string, CopyValue>);
+    this.note(before, table, row, column, cells[column]);
+    cells[column] = value;
   }
 
   private drop(table: CopyTable, row: number, before: Map<string, CopyValue | undefined> | undefined): void {
     const cells = table.rows[row];
     if (cells) {
-      if (before) for (const [column, value] of cells) this.note(before, table, row, column, value);
+      if (before) for (const [column, value] of Object.entries(cells)) this.note(before, table, row, column, value);
       table.rows[row] = undefined;
     }
     for (const extension of table.extensions) this.drop(extension, row, before);
@@ -141,7 +145,22 @@ export class Copy {
 
   /** What was told of a value, or undefined where nothing was. Numbers come as authored, entries by id. */
   value(table: string, row: number, column: string): CopyValue | undefined {
-    return this.byName.get(table)?.rows[row]?.get(column);
+    return this.cells(table, row)?.[column];
+  }
+
+  /** What was told of a row by the names of its columns; undefined where nothing was. */
+  cells(table: string, row: number): Readonly<Record<string, CopyValue>> | undefined {
+    return this.byName.get(table)?.rows[row];
+  }
+
+  /** A table by its definition: rows with the names and types of the world's. */
+  of<C extends Columns, O extends keyof C & string>(table: TableDefinition<C, O>): ToldTable<C> {
+    return toldTable(this, table);
+  }
+
+  /** A table with columns for each entry, by its definition: numbers by the ids of entries. */
+  entries<P extends string>(table: ToldParts<P>): ToldEntries<P> {
+    return toldEntries(this, table);
   }
 
   /** The rows of a table that something was told of, ascending. */
@@ -167,7 +186,7 @@ export class Copy {
     const all: Record<string, Record<number, Record<string, CopyValue>>> = {};
     for (const table of this.byName.values())
       for (const row of this.rows(table.name))
-        (all[table.name] ??= {})[row] = Object.fromEntries([...table.rows[row]!].sort(([a], [b]) => (a < b ? -1 : 1)));
+        (all[table.name] ??= {})[row] = Object.fromEntries(Object.entries(table.rows[row]!).sort(([a], [b]) => (a < b ? -1 : 1)));
     return all;
   }
 }

@@ -1,3 +1,4 @@
+import { attributesTable } from '../concepts/attributes/tables.js';
 import { didYouMean } from '../ruleset/suggest.js';
 import type { Copy } from './copy.js';
 
@@ -16,17 +17,19 @@ const asNumber = (value: unknown) => (typeof value === 'number' ? value : undefi
 
 /** The attributes that seats are told of under these rules; beside each stand columns of its own, behind a dot. */
 const namesOf = ({ schema }: Copy): readonly string[] =>
-  (schema.tables.find(({ name }) => name === 'attributes')?.columns ?? []).map(({ name }) => name).filter((name) => !name.includes('.'));
+  (schema.tables.find(({ name }) => name === attributesTable.name)?.columns ?? [])
+    .map(({ name }) => name)
+    .filter((name) => !name.includes('.'));
 
 /** The values of the actor in a row of a copy. */
 export function sourceOf(copy: Copy, row: number): ActorSource {
   return {
-    value: (attribute) => asNumber(copy.value('attributes', row, attribute)),
+    value: (attribute) => copy.entries(attributesTable).value(row, attribute),
     on: (attribute, listener) => {
       const known = namesOf(copy);
       if (!known.includes(attribute))
         throw new RangeError(`No attribute is called ${attribute}, or none that seats are told of.${didYouMean(attribute, known)}`);
-      return copy.subscribe('attributes', attribute, (changed, now, before) => {
+      return copy.entries(attributesTable).on(attribute, (changed, now, before) => {
         if (changed === row) listener(asNumber(now), asNumber(before));
       });
     },

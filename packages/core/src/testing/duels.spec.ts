@@ -59,7 +59,7 @@ function winner(world: World): number {
   for (let tick = 0; tick < 900; tick++) {
     world.step();
     const left = [0, 0];
-    for (let row = 0; row < world.actors.high; row++) if (world.actors.live[row] === 1) left[team[row]]++;
+    for (const row of world.actors.rows()) left[team[row]]++;
     if (left[0] === 0 || left[1] === 0) return Math.sign(left[0] - left[1]);
   }
   return 0;

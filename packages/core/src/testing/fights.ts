@@ -75,8 +75,6 @@ export function doing(trial: Trial, seat = 'north'): string {
 /** Ticks until the first ability of a seat may be used again. */
 export function cooling(trial: Trial, seat = 'north'): number {
   const table = abilitiesTable.in(trial.world);
-  for (let row = 0; row < table.high; row++)
-    if (table.live[row] === 1 && table.cells.actor[row] === trial.actor(seat))
-      return Math.max(0, table.cells.ready[row] - trial.world.tick);
-  return 0;
+  const row = table.firstOf(trial.actor(seat));
+  return row < 0 ? 0 : Math.max(0, table.cells.ready[row] - trial.world.tick);
 }

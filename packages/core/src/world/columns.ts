@@ -97,5 +97,8 @@ export const ROW_BITS = 20;
 export const ROW_MASK = (1 << ROW_BITS) - 1;
 export const GENERATIONS = 1 << (31 - ROW_BITS);
 
+/** The row of an actor by its handle, whether or not it still lives; -1 for the handle of nobody. */
+export const rowInHandle = (handle: number): number => (handle === 0 ? -1 : handle & ROW_MASK);
+
 /** The array in which a column's cells are. */
 export type CellArray = Float64Array | Int32Array;

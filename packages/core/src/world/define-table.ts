@@ -35,6 +35,8 @@ export interface TableRules {
 
 /** A table as its concept defines it, once: the names and types of its cells follow from this wherever somebody reads or writes them. */
 export interface TableDefinition<C extends Columns = Columns, O extends keyof C & string = never> extends TableSpec {
+  /** The columns as they are defined. */
+  readonly defined: C;
   /** The table under rules: what its concept declares. */
   under(rules: TableRules): TableSpec;
   /** The table of a world. */
@@ -57,14 +59,16 @@ export function defineTable<const C extends Columns, const O extends keyof C & s
       return { name, ...column, see: seen, ...(present && { present }) };
     }),
   });
-  const left = Object.values(columns).some(({ see }) => see === 'rules');
   // Whoever runs a rule asks for its tables many times before anybody asks for another world's.
+  let specs: readonly ColumnSpec[] | undefined;
   let before: World | undefined;
   let table: TypedTable<C, O> | undefined;
   return {
     ...rest,
-    // One that leaves something to the rules is never declared without them.
-    columns: left ? [] : under({}).columns,
+    defined: columns,
+    get columns() {
+      return (specs ??= under({}).columns);
+    },
     under,
     in: (world) => {
       if (world !== before || table === undefined) [before, table] = [world, world.table(rest.name) as TypedTable<C, O>];

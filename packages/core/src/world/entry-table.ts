@@ -14,12 +14,15 @@ export type ColumnsOf<S> = S extends ColumnSpec
     : { readonly [K in keyof S]: ColumnsOf<S[K]> };
 
 /** What a concept says of a table that has columns for each entry of a chapter. */
-export interface EntryTableDeclaration<E, S extends ColumnShape> extends Omit<TableSpec, 'columns'> {
+export interface EntryTableDeclaration<E, S extends ColumnShape, P extends string> extends Omit<TableSpec, 'columns'> {
+  /** The columns of an entry beside the one that has its own id: what is behind the id in their names. */
+  readonly parts?: readonly P[];
   readonly columns: (entry: E) => S;
 }
 
-export interface EntryTable<E, S extends ColumnShape> {
+export interface EntryTable<E, S extends ColumnShape, P extends string = never> {
   readonly name: string;
+  readonly parts: readonly P[];
   /** The table for these entries: what its concept declares. */
   under(entries: readonly E[], rules?: Pick<TableRules, 'present'>): TableSpec;
   in(world: World): Table;
@@ -30,8 +33,10 @@ export interface EntryTable<E, S extends ColumnShape> {
 }
 
 /** Defines a table with columns for each entry of a chapter: what an entry has there is said once, as a shape of columns. */
-export function defineEntryTable<E, const S extends ColumnShape>(declaration: EntryTableDeclaration<E, S>): EntryTable<E, S> {
-  const { columns, ...rest } = declaration;
+export function defineEntryTable<E, const S extends ColumnShape, const P extends string = never>(
+  declaration: EntryTableDeclaration<E, S, P>,
+): EntryTable<E, S, P> {
+  const { columns, parts = [], ...rest } = declaration;
   // Worlds come and go by the hundred under the same rules.
   const known = new WeakMap<readonly E[], readonly S[]>();
   const shapes = (entries: readonly E[]): readonly S[] => {
@@ -41,6 +46,7 @@ export function defineEntryTable<E, const S extends ColumnShape>(declaration: En
   };
   return {
     name: rest.name,
+    parts,
     under: (entries, { present } = {}) => ({
       ...rest,
       columns: shapes(entries).flatMap((shape) => [...leaves(shape)].map((column) => ({ ...column, ...(present && { present }) }))),
@@ -69,6 +75,9 @@ function filled(table: Table, shape: ColumnShape): unknown {
   if (Array.isArray(shape)) return shape.map((part) => filled(table, part));
   return Object.fromEntries(Object.entries(shape).map(([part, of]) => [part, filled(table, of)]));
 }
+
+/** The name of a column that an entry has beside the one of its own id. A dot is no part of an id. */
+export const partName = (id: string, part: string): string => `${id}.${part}`;
 
 /** Names of an entry's column, now and before: by what its id, and those that it had, make of them. */
 export function columnNames(

@@ -6,6 +6,7 @@ export * from './columns.js';
 export * from './define-table.js';
 export * from './entry-table.js';
 export * from './actors.js';
+export * from './rows.js';
 export * from './table.js';
 export * from './hash.js';
 export * from './world.js';

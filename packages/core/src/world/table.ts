@@ -18,9 +18,6 @@ export class Column {
 const arrayFor = ({ kind }: ColumnSpec, capacity: number): CellArray =>
   kind === 'number' ? new Float64Array(capacity) : new Int32Array(capacity);
 
-/** The row of an actor by its handle, whether or not it still lives; -1 for the handle of nobody. */
-export const rowInHandle = (handle: number): number => (handle === 0 ? -1 : handle & ROW_MASK);
-
 /** A copy of a table's contents; rows at and above `high` were never used. */
 export interface TableContent {
   readonly high: number;
@@ -154,6 +151,11 @@ export class Table {
     return this.ownerColumn!.data[row];
   }
 
+  /** Does something for each live row, ascending: also for those that come behind meanwhile, and not for those that go. */
+  each(work: (row: number) => void): void {
+    for (let row = 0; row < this.high; row++) if (this.live[row] === 1) work(row);
+  }
+
   /** The rows that belong to an actor, ascending. They may be removed while one goes through them. */
   rowsOf(owner: number): readonly number[] {
     const rows: number[] = [];
@@ -169,6 +171,16 @@ export class Table {
   /** The next row, behind one, that belongs to the same actor, or -1. */
   nextOf(row: number): number {
     return this.owned(this.index().next(row), this.ownerColumn!.data[row]);
+  }
+
+  /** Does something for each row that belongs to an actor, ascending: also for those that come behind meanwhile, and not for those that go. */
+  eachOf(owner: number, work: (row: number) => void): void {
+    for (let row = this.firstOf(owner); row >= 0;) {
+      work(row);
+      const stays = this.live[row] === 1 && this.ownerOf(row) === owner;
+      const before = row;
+      for (row = stays ? row : this.firstOf(owner); row >= 0 && row <= before;) row = this.nextOf(row);
+    }
   }
 
   private owned(row: number, owner: number): number {

@@ -1,6 +1,6 @@
 import { once } from 'node:events';
 import { connect, type Socket } from 'node:net';
-import { SUBPROTOCOL } from '@eager-ember/core';
+import { bodiesTable, SUBPROTOCOL } from '@eager-ember/core';
 import { Seat } from '../database/models.js';
 import { Harness, type RoomInfo, type Screen } from '../testing/harness.js';
 import { MOST_SOCKETS, Places } from './door.js';
@@ -109,7 +109,7 @@ describe('The door of a room', () => {
     expect(pane.welcome!.seat).toBe('north');
     expect(pane.welcome!.seats).toContain({ name: 'north', driven: false });
     pane.ask({ do: 'move', x: 1, y: 0 });
-    await truth.until('it moves', () => (truth.copy!.value('bodies', pane.welcome!.row!, 'velocityX') as number) !== 0);
+    await truth.until('it moves', () => truth.copy!.of(bodiesTable).row(pane.welcome!.row!).headingX === 1);
     await Promise.all([truth.close(), pane.close()]);
   });
 

@@ -1,3 +1,4 @@
+import { actorTable, rowInHandle, seatsTable } from '@eager-ember/core';
 import { withCompany } from '../testing/company.js';
 import type { Harness, RoomInfo, Screen } from '../testing/harness.js';
 
@@ -36,10 +37,13 @@ describe('Progress, on the wire', () => {
     const crews = () => {
       const { copy } = all;
       return Object.fromEntries(
-        copy!.rows('seats').map((row) => {
-          const actor = Number(copy!.value('seats', row, 'actor')) & 0xfffff;
-          return [String(copy!.value('actors', actor, 'name')), copy!.value('actors', actor, 'team')];
-        }),
+        copy!
+          .of(seatsTable)
+          .all()
+          .map(({ actor = 0 }) => {
+            const { name, team } = copy!.of(actorTable).row(rowInHandle(actor));
+            return [name, team];
+          }),
       );
     };
     const { north: one, east, west, south: alone } = crews();

@@ -344,7 +344,7 @@ export class Room {
     if (seat === undefined) return 'truth';
     const actor = actorOfSeat(this.world, seat);
     const row = this.world.actors.rowOf(actor);
-    return { actor, team: row < 0 ? -1 : this.world.actors.column('team').data[row] };
+    return { actor, team: row < 0 ? -1 : this.world.actors.cells.team[row] };
   }
 
   private welcome(client: Client): void {

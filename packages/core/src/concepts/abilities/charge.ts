@@ -92,14 +92,12 @@ export function settleBroken(world: World, grip: Abilities, ability: Ability, ac
 function giveBack(world: World, grip: Abilities, ability: Ability, actor: number): void {
   const { costs, cooldown } = ability.broken;
   const { paid } = grip;
-  const { actor: owner, attribute, amount } = paid.cells;
-  for (let row = 0; row < paid.high; row++) {
-    if (paid.live[row] === 0 || owner[row] !== actor) continue;
-    const back = toGrid(amount[row] * (1 - costs));
-    const index = attribute[row];
+  paid.eachOf(actor, (row) => {
+    const back = toGrid(paid.cells.amount[row] * (1 - costs));
+    const index = paid.cells.attribute[row];
     paid.remove(row);
     if (back > 0) changeAttribute(world, actor, index, back, actor, 'refund');
-  }
+  });
   if (cooldown === 1) return;
   const at = ownedRow(grip, actor, ability.index);
   if (at < 0) return;
@@ -115,6 +113,5 @@ function giveBack(world: World, grip: Abilities, ability: Ability, actor: number
 
 /** Forgets what a use was paid with: it is over. */
 export function forgetPaid({ paid }: Abilities, actor: number): void {
-  const owner = paid.cells.actor;
-  for (let row = 0; row < paid.high; row++) if (paid.live[row] === 1 && owner[row] === actor) paid.remove(row);
+  for (const row of paid.rowsOf(actor)) paid.remove(row);
 }

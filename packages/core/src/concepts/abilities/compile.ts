@@ -11,7 +11,8 @@ import { readAttribute } from '../attributes/index.js';
 import { type ClipSpan, spanSeconds } from '../clips/index.js';
 import { compileDelivery, type Delivery } from '../deliveries/compile.js';
 import { hasStatus } from '../statuses/index.js';
-import { type AbilityNumber, adjustable } from './gifts.js';
+import { adjustable } from './gifts.js';
+import type { AbilityNumber } from './tables.js';
 import type { AbilityEntry, GroupEntry } from './schema.js';
 import { compileTooltip, type Tooltip } from './tooltip.js';
 

@@ -3,12 +3,7 @@ import type { Amount } from '../../ruleset/context.js';
 import type { World } from '../../world/world.js';
 import { abilities } from './index.js';
 import { giveAbilities } from './owned.js';
-
-/** What of an ability can be other for one who has learned something. */
-export const CHANGEABLE = ['cooldown', 'cast', 'recovery', 'channel', 'range', 'costs'] as const;
-export type AbilityNumber = (typeof CHANGEABLE)[number];
-/** How: so much more (seconds, units of length or of the cost), or so many percent more. */
-export const CHANGES = ['add', 'percent'] as const;
+import { type AbilityNumber, CHANGEABLE, CHANGES } from './tables.js';
 
 /** A change of a number of an ability, for one actor. */
 export interface NumberChange {
@@ -21,13 +16,9 @@ export interface NumberChange {
 /** Makes these all that a giver gives an actor: abilities beyond those of its kind, and changes of numbers. */
 export function setGifts(world: World, actor: number, giver: number, owned: readonly number[], changes: readonly NumberChange[]): void {
   const { gifts, numbers } = abilities.in(world);
-  for (const table of [gifts, numbers]) {
-    const { actor: whose, giver: by } = table.cells;
-    for (let at = 0; at < table.high; at++) if (table.live[at] === 1 && whose[at] === actor && by[at] === giver) table.remove(at);
-  }
+  for (const table of [gifts, numbers]) for (const at of table.rowsOf(actor)) if (table.cells.giver[at] === giver) table.remove(at);
   for (const ability of owned) gifts.insert({ actor, ability, giver });
-  for (const { ability, number, change, amount } of changes)
-    numbers.insert({ actor, ability, number: CHANGEABLE.indexOf(number), change: CHANGES.indexOf(change), amount, giver });
+  for (const { ability, number, change, amount } of changes) numbers.insert({ actor, ability, number, change, amount, giver });
   const row = world.actors.rowOf(actor);
   if (row >= 0) giveAbilities(world, row);
 }
@@ -36,12 +27,12 @@ export function setGifts(world: World, actor: number, giver: number, owned: read
 function adjusted(world: World, actor: number, ability: number, number: AbilityNumber, value: number): number {
   const { numbers } = abilities.in(world);
   if (numbers.count === 0) return value;
-  const { actor: whose, ability: of, number: which, change, amount } = numbers.cells;
+  const { ability: of, number: which, change, amount } = numbers.cells;
   const wanted = CHANGEABLE.indexOf(number);
   let add = 0;
   let percent = 0;
-  for (let at = 0; at < numbers.high; at++) {
-    if (numbers.live[at] === 0 || whose[at] !== actor || of[at] !== ability || which[at] !== wanted) continue;
+  for (let at = numbers.firstOf(actor); at >= 0; at = numbers.nextOf(at)) {
+    if (of[at] !== ability || which[at] !== wanted) continue;
     if (change[at] === 0) add += amount[at];
     else percent += amount[at];
   }

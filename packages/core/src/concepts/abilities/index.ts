@@ -21,15 +21,15 @@ import { isTold } from '../../ruleset/visible.js';
 export { type AbilityEntry, CHARGES, type GroupEntry, NUMBERS, TARGETS, type TargetEntry } from './schema.js';
 export { breakCast, canUse, useAbility, refusalNow } from './casts.js';
 export { type AbilityView, type Refusal, refusalOf, refusalWords } from './refusals.js';
-export { type CastPhase, PHASES as CAST_PHASES } from './tables.js';
+export { type AbilityNumber, type CastPhase, CHANGEABLE, CHANGES, PHASES as CAST_PHASES } from './tables.js';
 export { fillTooltip, wrapText } from './tooltip.js';
 export { pricesOf } from './charge.js';
-export { type AbilityNumber, CHANGEABLE, CHANGES, type NumberChange, setGifts } from './gifts.js';
+export { type NumberChange, setGifts } from './gifts.js';
 export { numbersOf } from './numbers.js';
 export { ownedRow } from './tables.js';
 
 function everyActor(world: World, work: (world: World, row: number) => void): void {
-  for (let row = 0; row < world.actors.high; row++) if (world.actors.live[row] === 1) work(world, row);
+  world.actors.each((row) => work(world, row));
 }
 
 /** What of a skill tree says which abilities players learn in it. */

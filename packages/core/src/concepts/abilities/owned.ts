@@ -7,12 +7,9 @@ export function giveAbilities(world: World, row: number): void {
   const { table, list, of, gifts } = abilities.in(world);
   const actor = world.actors.handle(row);
   const wanted = typeOf(world, row).abilities.map((id) => list.findIndex((ability) => ability.id === id));
-  const { actor: whose, ability: given } = gifts.cells;
-  for (let at = 0; at < gifts.high; at++)
-    if (gifts.live[at] === 1 && whose[at] === actor && !wanted.includes(given[at])) wanted.push(given[at]);
+  for (const at of gifts.rowsOf(actor)) if (!wanted.includes(gifts.cells.ability[at])) wanted.push(gifts.cells.ability[at]);
   const present = new Set<number>();
-  for (let at = 0; at < table.high; at++) {
-    if (table.live[at] === 0 || of.actor[at] !== actor) continue;
+  for (const at of table.rowsOf(actor)) {
     const index = of.ability[at];
     if (!wanted.includes(index)) {
       table.remove(at);

@@ -7,6 +7,12 @@ import type { CompiledAbilities } from './compile.js';
 export const PHASES = ['casting', 'channelling', 'recovering'] as const;
 export type CastPhase = (typeof PHASES)[number];
 
+/** What of an ability can be other for one who has learned something. */
+export const CHANGEABLE = ['cooldown', 'cast', 'recovery', 'channel', 'range', 'costs'] as const;
+export type AbilityNumber = (typeof CHANGEABLE)[number];
+/** How: so much more (seconds, units of length or of the cost), or so many percent more. */
+export const CHANGES = ['add', 'percent'] as const;
+
 export const abilitiesTable = defineTable({
   name: 'abilities',
   owner: 'actor',
@@ -67,8 +73,8 @@ export const abilityNumbersTable = defineTable({
   columns: {
     actor: { kind: 'actor', see: 'owner' },
     ability: { kind: 'entry', chapter: 'abilities', see: 'owner' },
-    number: { kind: 'int', see: 'owner' },
-    change: { kind: 'int', see: 'owner' },
+    number: { kind: 'int', words: CHANGEABLE, see: 'owner' },
+    change: { kind: 'int', words: CHANGES, see: 'owner' },
     amount: { kind: 'number', see: 'owner', decimals: 3 },
     giver: { kind: 'int', see: 'server' },
   },

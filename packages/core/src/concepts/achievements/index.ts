@@ -211,8 +211,7 @@ export function resetAchievements(world: World, actor: number): void {
 function showSecrets(world: World, row: number): void {
   const { found, cells, entries } = achievements.in(world);
   const actor = world.actors.handle(row);
-  const whose = found.cells.actor;
-  for (let at = 0; at < found.high; at++) if (found.live[at] === 1 && whose[at] === actor) found.remove(at);
+  for (const at of found.rowsOf(actor)) found.remove(at);
   entries.forEach(({ secret, label, text = '', points }, index) => {
     if (!secret || cells[index].done.data[row] !== 1) return;
     found.write(found.add(), { actor, achievement: index, label: world.textIndex(label), text: world.textIndex(text), points });

@@ -80,7 +80,7 @@ export function addModifier(a: Attributes, row: number, actor: number, modifier:
     actor,
     source,
     attribute,
-    operation: OPERATIONS.indexOf(operation),
+    operation,
     amount,
     stacks,
     live,

@@ -15,8 +15,7 @@ export function regenerate(world: World, a: Attributes): void {
     if (isPlain(attribute)) regeneratePlain(world, a, attribute, index, attribute.refill, resting);
     else regenerateEach(world, a, attribute, index, attribute.refill, resting);
   });
-  if (a.compiled.list.some((attribute) => attribute.restless))
-    for (let row = 0; row < world.actors.high; row++) if (world.actors.live[row] === 1) settleRestless(world, a, row);
+  if (a.compiled.list.some((attribute) => attribute.restless)) world.actors.each((row) => settleRestless(world, a, row));
   // A live amount may follow what moves by itself; where none has moved, nothing else has.
   for (const row of liveActors(world, a)) if (refreshLive(world, a, row)) settle(world, a, row);
   lookAtThresholds(world, a);

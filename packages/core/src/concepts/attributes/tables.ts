@@ -1,11 +1,9 @@
 import { LARGEST_AMOUNT } from '../../math/grid.js';
 import type { PerEntry } from '../../world/columns.js';
 import { defineTable } from '../../world/define-table.js';
-import { columnNames, defineEntryTable } from '../../world/entry-table.js';
+import { columnNames, defineEntryTable, partName } from '../../world/entry-table.js';
 import type { Attribute } from './compile.js';
-
-/** Names of an attribute's own book-keeping columns. A dot is no part of an id, so they never meet an attribute's. */
-const part = (name: string) => (id: string) => `${id}.${name}`;
+import { OPERATIONS } from './schema.js';
 
 /** Whether a bound has to be remembered: one that is always the same is in the rules. */
 export const moves = (bound: Attribute['max']): boolean => bound !== undefined && bound.constant === undefined;
@@ -18,10 +16,11 @@ export const attributesTable = defineEntryTable({
   name: 'attributes',
   title: 'Stats',
   extends: 'actors',
+  parts: ['min', 'max', 'base'],
   columns: (attribute: Attribute) => {
     const { see, decimals, saved, kind, refill, whole, label } = attribute;
     const present: PerEntry<boolean> = { column: 'type', of: attribute.present };
-    const names = (name?: string) => ({ ...columnNames(attribute, name === undefined ? undefined : part(name)), present });
+    const names = (name?: string) => ({ ...columnNames(attribute, name === undefined ? undefined : (id) => partName(id, name)), present });
     const follows = attribute.follow === 'share' && moves(attribute.max);
     return {
       value: { ...names(), kind: 'number', see, decimals, saved: saved && kind !== 'stat', label, range: rangeOf(attribute) },
@@ -78,7 +77,7 @@ export const modifiersTable = defineTable({
     actor: { kind: 'actor', see: 'server' },
     source: { kind: 'actor', see: 'server' },
     attribute: { kind: 'entry', chapter: 'attributes', see: 'server' },
-    operation: { kind: 'int', see: 'server' },
+    operation: { kind: 'int', words: OPERATIONS, see: 'server' },
     amount: { kind: 'number', see: 'server', decimals: 4 },
     stacks: { kind: 'int', see: 'server' },
     /** The number under which the rules keep an amount that is asked again and again; 0 for one taken once. */

@@ -79,8 +79,7 @@ function thinkAll(world: World): void {
   const of = table.cells;
   const rest = thinkingTicks(world);
   const due: number[] = [];
-  for (let row = 0; row < actors.high; row++)
-    if (actors.live[row] === 1 && of.thinks[row] <= world.tick && list[actors.cells.type[row]].behaviour) due.push(row);
+  for (const row of actors.rows()) if (of.thinks[row] <= world.tick && list[actors.cells.type[row]].behaviour) due.push(row);
   // Who found a tick without steps for it comes first at the next one.
   world.turns.sort(due, (row) => actors.handle(row)).sort((a, b) => of.thinks[a] - of.thinks[b]);
   for (const row of due) {

@@ -24,8 +24,7 @@ const whoseFor = (world: World, container: Container, visitor: number) => (conta
 export function hold(world: World, thing: number, container: Container, visitor: number): void {
   const { lids, filled } = containers.in(world);
   const whose = whoseFor(world, container, visitor);
-  const { thing: things, whose: whoses } = filled.cells;
-  for (let at = 0; at < filled.high; at++) if (filled.live[at] === 1 && things[at] === thing && whoses[at] === whose) return;
+  if (filled.rowsOf(thing).some((at) => filled.cells.whose[at] === whose)) return;
   filled.insert({ thing, whose });
   const since = lids.cells.filled;
   const row = world.actors.rowOf(thing);
@@ -80,11 +79,9 @@ const contentOf = (world: World, container: Container, row: number): Content | u
 /** The rows of what somebody may take from a thing, in the order in which it holds them. */
 function availableTo(world: World, visitor: number, thing: number, container: Container): readonly number[] {
   const { contents } = containers.in(world);
-  const { thing: things, whose: whoses } = contents.cells;
   const whose = whoseFor(world, container, visitor);
-  const found: number[] = [];
-  for (let row = 0; row < contents.high; row++)
-    if (contents.live[row] === 1 && things[row] === thing && whoses[row] === whose && contentOf(world, container, row)) found.push(row);
+  const own = contents.rowsOf(thing).filter((row) => contents.cells.whose[row] === whose);
+  const found = own.filter((row) => contentOf(world, container, row));
   // What a loot table gave comes behind the rest, in the order in which it was drawn.
   const place = (row: number) => {
     const at = container.holds.indexOf(contentOf(world, container, row)!);

@@ -67,16 +67,14 @@ export const containers = defineConcept<CompiledContainers, Containers>({
         const row = openings.live[at] === 1 ? world.actors.rowOf(thing[at]) : -1;
         if (openings.live[at] === 1 && (row < 0 || !containerAt(world, row))) openings.remove(at);
       }
-      for (let row = 0; row < lids.high; row++)
-        if (lids.live[row] === 1 && !containerAt(world, row)) lids.write(row, { lid: CLOSED, until: 0 });
+      for (const row of lids.rows()) if (!containerAt(world, row)) lids.write(row, { lid: CLOSED, until: 0 });
       showAll(world);
     },
     actorLeaving: (world, row) => {
       const { openings } = containers.in(world);
       const actor = world.actors.handle(row);
       const { visitor, thing } = openings.cells;
-      for (let at = 0; at < openings.high; at++)
-        if (openings.live[at] === 1 && (visitor[at] === actor || thing[at] === actor)) leave(world, at, 'gone');
+      for (const at of openings.rows()) if (visitor[at] === actor || thing[at] === actor) leave(world, at, 'gone');
     },
   },
   systems: { overlaps: moveLids },
@@ -96,10 +94,7 @@ export function containerAt(world: World, row: number): Container | undefined {
 
 /** The row of what says that somebody has something open, or is opening it; -1 where nobody has. */
 function openingBy(world: World, visitor: number): number {
-  const { openings } = containers.in(world);
-  const cells = openings.cells.visitor;
-  for (let at = 0; at < openings.high; at++) if (openings.live[at] === 1 && cells[at] === visitor) return at;
-  return -1;
+  return containers.in(world).openings.firstOf(visitor);
 }
 
 /** The thing that somebody has open, or is opening; 0 for none. */
@@ -111,10 +106,7 @@ export function openedBy(world: World, visitor: number): number {
 /** The rows of what says that somebody has a thing open, or is opening it. */
 function openingsOf(world: World, thing: number): readonly number[] {
   const { openings } = containers.in(world);
-  const things = openings.cells.thing;
-  const found: number[] = [];
-  for (let at = 0; at < openings.high; at++) if (openings.live[at] === 1 && things[at] === thing) found.push(at);
-  return found;
+  return openings.rows().filter((at) => openings.cells.thing[at] === thing);
 }
 
 /** Those who have a thing open, or are opening it. */
@@ -245,10 +237,7 @@ function moveLids(world: World): void {
 function empty(world: World, row: number, container: Container): void {
   const grip = containers.in(world);
   const thing = world.actors.handle(row);
-  for (const table of [grip.contents, grip.filled]) {
-    const things = table.cells.thing;
-    for (let at = 0; at < table.high; at++) if (table.live[at] === 1 && things[at] === thing) table.remove(at);
-  }
+  for (const table of [grip.contents, grip.filled]) for (const at of table.rowsOf(thing)) table.remove(at);
   grip.lids.cells.filled[row] = 0;
   world.emit(events.containerFilled, { target: thing }, { container: container.id });
 }

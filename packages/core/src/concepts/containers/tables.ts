@@ -12,7 +12,7 @@ export const lidsTable = defineTable({
   name: 'lids',
   extends: 'actors',
   columns: {
-    lid: { kind: 'int', see: 'everyone' },
+    lid: { kind: 'int', words: LIDS, see: 'everyone' },
     /** When what it is doing is done; 0 where it stays so. */
     until: { kind: 'tick', see: 'everyone' },
     /** When what is in it was decided last; 0 for not yet. */

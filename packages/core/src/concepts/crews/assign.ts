@@ -12,8 +12,7 @@ import { events } from './events.js';
 export function membersOf(world: World, team: number): readonly number[] {
   const cells = world.actors.cells.team;
   const rows: number[] = [];
-  for (let row = 0; row < world.actors.high; row++)
-    if (world.actors.live[row] === 1 && cells[row] === team && typeOf(world, row).kind === 'player') rows.push(row);
+  for (const row of world.actors.rows()) if (cells[row] === team && typeOf(world, row).kind === 'player') rows.push(row);
   return rows;
 }
 
@@ -50,8 +49,7 @@ function teamOfParty(world: World, party: string): number {
   const { party: parties } = crewsTable.in(world).cells;
   const cells = world.actors.cells.team;
   const wanted = world.textIndex(party);
-  for (let row = 0; row < world.actors.high; row++)
-    if (world.actors.live[row] === 1 && parties[row] === wanted + 1 && cells[row] >= 0) return cells[row];
+  for (const row of world.actors.rows()) if (parties[row] === wanted + 1 && cells[row] >= 0) return cells[row];
   return -1;
 }
 

@@ -92,7 +92,7 @@ export const crews: Concept<CompiledCrews> = defineConcept<CompiledCrews>({
       world.emit(events.teamChanged, { subject: world.actors.handle(row) }, { team: '', before: idOf(world.rules, 'teams', before) });
     },
     rulesAdopted: (world) => {
-      for (let row = 0; row < world.actors.high; row++) if (world.actors.live[row] === 1) settle(world, row);
+      world.actors.each((row) => settle(world, row));
     },
   },
   systems: { thresholds: announceChanges },

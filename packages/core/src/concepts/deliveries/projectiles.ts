@@ -196,14 +196,13 @@ function hasHit(grip: Deliveries, projectile: number): boolean {
 
 function findStrike({ strikes }: Deliveries, projectile: number, target: number | undefined): boolean {
   const { projectile: of, target: whom } = strikes.cells;
-  for (let row = 0; row < strikes.high; row++)
-    if (strikes.live[row] === 1 && of[row] === projectile && (target === undefined || whom[row] === target)) return true;
+  for (const row of strikes.rows()) if (of[row] === projectile && (target === undefined || whom[row] === target)) return true;
   return false;
 }
 
 function end({ projectiles, strikes }: Deliveries, row: number): void {
   const handle = projectiles.handle(row);
   const of = strikes.cells.projectile;
-  for (let at = 0; at < strikes.high; at++) if (strikes.live[at] === 1 && of[at] === handle) strikes.remove(at);
+  for (const at of strikes.rows()) if (of[at] === handle) strikes.remove(at);
   projectiles.remove(row);
 }

@@ -32,6 +32,5 @@ export function choose(world: World, visitor: number, args: Readonly<Record<stri
 function isOffered(world: World, row: number, number: number): boolean {
   const { offered } = dialogues.in(world);
   const { talk, number: numbers } = offered.cells;
-  for (let at = 0; at < offered.high; at++) if (offered.live[at] === 1 && talk[at] === row && numbers[at] === number) return true;
-  return false;
+  return offered.rows().some((at) => talk[at] === row && numbers[at] === number);
 }

@@ -138,10 +138,7 @@ export const dialogues = defineConcept<readonly Dialogue[], Dialogues>({
 
 /** The row of the dialogue that somebody is the visitor of, or -1. */
 export function talkOf(world: World, visitor: number): number {
-  const { talks } = dialogues.in(world);
-  const cells = talks.cells.visitor;
-  for (let row = 0; row < talks.high; row++) if (talks.live[row] === 1 && cells[row] === visitor) return row;
-  return -1;
+  return dialogues.in(world).talks.firstOf(visitor);
 }
 
 /** The line that stands in a dialogue; undefined where an edit has taken it out. */
@@ -215,8 +212,7 @@ export function tell(
 
 function clearChoices(world: World, row: number): void {
   const { offered } = dialogues.in(world);
-  const talk = offered.cells.talk;
-  for (let at = 0; at < offered.high; at++) if (offered.live[at] === 1 && talk[at] === row) offered.remove(at);
+  for (const at of offered.rows()) if (offered.cells.talk[at] === row) offered.remove(at);
 }
 
 export function endTalk(world: World, row: number, how: DialogueEnd): void {
@@ -274,6 +270,6 @@ export function scopesTalking(world: World): readonly number[] {
 function rowsOfScope(table: Table, scope: number): readonly number[] {
   const cells = table.cells.scope;
   const found: number[] = [];
-  for (let row = 0; row < table.high; row++) if (table.live[row] === 1 && cells[row] === scope) found.push(row);
+  for (const row of table.rows()) if (cells[row] === scope) found.push(row);
   return found;
 }

@@ -43,10 +43,8 @@ export function drop(world: World, { dialogue, visitor }: Talk, why: Dropped): v
 function waitingFor(world: World, visitor: number): readonly number[] {
   const { waiting } = dialogues.in(world);
   if (waiting.count === 0) return [];
-  const of = waiting.cells;
-  const rows: number[] = [];
-  for (let row = 0; row < waiting.high; row++) if (waiting.live[row] === 1 && of.visitor[row] === visitor) rows.push(row);
-  return rows.sort((a, b) => of.turn[a] - of.turn[b]);
+  const { turn } = waiting.cells;
+  return [...waiting.rowsOf(visitor)].sort((a, b) => turn[a] - turn[b]);
 }
 
 /** Has what waits begin with those who hear nothing any more. */

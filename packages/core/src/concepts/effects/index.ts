@@ -87,8 +87,7 @@ export const effects = defineConcept<CompiledEffects, Effects>({
 
 /** Ends all that is on an actor. */
 export function endEffectsOf(world: World, actor: number, reason: Reason): void {
-  const { table, of } = effects.in(world);
-  for (let at = 0; at < table.high; at++) if (table.live[at] === 1 && of.actor[at] === actor) endEffect(world, at, reason);
+  effects.in(world).table.eachOf(actor, (at) => endEffect(world, at, reason));
 }
 
 /** How many of an effect are on an actor: instances, each with its stacks. */

@@ -246,10 +246,8 @@ function pulse(world: World, grip: Effects, at: number): void {
 /** The rows of an actor's instances of an effect, in table order. */
 export function instancesOf(world: World, actor: number, index: number): number[] {
   const { table, of } = effects.in(world);
-  const owner = of.actor;
-  const kind = of.effect;
   const rows: number[] = [];
-  for (let row = 0; row < table.high; row++) if (table.live[row] === 1 && owner[row] === actor && kind[row] === index) rows.push(row);
+  for (let row = table.firstOf(actor); row >= 0; row = table.nextOf(row)) if (of.effect[row] === index) rows.push(row);
   return rows;
 }
 

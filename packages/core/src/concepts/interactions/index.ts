@@ -172,17 +172,12 @@ export function interactionsOf(world: World, thingRow: number): readonly number[
 function visitsOf(world: World, actor: number): readonly number[] {
   const { table } = interactions.in(world);
   const { visitor, thing } = table.cells;
-  const found: number[] = [];
-  for (let at = 0; at < table.high; at++) if (table.live[at] === 1 && (visitor[at] === actor || thing[at] === actor)) found.push(at);
-  return found;
+  return table.rows().filter((at) => visitor[at] === actor || thing[at] === actor);
 }
 
 /** The row of the visit that somebody pays just now, or -1. */
 export function visitBy(world: World, visitor: number): number {
-  const { table } = interactions.in(world);
-  const cells = table.cells.visitor;
-  for (let at = 0; at < table.high; at++) if (table.live[at] === 1 && cells[at] === visitor) return at;
-  return -1;
+  return interactions.in(world).table.firstOf(visitor);
 }
 
 /** What of a price an actor has to pay now; 0 for none. */

@@ -105,12 +105,12 @@ export function noteLine(world: World, actor: number, source: string, amount: nu
   const row = world.actors.rowOf(actor);
   if (amount === 0 || !isPlayerRow(world, row)) return;
   const today = account.days[row] + 1;
-  const { actor: actors, day: days, label: labels, amount: amounts, times } = lines.cells;
+  const { day: days, label: labels, amount: amounts, times } = lines.cells;
   let count = 0;
   let last = -1;
   const label = world.textIndex(source);
-  for (let at = 0; at < lines.high; at++) {
-    if (lines.live[at] === 0 || actors[at] !== actor || days[at] !== today) continue;
+  for (const at of lines.rowsOf(actor)) {
+    if (days[at] !== today) continue;
     count++;
     last = at;
     if (labels[at] !== label || Math.sign(amounts[at]) !== Math.sign(amount)) continue;
@@ -124,8 +124,7 @@ export function noteLine(world: World, actor: number, source: string, amount: nu
     labels[last] = world.textIndex(OTHER);
     return;
   }
-  const at = lines.add();
-  lines.write(at, { actor, day: today, label, amount, times: 1 });
+  lines.insert({ actor, day: today, label, amount, times: 1 });
 }
 
 export interface Line {
@@ -137,19 +136,15 @@ export interface Line {
 /** The lines of a day of somebody's account, in the order in which they were begun. */
 export function linesOf(world: World, actor: number, day: number): readonly Line[] {
   const { lines } = ledger.in(world);
-  const { actor: actors, day: days, label: labels, amount: amounts, times } = lines.cells;
-  const found: Line[] = [];
-  for (let at = 0; at < lines.high; at++)
-    if (lines.live[at] === 1 && actors[at] === actor && days[at] === day)
-      found.push({ label: world.text(labels[at]), amount: amounts[at], times: times[at] });
-  return found;
+  const { day: days, label: labels, amount: amounts, times } = lines.cells;
+  const rows = lines.rowsOf(actor).filter((at) => days[at] === day);
+  return rows.map((at) => ({ label: world.text(labels[at]), amount: amounts[at], times: times[at] }));
 }
 
 /** Forgets the lines of days before one. */
 export function forgetLines(world: World, actor: number, before: number): void {
   const { lines } = ledger.in(world);
-  const { actor: actors, day: days } = lines.cells;
-  for (let at = 0; at < lines.high; at++) if (lines.live[at] === 1 && actors[at] === actor && days[at] < before) lines.remove(at);
+  for (const at of lines.rowsOf(actor)) if (lines.cells.day[at] < before) lines.remove(at);
 }
 
 /** What somebody has of the currency. */

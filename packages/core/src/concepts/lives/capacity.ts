@@ -30,6 +30,6 @@ export function isRoomForOne(world: World, values: readonly number[], type: numb
   if (actors.count >= MOST_ACTORS) return false;
   const types = actors.cells.type;
   let sum = values[type];
-  for (let row = 0; row < actors.high; row++) if (actors.live[row] === 1) sum += values[types[row]];
+  for (const row of actors.rows()) sum += values[types[row]];
   return sum <= MOST_VALUES;
 }

@@ -212,12 +212,10 @@ interface Harm {
 /** Who hurt an actor within the window, the last one first. */
 function harmTo(world: World, of: number): readonly Harm[] {
   const { harm } = lives.in(world);
-  const { actor, by, tick, cause } = harm.cells;
-  const found: Harm[] = [];
-  for (let at = 0; at < harm.high; at++)
-    if (harm.live[at] === 1 && actor[at] === of && tick[at] >= world.tick - HELP_WINDOW * world.rules.tickRate)
-      found.push({ by: by[at], cause: cause[at], row: at });
-  return found.sort((a, b) => b.cause - a.cause);
+  const { by, tick, cause } = harm.cells;
+  const oldest = world.tick - HELP_WINDOW * world.rules.tickRate;
+  const recent = harm.rowsOf(of).filter((row) => tick[row] >= oldest);
+  return recent.map((row): Harm => ({ by: by[row], cause: cause[row], row })).sort((a, b) => b.cause - a.cause);
 }
 
 /** What each of those did who hurt an actor within the window, in table order. */
@@ -296,7 +294,7 @@ function comeBack(world: World, actor: number): void {
   const { list, table, harm } = lives.in(world);
   const life = list[world.actors.cells.type[row]];
   table.cells.returns[row] = 0;
-  for (let at = 0; at < harm.high; at++) if (harm.live[at] === 1 && harm.cells.actor[at] === actor) harm.remove(at);
+  for (const at of harm.rowsOf(actor)) harm.remove(at);
   restart(world, row);
   if (life.atStart) {
     const { x, y } = homeOf(world, row);

@@ -39,7 +39,7 @@ export class Names {
     const { actors } = world;
     this.taken = new Set();
     this.next = new Map();
-    for (let row = 0; row < actors.high; row++) if (actors.live[row] === 1) this.taken.add(world.nameOf(actors.handle(row)));
+    for (const row of actors.rows()) this.taken.add(world.nameOf(actors.handle(row)));
     this.version = actors.version;
   }
 }

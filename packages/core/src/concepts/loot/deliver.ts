@@ -28,8 +28,7 @@ function openersOf(world: World, table: LootTable, doer: number): readonly numbe
   if (table.rolled === 'once') return [0];
   if (table.rolled === 'doer') return doer === 0 ? [] : [doer];
   const all: number[] = [];
-  for (let row = 0; row < world.actors.high; row++)
-    if (world.actors.live[row] === 1 && typeOf(world, row).kind === 'player') all.push(world.actors.handle(row));
+  for (const row of world.actors.rows()) if (typeOf(world, row).kind === 'player') all.push(world.actors.handle(row));
   return all;
 }
 

@@ -11,7 +11,7 @@ const ownRow = (world: World, player: number): number => {
 function roomRow(world: World, index: number): number {
   const { room } = loot.in(world);
   const tables = room.cells.loot;
-  for (let row = 0; row < room.high; row++) if (room.live[row] === 1 && tables[row] === index) return row;
+  for (const row of room.rows()) if (tables[row] === index) return row;
   return -1;
 }
 

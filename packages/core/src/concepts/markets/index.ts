@@ -224,7 +224,7 @@ export function sell(world: World, actor: number, market: Market, good: string, 
 function rowOf(world: World, market: number, attribute: number): number {
   const { prices } = markets.in(world);
   const { market: of, good: goods } = prices.cells;
-  for (let row = 0; row < prices.high; row++) if (prices.live[row] === 1 && of[row] === market && goods[row] === attribute) return row;
+  for (const row of prices.rows()) if (of[row] === market && goods[row] === attribute) return row;
   return -1;
 }
 

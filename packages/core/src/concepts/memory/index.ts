@@ -30,7 +30,7 @@ function rowOf(world: World, who: number, what: number, thing: number): number {
   if (index.version !== table.version) {
     index.rows.clear();
     const { who: whos, what: whats, thing: things } = table.cells;
-    for (let row = 0; row < table.high; row++) if (table.live[row] === 1) index.rows.set(`${whos[row]}/${whats[row]}/${things[row]}`, row);
+    for (const row of table.rows()) index.rows.set(`${whos[row]}/${whats[row]}/${things[row]}`, row);
     index.version = table.version;
   }
   return index.rows.get(`${who}/${what}/${thing}`) ?? -1;
@@ -71,5 +71,5 @@ export function remember(world: World, who: number, what: number, thing: number,
 export function forgetThing(world: World, thing: number): void {
   const { table } = memory.in(world);
   const things = table.cells.thing;
-  for (let row = 0; row < table.high; row++) if (table.live[row] === 1 && things[row] === thing) table.remove(row);
+  for (const row of table.rows()) if (things[row] === thing) table.remove(row);
 }

@@ -83,7 +83,7 @@ export const movement = defineConcept<undefined, Movement>({
     },
     actorLeaving: (world) => movement.in(world).near.spoil(),
     rulesAdopted: (world) => {
-      for (let row = 0; row < world.actors.high; row++) if (world.actors.live[row] === 1) pushOut(world, movement.in(world), row);
+      world.actors.each((row) => pushOut(world, movement.in(world), row));
     },
   },
   systems: { movement: (world) => moveAll(world, movement.in(world)) },
@@ -163,8 +163,8 @@ export function startPoint(world: World, row: number): { x: number; y: number } 
 /** The rows of all others that are up and have a will of their own. */
 function bodiesBeside(world: World, row: number): readonly number[] {
   const rows: number[] = [];
-  for (let other = 0; other < world.actors.high; other++)
-    if (world.actors.live[other] === 1 && other !== row && typeOf(world, other).kind !== 'prop' && !isDown(world, other)) rows.push(other);
+  for (const other of world.actors.rows())
+    if (other !== row && typeOf(world, other).kind !== 'prop' && !isDown(world, other)) rows.push(other);
   return rows;
 }
 

@@ -128,7 +128,7 @@ export function countMade(world: World, made: number): number {
   const { table } = pickups.in(world);
   const cells = table.cells.made;
   let count = 0;
-  for (let row = 0; row < table.high; row++) if (table.live[row] === 1 && cells[row] === made) count++;
+  for (const row of table.rows()) if (cells[row] === made) count++;
   return count;
 }
 
@@ -149,8 +149,7 @@ function fadeAll(world: World): void {
     world.emit(events.pickupFaded, owner === 0 ? {} : { subject: owner }, { pickup: id, ...(owner !== 0 && { own: true }) });
   }
   const until = grip.own.cells.until;
-  for (let row = 0; row < grip.own.high; row++)
-    if (grip.own.live[row] === 1 && until[row] !== 0 && until[row] <= world.tick) grip.own.remove(row);
+  for (const row of grip.own.rows()) if (until[row] !== 0 && until[row] <= world.tick) grip.own.remove(row);
 }
 
 /** Takes a pickup out of the arena; one that comes back will. */
@@ -169,8 +168,8 @@ function forgetRow(world: World, row: number): void {
   const { table, own, refused } = pickups.in(world);
   const thing = table.handle(row);
   forgetThing(world, thing);
-  for (let at = 0; at < own.high; at++) if (own.live[at] === 1 && own.cells.row[at] === row) own.remove(at);
-  for (let at = 0; at < refused.high; at++) if (refused.live[at] === 1 && refused.cells.thing[at] === thing) refused.remove(at);
+  for (const at of own.rows()) if (own.cells.row[at] === row) own.remove(at);
+  for (const at of refused.rows()) if (refused.cells.thing[at] === thing) refused.remove(at);
 }
 
 /** Of those that touch a pickup and may take it, whose turn in this tick comes first takes it. */
@@ -208,8 +207,7 @@ function refuse(world: World, row: number, pickup: Pickup, actor: number): void 
   if (!world.lookThrough(refused.count)) return;
   const thing = table.handle(row);
   const { actor: actors, thing: things } = refused.cells;
-  for (let at = 0; at < refused.high; at++)
-    if (refused.live[at] === 1 && actors[at] === actor && things[at] === thing) return void (refused.cells.tick[at] = world.tick);
+  for (const at of refused.rows()) if (actors[at] === actor && things[at] === thing) return void (refused.cells.tick[at] = world.tick);
   refused.insert({ actor, thing, tick: world.tick });
   const { id, condition, refusal } = pickup;
   world.since(headingCause(world, world.actors.rowOf(actor)), () =>
@@ -221,7 +219,7 @@ function refuse(world: World, row: number, pickup: Pickup, actor: number): void 
 function forgetPassed(world: World): void {
   const { refused } = pickups.in(world);
   const tick = refused.cells.tick;
-  for (let at = 0; at < refused.high; at++) if (refused.live[at] === 1 && tick[at] !== world.tick) refused.remove(at);
+  for (const at of refused.rows()) if (tick[at] !== world.tick) refused.remove(at);
 }
 
 function take(world: World, row: number, pickup: Pickup, taker: number): void {
@@ -254,7 +252,7 @@ function recallTaken(world: World, row: number): void {
   const { table } = pickups.in(world);
   if (memory.in(world).table.count === 0) return;
   const actor = world.actors.handle(row);
-  for (let at = 0; at < table.high; at++) if (table.live[at] === 1) noteOwn(world, actor, at);
+  for (const at of table.rows()) noteOwn(world, actor, at);
 }
 
 /** Under edited rules what is still placed stays what it was, taken or not; what is new lies there, what is no longer goes. */

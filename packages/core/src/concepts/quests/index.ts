@@ -159,7 +159,7 @@ export const quests: Concept<CompiledQuests, Quests> = defineConcept<CompiledQue
       showOne(world, row);
     },
     rulesAdopted: (world) => {
-      for (let row = 0; row < world.actors.high; row++) if (world.actors.live[row] === 1) makeSound(world, row);
+      world.actors.each((row) => makeSound(world, row));
       showAll(world);
     },
   },
@@ -175,7 +175,7 @@ export const quests: Concept<CompiledQuests, Quests> = defineConcept<CompiledQue
       joinRecords(world, subject);
     },
     clockSetBack: (world, { data }) => {
-      for (let row = 0; row < world.actors.high; row++) if (world.actors.live[row] === 1) mendWaits(world, row, Number(data['seconds']));
+      world.actors.each((row) => mendWaits(world, row, Number(data['seconds'])));
     },
   },
   hears: hear,

@@ -93,7 +93,7 @@ function showLines(world: World, row: number, q: number): void {
 /** Writes everything anew: what stood there was of other rules. */
 export function showAll(world: World): void {
   const { cells, log, lines, players } = quests.in(world);
-  for (const table of [log, lines]) for (let row = 0; row < table.high; row++) if (table.live[row] === 1) table.remove(row);
+  for (const table of [log, lines]) for (const row of table.rows()) table.remove(row);
   const types = world.actors.cells.type;
   for (let row = 0; row < world.actors.high; row++) {
     for (const { row: at, steps } of cells) {

@@ -72,7 +72,7 @@ export const questLogTable = defineTable({
     /** As much as it gives this player: for them alone. */
     rewards: { kind: 'text', see: 'owner' },
     /** A standing, or one that is offered. */
-    standing: { kind: 'int', see: 'rules' },
+    standing: { kind: 'int', words: [...STANDINGS, 'offered'], see: 'rules' },
     step: { kind: 'text', see: 'rules' },
     times: { kind: 'int', see: 'rules' },
     /** The tick at which its time is over, 0 for never; and the second at which it can be had again. */

@@ -140,7 +140,7 @@ export function actorOfSeat(world: World, seat: string): number {
 function rowOfSeat(world: World, seat: string): number {
   const { table } = seats.in(world);
   const names = table.cells.name;
-  for (let row = 0; row < table.high; row++) if (table.live[row] === 1 && world.text(names[row]) === seat) return row;
+  for (const row of table.rows()) if (world.text(names[row]) === seat) return row;
   return -1;
 }
 

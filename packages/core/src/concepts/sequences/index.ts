@@ -131,7 +131,7 @@ function resume(world: World, handle: number): void {
 export function endWaits(world: World, scope: number): void {
   const { table } = sequences.in(world);
   const scopes = table.cells.scope;
-  for (let row = 0; row < table.high; row++) if (table.live[row] === 1 && scopes[row] === scope) table.remove(row);
+  for (const row of table.rows()) if (scopes[row] === scope) table.remove(row);
 }
 
 /** What lists that wait belong to, each once; those that stand for themselves are left out. */
@@ -145,6 +145,6 @@ export function scopesWaiting(world: World): readonly number[] {
 export function isWaiting(world: World, scope: number): boolean {
   const { table } = sequences.in(world);
   const scopes = table.cells.scope;
-  for (let row = 0; row < table.high; row++) if (table.live[row] === 1 && scopes[row] === scope) return true;
+  for (const row of table.rows()) if (scopes[row] === scope) return true;
   return false;
 }

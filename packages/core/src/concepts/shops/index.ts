@@ -84,7 +84,7 @@ export const shops: Concept<CompiledShops, Shops> = defineConcept<CompiledShops,
   lifecycle: {
     playerLoaded: (world, row) => keepWithin(world, row),
     rulesAdopted: (world) => {
-      for (let row = 0; row < world.actors.high; row++) if (world.actors.live[row] === 1) keepWithin(world, row);
+      world.actors.each((row) => keepWithin(world, row));
     },
   },
   display: ({ list, shops: all }) => ({
@@ -113,7 +113,7 @@ export function heldOf(world: World, actor: number, offer: number): number {
 function stockRow(world: World, offer: number): number {
   const { stocks } = shops.in(world);
   const offers = stocks.cells.offer;
-  for (let row = 0; row < stocks.high; row++) if (stocks.live[row] === 1 && offers[row] === offer) return row;
+  for (const row of stocks.rows()) if (offers[row] === offer) return row;
   return -1;
 }
 
@@ -174,5 +174,5 @@ export function buy(world: World, actor: number, offer: Offer, shop: string): bo
 export function restock(world: World): void {
   const { list, stocks } = shops.in(world);
   const offers = stocks.cells.offer;
-  for (let row = 0; row < stocks.high; row++) if (stocks.live[row] === 1 && list[offers[row]].daily) stocks.cells.sold[row] = 0;
+  for (const row of stocks.rows()) if (list[offers[row]].daily) stocks.cells.sold[row] = 0;
 }

@@ -14,7 +14,7 @@ export function keepersOf(world: World, stalls: readonly Stall[]): readonly numb
   const kinds = stalls.map(({ at }) => at);
   const types = world.actors.cells.type;
   const found: number[] = [];
-  for (let row = 0; row < world.actors.high; row++) if (world.actors.live[row] === 1 && kinds.includes(types[row])) found.push(row);
+  for (const row of world.actors.rows()) if (kinds.includes(types[row])) found.push(row);
   return found;
 }
 

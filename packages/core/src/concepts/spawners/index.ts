@@ -152,8 +152,7 @@ function begin(world: World, { index, is, ticks }: Spawner): void {
 export function aliveOf(world: World, index: number): number {
   const made = lives.in(world).table.cells.made;
   let count = countMade(world, index + 1);
-  for (let row = 0; row < world.actors.high; row++)
-    if (world.actors.live[row] === 1 && made[row] === index + 1 && !isDown(world, row)) count++;
+  for (const row of world.actors.rows()) if (made[row] === index + 1 && !isDown(world, row)) count++;
   return count;
 }
 
@@ -186,7 +185,7 @@ function hear(world: World, event: GameEvent): void {
   for (const spawner of waiting.get(event.name) ?? []) {
     if (!world.spend(1, spawner.rule)) return;
     if (!spawner.event!.matches(world, event, event.subject) || !isVisited(world, spawner)) continue;
-    for (let row = 0; row < table.high; row++) if (table.live[row] === 1 && placed[row] === spawner.index) make(world, row, spawner);
+    for (const row of table.rows()) if (placed[row] === spawner.index) make(world, row, spawner);
   }
 }
 

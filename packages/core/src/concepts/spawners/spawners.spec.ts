@@ -15,8 +15,8 @@ const parts = (spawner: Record<string, unknown>, placed: Record<string, unknown>
 const foes = (trial: Trial) => trial.world.actors.count - 1;
 const fellAll = (trial: Trial) => {
   const { actors } = trial.world;
-  for (let row = 0; row < actors.high; row++)
-    if (actors.live[row] === 1 && actors.cells.type[row] === 1) {
+  for (const row of actors.rows())
+    if (actors.cells.type[row] === 1) {
       attributes.in(trial.world).cells[0].value.data[row] = 0;
       return;
     }

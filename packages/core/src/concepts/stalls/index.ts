@@ -1,4 +1,4 @@
-import { stallsTable, warePricesTable, waresTable } from './tables.js';
+import { AGAINST, stallsTable, warePricesTable, waresTable } from './tables.js';
 import type { RowOf, TableOf } from '../../world/define-table.js';
 import { defineConcept } from '../../world/concept.js';
 import type { World } from '../../world/world.js';
@@ -8,8 +8,7 @@ import { seats } from '../seats/index.js';
 import { buyingRefusal, heldOf, keepersOf, leftOf, type Offer, partsOf, shops, standsNear, upkeepOf } from '../shops/index.js';
 import { asTold } from '../../ruleset/visible.js';
 
-/** What can stand against an offer, by the number in its cell. */
-export const AGAINST = ['', 'tooPoor', 'noRoom', 'soldOut', 'topTier', 'atMost', 'needs', 'ruined', 'over'] as const;
+export { AGAINST } from './tables.js';
 
 interface Stalls {
   readonly near: TableOf<typeof stallsTable>;

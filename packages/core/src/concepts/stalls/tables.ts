@@ -1,5 +1,8 @@
 import { defineTable } from '../../world/define-table.js';
 
+/** What can stand against an offer, by the number in its cell. */
+export const AGAINST = ['', 'tooPoor', 'noRoom', 'soldOut', 'topTier', 'atMost', 'needs', 'ruined', 'over'] as const;
+
 export const stallsTable = defineTable({
   name: 'stalls',
   owner: 'actor',
@@ -19,7 +22,7 @@ export const waresTable = defineTable({
     held: { kind: 'int', see: 'owner' },
     /** How many are left for everybody; -1 for as many as like. */
     left: { kind: 'int', see: 'owner' },
-    against: { kind: 'int', see: 'owner' },
+    against: { kind: 'int', words: AGAINST, see: 'owner' },
     says: { kind: 'text', see: 'owner' },
     upkeep: { kind: 'number', decimals: 2, see: 'rules' },
   },

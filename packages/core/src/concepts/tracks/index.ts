@@ -91,7 +91,7 @@ export const tracks: Concept<CompiledTracks, Tracks> = defineConcept<CompiledTra
     playerLoaded: (world, row) => sound(world, row, tracks.in(world).list.length),
     rulesAdopted: (world, before) => {
       const old = tracks.of(before.rules).list.length;
-      for (let row = 0; row < world.actors.high; row++) if (world.actors.live[row] === 1) sound(world, row, old);
+      world.actors.each((row) => sound(world, row, old));
     },
   },
   // Whoever fell may be gone when it is heard, and what was done to them with it.

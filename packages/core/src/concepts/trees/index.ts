@@ -66,7 +66,7 @@ export const trees: Concept<CompiledTrees, Trees> = defineConcept<CompiledTrees,
     playerLoaded: makeLegal,
     rulesAdopted: (world, before) => {
       endFormerEffects(world, before);
-      for (let row = 0; row < world.actors.high; row++) if (world.actors.live[row] === 1) makeLegal(world, row);
+      world.actors.each((row) => makeLegal(world, row));
     },
   },
   checkSaved: savedSpending,

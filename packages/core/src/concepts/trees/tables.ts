@@ -20,6 +20,7 @@ export const treesTable = defineEntryTable({
   name: 'trees',
   title: 'Skills',
   extends: 'actors',
+  parts: ['spent', 'rank'],
   columns: (tree: TreeEntry) => {
     const { label, see, nodes } = tree;
     const kept = { kind: 'int', see, saved: true } as const;

@@ -153,7 +153,7 @@ function crossAll(world: World): void {
   if (list.length === 0 && table.count === 0) return;
   const known = new Map<number, number>();
   const { actor, placed, seen } = table.cells;
-  for (let at = 0; at < table.high; at++) if (table.live[at] === 1) known.set(pairOf(placed[at], actor[at]), at);
+  for (const at of table.rows()) known.set(pairOf(placed[at], actor[at]), at);
   const fresh: { zone: PlacedZone; actor: number }[] = [];
   const unasked = new Set<number>();
   for (const zone of list) {

@@ -135,8 +135,7 @@ function contents(rules: Rules, entry: ContainerEntry, actor: string): Evidence[
   const rolled = entry.loot === undefined ? [] : linesOf(rules, entry.loot);
   return [...entry.holds, ...rolled].map(({ id, label, chance, gives }) => {
     const found: number[] = [];
-    for (let row = 0; row < grip.contents.high; row++)
-      if (grip.contents.live[row] === 1 && world.text(what[row]) === id) found.push(amount[row]);
+    for (const row of grip.contents.rows()) if (world.text(what[row]) === id) found.push(amount[row]);
     const written =
       typeof chance === 'number'
         ? `${inWords(chance * 100)} %`

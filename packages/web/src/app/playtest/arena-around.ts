@@ -1,12 +1,11 @@
-import type { Copy } from '@eager-ember/core';
-import { type ActorView, displayOf, rowOf } from './display';
+import { type Copy, lidsTable, pickupsTakenTable, rowInHandle, talksTable, visitsTable } from '@eager-ember/core';
+import { type ActorView, displayOf } from './display';
 import { until } from './surroundings';
 
 /** From this scale on everybody’s name is written, and that of zones. */
 export const NAMES_FROM = 0.42;
 type Colours = (name: string) => string;
 
-const number = (copy: Copy, table: string, row: number, column: string) => Number(copy.value(table, row, column) ?? 0);
 const font = (px: number) => `600 ${px}px 'Atkinson Hyperlegible Next Variable', sans-serif`;
 
 /** The zones of the arena: under everything, each with its name. */
@@ -36,21 +35,25 @@ export function drawZones(ctx: CanvasRenderingContext2D, copy: Copy, colour: Col
 
 /** What is gone for a seat although it lies there for others. */
 export function takenBy(copy: Copy): ReadonlySet<number> {
-  return new Set(copy.rows('pickupsTaken').map((row) => number(copy, 'pickupsTaken', row, 'row')));
+  return new Set(
+    copy
+      .of(pickupsTakenTable)
+      .all()
+      .flatMap(({ row }) => row ?? []),
+  );
 }
-
-const LIDS = ['', 'opening', 'open', 'closing'];
 
 /** Lids that are up, whom characters are busy with, and what is said: words over their heads. */
 export function drawWords(ctx: CanvasRenderingContext2D, copy: Copy, actors: readonly ActorView[], colour: Colours, scale: number): void {
   const words = new Map<number, string>();
-  for (const row of copy.rows('lids')) {
-    const lid = LIDS[number(copy, 'lids', row, 'lid')];
-    if (lid) words.set(row, lid);
+  const lids = copy.of(lidsTable);
+  for (const row of lids.rows()) {
+    const { lid = 'closed' } = lids.row(row);
+    if (lid !== 'closed') words.set(row, lid);
   }
-  for (const row of copy.rows('visits')) {
-    const left = until(copy, number(copy, 'visits', row, 'until'));
-    words.set(rowOf(number(copy, 'visits', row, 'thing')), left === '' ? 'busy' : `busy, ${left}`);
+  for (const visit of copy.of(visitsTable).all()) {
+    const left = until(copy, visit.until ?? 0);
+    words.set(rowInHandle(visit.thing ?? 0), left === '' ? 'busy' : `busy, ${left}`);
   }
   ctx.textAlign = 'center';
   for (const [row, text] of words) {
@@ -60,10 +63,10 @@ export function drawWords(ctx: CanvasRenderingContext2D, copy: Copy, actors: rea
     ctx.fillStyle = colour('brass');
     ctx.fillText(text, actor.x, actor.y - actor.radius - 5 / scale);
   }
-  for (const row of copy.rows('talks')) {
+  for (const talk of copy.of(talksTable).all()) {
     // A voice without a body is heard where its visitor is.
-    const at = number(copy, 'talks', row, 'speaker') || number(copy, 'talks', row, 'visitor');
-    const speaker = actors.find((one) => one.row === rowOf(at));
+    const at = rowInHandle(talk.speaker || talk.visitor || 0);
+    const speaker = actors.find((one) => one.row === at);
     if (!speaker) continue;
     ctx.fillStyle = colour('copy');
     ctx.font = font(17 / scale);

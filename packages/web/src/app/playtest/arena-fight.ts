@@ -1,4 +1,4 @@
-import type { Copy, Prediction } from '@eager-ember/core';
+import { areasTable, type Copy, type Prediction, projectilesTable } from '@eager-ember/core';
 import { castsOf } from './casting';
 import { type ActorView, displayOf } from './display';
 
@@ -10,16 +10,15 @@ const VISIBLE = 3;
 /** What abilities have on their way: circles that are about to land or stay, and what flies. */
 export function drawDeliveries(ctx: Context, copy: Copy, colour: Colour, scale: number, truth: boolean): void {
   const { abilities } = displayOf(copy.schema);
-  const of = (table: string, at: number) => abilities.find((ability) => ability.id === copy.value(table, at, 'ability'));
-  for (const at of copy.rows('areas')) {
-    const number = (column: string) => Number(copy.value('areas', at, column) ?? 0);
-    const landed = number('lands') <= copy.tick;
-    ctx.strokeStyle = of('areas', at)?.colour ?? colour('ember');
+  const kindOf = (id: string | undefined) => abilities.find((ability) => ability.id === id);
+  for (const { ability, x = 0, y = 0, radius = 0, lands = 0 } of copy.of(areasTable).all()) {
+    const landed = lands <= copy.tick;
+    ctx.strokeStyle = kindOf(ability)?.colour ?? colour('ember');
     ctx.fillStyle = ctx.strokeStyle;
     ctx.lineWidth = 1.6 / scale;
     ctx.setLineDash(landed ? [] : [7 / scale, 5 / scale]);
     ctx.beginPath();
-    ctx.arc(number('x'), number('y'), number('radius'), 0, 2 * Math.PI);
+    ctx.arc(x, y, radius, 0, 2 * Math.PI);
     ctx.stroke();
     ctx.globalAlpha = landed ? 0.25 : 0.08;
     ctx.fill();
@@ -28,20 +27,18 @@ export function drawDeliveries(ctx: Context, copy: Copy, colour: Colour, scale: 
     if (landed) continue;
     // The time that is left until it lands, as a circle that closes in.
     ctx.beginPath();
-    ctx.arc(number('x'), number('y'), (number('radius') * Math.min(40, number('lands') - copy.tick)) / 40, 0, 2 * Math.PI);
+    ctx.arc(x, y, (radius * Math.min(40, lands - copy.tick)) / 40, 0, 2 * Math.PI);
     ctx.stroke();
   }
-  for (const at of copy.rows('projectiles')) {
-    const number = (column: string) => Number(copy.value('projectiles', at, column) ?? 0);
-    const kind = of('projectiles', at);
+  for (const { ability, x = 0, y = 0, wayX = 0, wayY = 0 } of copy.of(projectilesTable).all()) {
+    const kind = kindOf(ability);
     const radius = Math.max(VISIBLE / scale, kind?.radius ?? 4);
-    const [x, y] = [number('x'), number('y')];
     ctx.strokeStyle = kind?.colour ?? colour('ember');
     ctx.fillStyle = truth ? ctx.strokeStyle : colour('paper');
     ctx.lineWidth = 1.5 / scale;
     // A tail says where it comes from.
     ctx.beginPath();
-    ctx.moveTo(x - number('wayX') * radius * 4, y - number('wayY') * radius * 4);
+    ctx.moveTo(x - wayX * radius * 4, y - wayY * radius * 4);
     ctx.lineTo(x, y);
     ctx.stroke();
     ctx.beginPath();

@@ -16,7 +16,7 @@ describe('The arena', () => {
   const tell = (...commands: Command[]) => {
     world.step(commands);
     publisher.capture();
-    copy.apply(publisher.frameFor({ actor: world.actors.handle(row), team: world.actors.column('team').data[row] }, copy.frame));
+    copy.apply(publisher.frameFor({ actor: world.actors.handle(row), team: world.actors.cells.team[row] }, copy.frame));
   };
   const draw = (prediction?: Prediction) => seen.fixture.componentInstance.draw(copy, prediction);
   /** Whether drawing painted anything. */

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, type ElementRef, input, output, viewChild } from '@angular/core';
-import type { Copy, Prediction } from '@eager-ember/core';
+import { type Copy, pickupsTable, type Prediction, projectilesTable } from '@eager-ember/core';
 import { drawWords, drawZones, NAMES_FROM, takenBy } from './arena-around';
 import { drawnApart, NameLines } from './arena-crowd';
 import { drawCasts, drawDeliveries, drawExpected } from './arena-fight';
@@ -97,8 +97,8 @@ export class ArenaView {
     const own = prediction && actors.find((actor) => actor.row === this.marked());
     if (own) drawExpected(ctx, prediction, own, colour, this.scale);
     // Tests and readers of the page know from this what was drawn.
-    canvas.dataset['pickups'] = String(copy.rows('pickups').length - (this.truth() ? 0 : takenBy(copy).size));
-    canvas.dataset['flying'] = String(copy.rows('projectiles').length);
+    canvas.dataset['pickups'] = String(copy.of(pickupsTable).rows().length - (this.truth() ? 0 : takenBy(copy).size));
+    canvas.dataset['flying'] = String(copy.of(projectilesTable).rows().length);
     canvas.dataset['ahead'] = String(Math.round(prediction?.ahead() ?? 0));
   }
 
@@ -128,12 +128,12 @@ export class ArenaView {
     ctx.fillStyle = paper;
     // The truth shows what lies there; a seat what lies there for it.
     const taken = this.truth() ? new Set<number>() : takenBy(copy);
-    for (const row of copy.rows('pickups')) {
+    const lying = copy.of(pickupsTable);
+    for (const row of lying.rows()) {
       if (taken.has(row)) continue;
-      const fades = Number(copy.value('pickups', row, 'fades') ?? 0);
+      const { pickup, x = NaN, y = NaN, fades = 0, worth: drawn = 0 } = lying.row(row);
       ctx.globalAlpha = fades > 0 && fades - copy.tick < FADES_S * copy.schema.tickRate ? 0.45 : 1;
-      const info = pickups.find((p) => p.id === copy.value('pickups', row, 'pickup'));
-      const [x, y] = ['x', 'y'].map((axis) => Number(copy.value('pickups', row, axis)));
+      const info = pickups.find(({ id }) => id === pickup);
       const dash = this.truth() ? [] : [2.4 / this.scale, 1.6 / this.scale];
       ctx.setLineDash(dash);
       trace(ctx, info?.shape ?? 'circle', x, y, Math.max(least, info?.radius ?? 10));
@@ -146,7 +146,7 @@ export class ArenaView {
       ctx.textAlign = 'center';
       if (this.truth()) ctx.fillText((info?.label ?? '').charAt(0), x, y + 4);
       // What luck has made it worth stands below it.
-      const worth = info?.gives === undefined ? 0 : Number(copy.value('pickups', row, 'worth') ?? 0);
+      const worth = info?.gives === undefined ? 0 : drawn;
       if (worth > 0) ctx.fillText(String(worth), x, y + Math.max(least, info?.radius ?? 10) + Math.max(10, 8 / this.scale));
       ctx.fillStyle = paper;
     }

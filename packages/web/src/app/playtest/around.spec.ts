@@ -85,7 +85,7 @@ describe('What is around a seat', () => {
       const publisher = new Publisher(world);
       publisher.capture();
       const copy = new Copy(wireSchemaOf(rules, false));
-      copy.apply(publisher.frameFor({ actor: world.actors.handle(row), team: world.actors.column('team').data[row] }, 0));
+      copy.apply(publisher.frameFor({ actor: world.actors.handle(row), team: world.actors.cells.team[row] }, 0));
       return surroundingsOf(copy, row);
     };
     const north = viewOf('north');

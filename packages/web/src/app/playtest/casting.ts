@@ -1,11 +1,11 @@
-import type { Announcement, Copy, PredictedUse } from '@eager-ember/core';
-import { displayOf, rowOf } from './display';
+import { actorTable, type Announcement, type CastPhase, castsTable, type Copy, type PredictedUse, rowInHandle } from '@eager-ember/core';
+import { displayOf } from './display';
 
 /** What somebody is doing that takes time, as far as a copy was told. */
 export interface CastView {
   readonly row: number;
   readonly label: string;
-  readonly phase: 'casting' | 'channelling' | 'recovering';
+  readonly phase: CastPhase;
   /** How much of it has passed, 0 to 1. */
   readonly share: number;
   /** Seconds left. */
@@ -14,25 +14,20 @@ export interface CastView {
   readonly aimY: number;
 }
 
-const PHASES = ['casting', 'channelling', 'recovering'] as const;
-
 /** All that is being cast, channelled or recovered from, by the row of who does it. */
 export function castsOf(copy: Copy): ReadonlyMap<number, CastView> {
   const { abilities } = displayOf(copy.schema);
   const casts = new Map<number, CastView>();
-  for (const at of copy.rows('casts')) {
-    const number = (column: string) => Number(copy.value('casts', at, column) ?? 0);
-    const [began, ends] = [number('began'), number('ends')];
-    const row = rowOf(number('actor'));
-    const id = copy.value('casts', at, 'ability');
+  for (const { actor = 0, ability: id, phase = 'casting', began = 0, ends = 0, aimX = 0, aimY = 0 } of copy.of(castsTable).all()) {
+    const row = rowInHandle(actor);
     casts.set(row, {
       row,
       label: abilities.find((ability) => ability.id === id)?.label ?? '',
-      phase: PHASES[number('phase')] ?? 'casting',
+      phase,
       share: ends > began ? Math.min(1, Math.max(0, (copy.tick - began) / (ends - began))) : 1,
       left: Math.max(0, (ends - copy.tick) / copy.schema.tickRate),
-      aimX: number('aimX'),
-      aimY: number('aimY'),
+      aimX,
+      aimY,
     });
   }
   return casts;
@@ -51,7 +46,7 @@ export function brokenOf(copy: Copy, news: readonly Announcement[], name: string
 export interface OwnCast {
   readonly text: string;
   readonly share: number;
-  readonly look: 'casting' | 'channelling' | 'recovering' | 'expected' | 'broken';
+  readonly look: CastPhase | 'expected' | 'broken';
 }
 
 export function ownCast(copy: Copy, row: number, news: readonly Announcement[], uses: readonly PredictedUse[]): OwnCast | undefined {
@@ -66,6 +61,6 @@ export function ownCast(copy: Copy, row: number, news: readonly Announcement[], 
   const waiting = uses.find((use) => use.state === 'waiting');
   const label = abilities.find((ability) => ability.id === waiting?.ability)?.label;
   if (waiting && label !== undefined) return { text: `${label}, not confirmed yet`, share: 1, look: 'expected' };
-  const broken = brokenOf(copy, news, String(copy.value('actors', row, 'name') ?? ''));
+  const broken = brokenOf(copy, news, copy.of(actorTable).row(row).name ?? '');
   return broken ? { text: broken, share: 1, look: 'broken' } : undefined;
 }

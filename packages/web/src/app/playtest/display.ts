@@ -1,4 +1,17 @@
-import { type Copy, costsFor, type Shape, type WireSchema } from '@eager-ember/core';
+import {
+  abilitiesTable,
+  actorTable,
+  attributesTable,
+  bodiesTable,
+  type Copy,
+  costsFor,
+  effectsTable,
+  type Shape,
+  statesTable,
+  statusesTable,
+  type ToldRowOf,
+  type WireSchema,
+} from '@eager-ember/core';
 
 /** What concepts tell displays of the rules, as this interface draws it. */
 export interface Display {
@@ -129,31 +142,34 @@ export interface ActorView {
 
 /** The team of an actor, as far as the copy was told. */
 export function teamOf(copy: Copy, row: number): TeamDisplay | undefined {
-  return displayOf(copy.schema).teams.find((team) => team.id === copy.value('actors', row, 'team'));
+  const { team } = copy.of(actorTable).row(row);
+  return displayOf(copy.schema).teams.find(({ id }) => id === team);
 }
 
 export function actorsOf(copy: Copy): readonly ActorView[] {
   const display = displayOf(copy.schema);
-  return copy.rows('actors').map((row) => {
-    const type = display.actors.find((actor) => actor.id === copy.value('actors', row, 'type'));
-    const number = (column: string) => Number(copy.value('bodies', row, column) ?? 0);
+  const [known, bodies, states] = [copy.of(actorTable), copy.of(bodiesTable), copy.of(statesTable)];
+  return known.rows().map((row) => {
+    const { type: kind, name = '' } = known.row(row);
+    const type = display.actors.find(({ id }) => id === kind);
+    const { x = 0, y = 0, facingX = 0, facingY = 0 } = bodies.row(row);
     return {
       row,
-      name: String(copy.value('actors', row, 'name') ?? ''),
+      name,
       team: teamOf(copy, row),
       radius: radiusOf(copy, type?.radius ?? 12, row),
-      x: number('x'),
-      y: number('y'),
+      x,
+      y,
       kind: type?.kind ?? 'player',
-      down: copy.value('states', row, 'state') === 'down',
-      facing: { x: number('facingX'), y: number('facingY') },
+      down: states.row(row).state === 'down',
+      facing: { x: facingX, y: facingY },
     };
   });
 }
 
 /** A body's radius: a number, or what was told of the attribute that says it. */
 function radiusOf(copy: Copy, radius: number | string, row: number): number {
-  return typeof radius === 'number' ? radius : Number(copy.value('attributes', row, radius) ?? 12);
+  return typeof radius === 'number' ? radius : (copy.entries(attributesTable).value(row, radius) ?? 12);
 }
 
 export interface BarView {
@@ -208,40 +224,35 @@ const secondsLeft = (copy: Copy, tick: number) => Math.max(0, Math.ceil(((tick -
 /** Reads an actor's display from a copy: only what the copy was told. */
 export function hudOf(copy: Copy, row: number): HudView {
   const display = displayOf(copy.schema);
-  const value = (id: string) => copy.value('attributes', row, id) as number | undefined;
+  const values = copy.entries(attributesTable);
+  const value = (id: string) => values.value(row, id);
   const known = display.attributes.filter(({ id }) => value(id) !== undefined);
   const bars = known
     .filter((a) => a.kind === 'pool')
-    .map((a) => barOf(a, value(a.id)!, a.max ?? value(`${a.id}.max`), value(`${a.id}.min`) ?? a.min));
+    .map((a) => barOf(a, value(a.id)!, a.max ?? values.value(row, a.id, 'max'), values.value(row, a.id, 'min') ?? a.min));
   const figures = known
     .filter((a) => a.kind !== 'pool')
     .map((a) => ({ id: a.id, label: a.label, text: value(a.id)!.toFixed(a.decimals), icon: a.icon }));
-  const owned = copy.rows('abilities').filter((r) => isOwn(copy, 'abilities', r, row));
-  const abilities = owned.map((r) => abilityOf(copy, display, row, r, value));
-  const effects = copy
-    .rows('effects')
-    .filter((r) => isOwn(copy, 'effects', r, row))
-    .map((r): EffectView => {
-      const number = (column: string) => Number(copy.value('effects', r, column) ?? 0);
-      return {
-        row: r,
-        label: display.effects.find((e) => e.id === copy.value('effects', r, 'effect'))?.label ?? '',
-        left: number('ends') === 0 ? undefined : secondsLeft(copy, number('ends')),
-        stacks: number('stacks'),
-        uses: number('uses'),
-        waits: number('muted') === 1,
-      };
-    });
-  const statuses = display.statuses.filter(({ id }) => Number(copy.value('statuses', row, id) ?? 0) > 0).map(({ label }) => label);
-  const doing = copy.value('states', row, 'state');
+  const owned = copy.of(abilitiesTable).ownedBy(row);
+  const abilities = owned.map((one) => abilityOf(copy, display, row, one, value));
+  const instances = copy.of(effectsTable);
+  const effects = instances.rowsOf(row).map((at): EffectView => {
+    const { effect, ends = 0, stacks = 0, uses = 0, muted = false } = instances.row(at);
+    return {
+      row: at,
+      label: display.effects.find(({ id }) => id === effect)?.label ?? '',
+      left: ends === 0 ? undefined : secondsLeft(copy, ends),
+      stacks,
+      uses,
+      waits: muted,
+    };
+  });
+  const grants = copy.entries(statusesTable);
+  const statuses = display.statuses.filter(({ id }) => (grants.value(row, id) ?? 0) > 0).map(({ label }) => label);
+  const { state: doing } = copy.of(statesTable).row(row);
   const state = doing === 'idle' || doing === 'moving' ? '' : (display.states.find(({ id }) => id === doing)?.label ?? '');
   return { bars, figures, abilities, effects, statuses, state };
 }
-
-const ROW_MASK = 0xfffff;
-/** The row that a handle of an actor names. */
-export const rowOf = (handle: number) => handle & ROW_MASK;
-const isOwn = (copy: Copy, table: string, row: number, actor: number) => rowOf(Number(copy.value(table, row, 'actor') ?? -1)) === actor;
 
 function barOf({ id, label, decimals, colour, icon }: AttributeDisplay, value: number, max: number | undefined, min: number): BarView {
   const end = max ?? value;
@@ -257,14 +268,19 @@ function barOf({ id, label, decimals, colour, icon }: AttributeDisplay, value: n
   };
 }
 
-function abilityOf(copy: Copy, display: Display, row: number, owned: number, value: (id: string) => number | undefined): AbilityView {
-  const id = String(copy.value('abilities', owned, 'ability'));
+function abilityOf(
+  copy: Copy,
+  display: Display,
+  row: number,
+  owned: ToldRowOf<typeof abilitiesTable>,
+  value: (id: string) => number | undefined,
+): AbilityView {
+  const { ability: id = '', ready = 0, cooldown = 0, stored = 0, refill = 0 } = owned;
   const info = display.abilities.find((ability) => ability.id === id);
-  const number = (column: string) => Number(copy.value('abilities', owned, column) ?? 0);
   // One that is used up waits for the next use in store, whatever else it waits for.
-  const empty = info?.stored !== undefined && number('stored') <= 0;
-  const left = Math.max(secondsLeft(copy, number('ready')), empty ? secondsLeft(copy, number('refill')) : 0);
-  const whole = Math.max(number('cooldown') / copy.schema.tickRate, empty ? left : 0);
+  const empty = info?.stored !== undefined && stored <= 0;
+  const left = Math.max(secondsLeft(copy, ready), empty ? secondsLeft(copy, refill) : 0);
+  const whole = Math.max(cooldown / copy.schema.tickRate, empty ? left : 0);
   const short = costsFor(copy, row, id, info?.costs ?? []).find((cost) => (value(cost.attribute) ?? Infinity) < cost.amount);
   const label = display.attributes.find((a) => a.id === short?.attribute)?.label.toLowerCase();
   return {
@@ -273,20 +289,20 @@ function abilityOf(copy: Copy, display: Display, row: number, owned: number, val
     left,
     passed: whole > 0 ? 1 - left / whole : 1,
     lacks: short ? `needs ${short.amount} ${label}` : '',
-    store: info?.stored === undefined ? '' : `${number('stored')} of ${info.stored}`,
+    store: info?.stored === undefined ? '' : `${stored} of ${info.stored}`,
   };
 }
 
 /** What of the actors' attributes the truth knows and a copy was not told, in words. */
 export function untold(truth: Copy, copy: Copy): string {
   const told = displayOf(truth.schema).attributes;
-  const parts = truth.rows('actors').flatMap((row) => {
-    const hidden = told.filter(
-      ({ id }) => truth.value('attributes', row, id) !== undefined && copy.value('attributes', row, id) === undefined,
-    );
+  const [there, here] = [truth.entries(attributesTable), copy.entries(attributesTable)];
+  const actors = truth.of(actorTable);
+  const parts = actors.rows().flatMap((row) => {
+    const hidden = told.filter(({ id }) => there.value(row, id) !== undefined && here.value(row, id) === undefined);
     const shown = hidden.slice(0, 3).map((a) => a.label.toLowerCase());
     if (hidden.length > 3) shown.push(`${hidden.length - 3} more`);
-    return hidden.length > 0 ? [`${truth.value('actors', row, 'name')}’s ${shown.join(', ')}`] : [];
+    return hidden.length > 0 ? [`${actors.row(row).name ?? ''}’s ${shown.join(', ')}`] : [];
   });
   return parts.join('; ');
 }

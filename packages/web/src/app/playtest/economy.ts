@@ -1,5 +1,19 @@
-import { AGAINST, type Copy, tradeRefusalWords } from '@eager-ember/core';
-import { displayOf, rowOf } from './display';
+import {
+  accountsTable,
+  attributesTable,
+  type Copy,
+  daysTable,
+  ledgerTable,
+  pricesTable,
+  rowInHandle,
+  seatsTable,
+  stallsTable,
+  type ToldRowOf,
+  tradeRefusalWords,
+  warePricesTable,
+  waresTable,
+} from '@eager-ember/core';
+import { displayOf } from './display';
 
 /** A line of an account, summed by where it came from. */
 export interface LineView {
@@ -63,49 +77,42 @@ export interface EconomyView {
 export function economyOf(copy: Copy, row: number): EconomyView | undefined {
   const display = displayOf(copy.schema);
   const { days, markets, shops, attributes } = display;
-  const [dayRow] = copy.rows('days');
-  if (!days || dayRow === undefined) return undefined;
-  const own = (table: string) => copy.rows(table).filter((at) => rowOf(Number(copy.value(table, at, 'actor') ?? -1)) === row);
-  const account = (column: string) => Number(copy.value('accounts', row, column) ?? 0);
+  const [now] = copy.of(daysTable).all();
+  if (!days || now === undefined) return undefined;
+  const account = copy.of(accountsTable).row(row);
+  const { days: over = 0, opening = 0, owed = 0, until = 0, ruined = false, goal = 0 } = account;
+  const values = copy.entries(attributesTable);
+  const have = (id: string) => values.value(row, id) ?? 0;
   const labelOf = (id: string) => attributes.find((one) => one.id === id)?.label.toLowerCase() ?? id;
   const words = (amount: number, id: string) => `${amount} ${labelOf(id)}`;
-  const purse = Number(copy.value('attributes', row, days.currency) ?? 0);
-  const owed = account('owed');
-  const lines = own('ledger').map((at) => ({
-    day: Number(copy.value('ledger', at, 'day')),
-    label: String(copy.value('ledger', at, 'label')),
-    amount: Number(copy.value('ledger', at, 'amount')),
-    times: Number(copy.value('ledger', at, 'times')),
-  }));
-  const statement = (day: number, opening: number, closing: number): StatementView => {
+  const purse = have(days.currency);
+  const told = copy.of(ledgerTable).ownedBy(row);
+  const lines = told.map(({ day = 0, label = '', amount = 0, times = 0 }) => ({ day, label, amount, times }));
+  const statement = (day: number, began: number, closing: number): StatementView => {
     const of = lines.filter((line) => line.day === day);
     return {
       day,
-      opening,
+      opening: began,
       closing,
-      result: Math.round((closing - opening) * 100) / 100,
+      result: Math.round((closing - began) * 100) / 100,
       income: of.filter(({ amount }) => amount > 0),
       costs: of.filter(({ amount }) => amount < 0),
     };
   };
-  const near = own('stalls').map((at) => ({ shop: copy.value('stalls', at, 'shop'), market: copy.value('stalls', at, 'market') }));
-  const [lastDay, until] = [account('lastDay'), account('until')];
+  const near = copy.of(stallsTable).ownedBy(row);
+  const prices = copy.of(pricesTable).all();
+  const [wares, parts] = [copy.of(waresTable).ownedBy(row), copy.of(warePricesTable).ownedBy(row)];
+  const { lastDay = 0, lastOpening = 0, lastClosing = 0 } = account;
   const left = until > 0 ? Math.max(0, Math.ceil((until - copy.tick) / copy.schema.tickRate)) : 0;
-  const over =
-    account('ruined') === 1
-      ? `Ruined on day ${account('days')}.`
-      : account('goal') > 0
-        ? `The goal was reached on day ${account('goal')}.`
-        : '';
-  const ends = Number(copy.value('days', dayRow, 'ends') ?? 0);
-  const settling = copy.value('days', dayRow, 'settling') === 1;
+  const end = ruined ? `Ruined on day ${over}.` : goal > 0 ? `The goal was reached on day ${goal}.` : '';
+  const { ends = 0, settling = false } = now;
   return {
     currency: labelOf(days.currency),
     purse,
-    day: account('days') + 1,
+    day: over + 1,
     ends: endWords(copy, ends, days.key, settling),
-    mayEnd: days.key && !settling && over === '',
-    ready: account('ready') === 1,
+    mayEnd: days.key && !settling && end === '',
+    ready: account.ready ?? false,
     settling,
     short:
       until > 0
@@ -113,18 +120,15 @@ export function economyOf(copy: Copy, row: number): EconomyView | undefined {
           ? `You owe ${owed}: sell within ${left} s, or you are ruined.`
           : `You have ${left} s to mend it, or you are ruined.`
         : '',
-    over,
+    over: end,
     markets: (markets ?? [])
       .filter(({ id }) => near.some(({ market }) => market === id))
       .map(({ id, label, goods }) => ({
         id,
         label,
         goods: goods.map((good) => {
-          const at = copy
-            .rows('prices')
-            .find((one) => copy.value('prices', one, 'market') === id && copy.value('prices', one, 'good') === good.id);
-          const number = (column: string) => (at === undefined ? 0 : Number(copy.value('prices', at, column) ?? 0));
-          return { ...good, price: number('price'), before: number('before'), have: Number(copy.value('attributes', row, good.id) ?? 0) };
+          const { price = 0, before = 0 } = prices.find((one) => one.market === id && one.good === good.id) ?? {};
+          return { ...good, price, before, have: have(good.id) };
         }),
       })),
     shops: (shops?.shops ?? [])
@@ -133,43 +137,31 @@ export function economyOf(copy: Copy, row: number): EconomyView | undefined {
         id,
         label,
         wares: sells.flatMap((offer) => {
-          const at = own('wares').find((one) => copy.value('wares', one, 'offer') === offer);
+          const ware = wares.find((one) => one.offer === offer);
           const known = shops!.offers.find((one) => one.id === offer);
-          if (at === undefined || !known) return [];
-          return [wareOf(copy, at, known, own('warePrices'), words, labelOf)];
+          return ware && known ? [wareOf(ware, known, parts, have, words, labelOf)] : [];
         }),
       })),
-    today: statement(account('days') + 1, account('opening'), Math.round((purse - owed) * 100) / 100),
-    last: lastDay > 0 ? statement(lastDay, account('lastOpening'), account('lastClosing')) : undefined,
+    today: statement(over + 1, opening, Math.round((purse - owed) * 100) / 100),
+    last: lastDay > 0 ? statement(lastDay, lastOpening, lastClosing) : undefined,
   };
 }
 
 function wareOf(
-  copy: Copy,
-  at: number,
+  { held = 0, left = 0, upkeep = 0, says = '', against: reason = '' }: ToldRowOf<typeof waresTable>,
   { id, label, tiers }: { readonly id: string; readonly label: string; readonly tiers: number },
-  prices: readonly number[],
+  prices: readonly ToldRowOf<typeof warePricesTable>[],
+  have: (attribute: string) => number,
   words: (amount: number, id: string) => string,
   labelOf: (id: string) => string,
 ): WareView {
-  const cell = (column: string) => copy.value('wares', at, column);
-  const parts = prices
-    .filter((one) => copy.value('warePrices', one, 'offer') === id)
-    .map((one) => ({
-      attribute: String(copy.value('warePrices', one, 'attribute')),
-      amount: Number(copy.value('warePrices', one, 'amount')),
-    }));
+  const parts = prices.filter(({ offer }) => offer === id).map(({ attribute = '', amount = 0 }) => ({ attribute, amount }));
   const phrase = (sign: 1 | -1) =>
     parts
       .filter(({ amount }) => Math.sign(amount) === sign)
       .map(({ attribute, amount }) => words(Math.abs(amount), attribute))
       .join(', ');
-  const [held, left, upkeep] = ['held', 'left', 'upkeep'].map((column) => Number(cell(column) ?? 0));
-  const reason = AGAINST[Number(cell('against') ?? 0)];
-  const short = parts.find(
-    ({ attribute, amount }) => amount < 0 && Number(copy.value('attributes', ownerRow(copy, at), attribute) ?? 0) < -amount,
-  );
-  const says = String(cell('says') ?? '');
+  const short = parts.find(({ attribute, amount }) => amount < 0 && have(attribute) < -amount);
   const data = {
     reason,
     ...(says !== '' && { says }),
@@ -177,7 +169,7 @@ function wareOf(
       short && {
         attribute: short.attribute,
         needs: -short.amount,
-        present: Number(copy.value('attributes', ownerRow(copy, at), short.attribute) ?? 0),
+        present: have(short.attribute),
       }),
   };
   return {
@@ -197,16 +189,15 @@ function wareOf(
   };
 }
 
-const ownerRow = (copy: Copy, at: number): number => rowOf(Number(copy.value('wares', at, 'actor') ?? -1));
-
 /** How the day ends, and whom it waits for. */
 function endWords(copy: Copy, ends: number, key: boolean, settling: boolean): string {
   if (settling) return 'the day is being settled';
-  const players = copy.rows('seats').map((at) => rowOf(Number(copy.value('seats', at, 'actor') ?? -1)));
-  const open = players.filter(
-    (row) => copy.value('accounts', row, 'ruined') !== 1 && Number(copy.value('accounts', row, 'goal') ?? 0) === 0,
-  );
-  const ready = open.filter((row) => copy.value('accounts', row, 'ready') === 1);
+  const accounts = copy.of(accountsTable);
+  const players = copy.of(seatsTable).all();
+  const open = players
+    .map(({ actor = 0 }) => accounts.row(rowInHandle(actor)))
+    .filter(({ ruined = false, goal = 0 }) => !ruined && goal === 0);
+  const ready = open.filter((account) => account.ready);
   const waits = key && open.length > 1 ? `${ready.length} of ${open.length} would end it` : '';
   const clock = ends > 0 ? `ends in ${Math.max(0, Math.ceil((ends - copy.tick) / copy.schema.tickRate))} s` : '';
   return [clock, waits].filter(Boolean).join(', ');

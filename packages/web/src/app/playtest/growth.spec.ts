@@ -1,4 +1,4 @@
-import { Copy, compileRuleset, Publisher, World, wireSchemaOf } from '@eager-ember/core';
+import { compileRuleset, Copy, Publisher, seatsTable, wireSchemaOf, World } from '@eager-ember/core';
 import brinewick from '../../../../../examples/brinewick.json';
 import { openBench, Seen } from '../testing/bench';
 import type { Ask } from './controls';
@@ -15,10 +15,10 @@ function told(...inputs: Record<string, unknown>[]): { copy: Copy; row: number }
   world.step(inputs.map((input) => ({ kind: 'input', args: { seat: 'north', input } })));
   const publisher = new Publisher(world);
   publisher.capture();
-  const seats = world.table('seats').column('actor').data;
+  const seats = seatsTable.in(world).cells.actor;
   const copy = new Copy(wireSchemaOf(rules, false));
   const row = world.actors.rowOf(seats[0]);
-  copy.apply(publisher.frameFor({ actor: seats[0], team: world.actors.column('team').data[row] }, 0));
+  copy.apply(publisher.frameFor({ actor: seats[0], team: world.actors.cells.team[row] }, 0));
   return { copy, row };
 }
 const learn = (node: string) => ({ do: 'learn', tree: 'diversTrade', node });

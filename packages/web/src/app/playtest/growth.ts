@@ -1,4 +1,15 @@
-import { type Copy, hindrance, hindranceBack, hindranceWords, type Means, type Shape, spentOn } from '@eager-ember/core';
+import {
+  type Copy,
+  hindrance,
+  hindranceBack,
+  hindranceWords,
+  type Means,
+  partName,
+  type Shape,
+  spentOn,
+  tracksTable,
+  treesTable,
+} from '@eager-ember/core';
 import { displayOf } from './display';
 
 /** A level track of an actor, as far as its copy was told. */
@@ -42,11 +53,11 @@ export interface GrowthView {
 /** Reads an actor's levels and skill trees from a copy: only what the copy was told. */
 export function growthOf(copy: Copy, row: number): GrowthView {
   const { tracks = [], trees = [], attributes } = displayOf(copy.schema);
-  const number = (table: string, column: string) => copy.value(table, row, column) as number | undefined;
+  const [reached, learned] = [copy.entries(tracksTable), copy.entries(treesTable)];
   const levels = tracks.flatMap(({ id, label, levels: top, needs }): readonly LevelView[] => {
-    const level = number('tracks', `${id}.level`);
+    const level = reached.value(row, id, 'level');
     if (level === undefined || level < 1) return [];
-    const have = number('tracks', id) ?? 0;
+    const have = reached.value(row, id) ?? 0;
     const need = level < top ? (needs[level - 1] ?? 0) : 0;
     const share = need > 0 ? Math.min(1, have / need) : 1;
     return [{ id, label, level, have, need, share, text: need > 0 ? `${Math.floor(have)} of ${Math.ceil(need)}` : 'the top' }];
@@ -54,11 +65,11 @@ export function growthOf(copy: Copy, row: number): GrowthView {
   return {
     levels,
     trees: trees.flatMap((tree): readonly TreeView[] => {
-      const earned = number('trees', tree.id);
+      const earned = learned.value(row, tree.id);
       if (earned === undefined) return [];
-      const ranks = tree.nodes.map((node) => number('trees', `${tree.id}.${node.id}.rank`) ?? 0);
+      const ranks = tree.nodes.map((node) => learned.value(row, partName(tree.id, node.id), 'rank') ?? 0);
       const shape: Shape = tree;
-      const means: Means = { earned, reached: (track) => number('tracks', `${tree.tracks[track]}.peak`) ?? 0 };
+      const means: Means = { earned, reached: (track) => reached.value(row, tree.tracks[track], 'peak') ?? 0 };
       const speak = { label: (_: string, id: string) => tracks.find((track) => track.id === id)?.label ?? id };
       const words = (node: number, why: ReturnType<typeof hindrance>) =>
         why === undefined ? '' : hindranceWords(tree.nodes, tree.tracks, node, why, speak);

@@ -1,4 +1,4 @@
-import { Copy, compileRuleset, Publisher, World, wireSchemaOf } from '@eager-ember/core';
+import { compileRuleset, Copy, Publisher, seatsTable, wireSchemaOf, World } from '@eager-ember/core';
 import brinewick from '../../../../../examples/brinewick.json';
 import { documentNow, openBench, Seen } from '../testing/bench';
 import { bare, choose, spec } from '../testing/specs';
@@ -15,7 +15,7 @@ function told(...actions: Record<string, unknown>[]) {
   for (const action of actions) world.step([{ kind: 'poke', args: { seat: 'north', action } }]);
   const publisher = new Publisher(world);
   publisher.capture();
-  const [actor] = world.table('seats').column('actor').data;
+  const [actor] = seatsTable.in(world).cells.actor;
   const copy = new Copy(wireSchemaOf(rules, false));
   copy.apply(publisher.frameFor({ actor, team: 0 }, 0));
   return { copy, row: world.actors.rowOf(actor) };

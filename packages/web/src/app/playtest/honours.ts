@@ -1,5 +1,5 @@
-import type { Copy } from '@eager-ember/core';
-import { displayOf, rowOf } from './display';
+import { achievementsTable, type Copy, secretsFoundTable } from '@eager-ember/core';
+import { displayOf } from './display';
 
 /** An achievement as its player finds it. */
 export interface HonourView {
@@ -26,11 +26,11 @@ export interface HonoursView {
 export function honoursOf(copy: Copy, row: number): HonoursView | undefined {
   const { achievements } = displayOf(copy.schema);
   if (!achievements || achievements.list.length + achievements.secrets === 0) return undefined;
-  const number = (column: string) => copy.value('achievements', row, column) as number | undefined;
+  const told = copy.entries(achievementsTable);
   const open = achievements.list.flatMap((one): readonly HonourView[] => {
-    const have = number(one.id);
+    const have = told.value(row, one.id);
     if (have === undefined) return [];
-    const done = number(`${one.id}.done`) === 1;
+    const done = told.value(row, one.id, 'done') === 1;
     return [
       {
         key: one.id,
@@ -44,22 +44,11 @@ export function honoursOf(copy: Copy, row: number): HonoursView | undefined {
       },
     ];
   });
-  const found = copy
-    .rows('secretsFound')
-    .filter((at) => rowOf(Number(copy.value('secretsFound', at, 'actor') ?? -1)) === row)
-    .map((at): HonourView => {
-      const text = (column: string) => String(copy.value('secretsFound', at, column) ?? '');
-      return {
-        key: `found ${at}`,
-        label: text('label'),
-        text: text('text'),
-        have: 1,
-        need: 1,
-        done: true,
-        points: Number(copy.value('secretsFound', at, 'points') ?? 0),
-        hud: false,
-      };
-    });
+  const secrets = copy.of(secretsFoundTable);
+  const found = secrets.rowsOf(row).map((at): HonourView => {
+    const { label = '', text = '', points = 0 } = secrets.row(at);
+    return { key: `found ${at}`, label, text, have: 1, need: 1, done: true, points, hud: false };
+  });
   const list = [...open, ...found];
   return list.length === 0
     ? undefined

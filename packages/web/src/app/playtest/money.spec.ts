@@ -1,4 +1,4 @@
-import { Copy, compileRuleset, Publisher, World, wireSchemaOf } from '@eager-ember/core';
+import { compileRuleset, Copy, Publisher, seatsTable, wireSchemaOf, World } from '@eager-ember/core';
 import { signal } from '@angular/core';
 import brinewick from '../../../../../examples/brinewick.json';
 import { openBench, Seen } from '../testing/bench';
@@ -22,7 +22,7 @@ function view(...steps: readonly Step[]): EconomyView {
   world.step();
   const publisher = new Publisher(world);
   publisher.capture();
-  const [actor] = world.table('seats').column('actor').data;
+  const [actor] = seatsTable.in(world).cells.actor;
   const copy = new Copy(wireSchemaOf(rules, false));
   copy.apply(publisher.frameFor({ actor, team: 0 }, 0));
   return economyOf(copy, world.actors.rowOf(actor))!;

@@ -14,7 +14,7 @@ import {
   viewChildren,
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { PACES, type PredictedUse } from '@eager-ember/core';
+import { actorTable, PACES, type PredictedUse } from '@eager-ember/core';
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
 import { Api, failureOf, type RoomInfo } from '../shared/api';
@@ -132,7 +132,7 @@ export class Playtest implements OnDestroy {
   protected readonly askedName = computed(() => {
     this.tick();
     const [row, copy] = [this.asked(), this.truth()?.copy];
-    return row === undefined ? '' : String(copy?.value('actors', row, 'name') ?? '');
+    return row === undefined ? '' : (copy?.of(actorTable).row(row).name ?? '');
   });
   protected readonly tick = computed(() => this.truth()?.tick() ?? 0);
   protected readonly controls = new Controls(

@@ -1,4 +1,4 @@
-import { Copy, compileRuleset, Publisher, World, wireSchemaOf } from '@eager-ember/core';
+import { compileRuleset, Copy, Publisher, seatsTable, wireSchemaOf, World } from '@eager-ember/core';
 import brinewick from '../../../../../examples/brinewick.json';
 import { QuestSentences } from '../rulebook/quests/quest-sentences';
 import { documentNow, openBench, Seen } from '../testing/bench';
@@ -25,7 +25,7 @@ function told(...steps: Record<string, unknown>[]) {
     ]);
   const publisher = new Publisher(world);
   publisher.capture();
-  const [actor] = world.table('seats').column('actor').data;
+  const [actor] = seatsTable.in(world).cells.actor;
   const copy = new Copy(wireSchemaOf(rules, false));
   copy.apply(publisher.frameFor({ actor, team: 0 }, 0));
   return { copy, row: world.actors.rowOf(actor) };

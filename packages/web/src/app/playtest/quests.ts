@@ -1,5 +1,4 @@
-import { type Copy, QUEST_OFFERED, type Standing, STANDINGS, stretch } from '@eager-ember/core';
-import { rowOf } from './display';
+import { calendarTable, type Copy, questLinesTable, questLogTable, type Standing, stretch } from '@eager-ember/core';
 
 /** A line of a quest's current step. */
 export interface QuestLineView {
@@ -40,40 +39,33 @@ const PAST: Readonly<Partial<Record<Standing | 'offered', string>>> = {
 
 /** Reads an actor's quests from a copy; undefined where it was told of none. */
 export function questsOf(copy: Copy, row: number): QuestsView | undefined {
-  const own = (table: string) => copy.rows(table).filter((at) => rowOf(Number(copy.value(table, at, 'actor') ?? -1)) === row);
-  const log = own('questLog');
+  const log = copy.of(questLogTable).ownedBy(row);
   if (log.length === 0) return undefined;
-  const lines = own('questLines').map((at) => {
-    const cell = (column: string) => copy.value('questLines', at, column);
-    const [have, need] = [Number(cell('have') ?? 0), Number(cell('need') ?? 1)];
-    return {
-      quest: String(cell('id')),
-      order: Number(cell('order') ?? 0),
-      text: String(cell('line')).replaceAll('{have}', String(have)).replaceAll('{need}', String(need)),
-      done: have >= need,
-      optional: cell('optional') === 1,
-    };
-  });
-  const all = log.map((at): QuestView => {
-    const cell = (column: string) => copy.value('questLog', at, column);
-    const number = Number(cell('standing') ?? 0);
-    const standing = number === QUEST_OFFERED ? 'offered' : STANDINGS[number];
-    const [until, times, may] = [Number(cell('until') ?? 0), Number(cell('times') ?? 0), cell('may') === 1];
-    const id = String(cell('id'));
+  const told = copy.of(questLinesTable).ownedBy(row);
+  const lines = told.map(({ id: quest = '', order = 0, line = '', have = 0, need = 1, optional = false }) => ({
+    quest,
+    order,
+    text: line.replaceAll('{have}', String(have)).replaceAll('{need}', String(need)),
+    done: have >= need,
+    optional,
+  }));
+  const all = log.map((one): QuestView => {
+    const { id = '', label = '', text = '', rewards = '', step = '', standing = 'none' } = one;
+    const { until = 0, times = 0, again = 0, may = false } = one;
     const on = standing === 'active' || standing === 'ready';
     return {
       id,
-      label: String(cell('label')),
-      text: String(cell('text')),
-      rewards: String(cell('rewards')),
+      label,
+      text,
+      rewards,
       standing,
-      step: String(cell('step')),
+      step,
       lines: lines
         .filter(({ quest }) => quest === id)
         .sort((a, b) => a.order - b.order)
-        .map(({ text, done, optional }) => ({ text, done, optional })),
+        .map(({ text: words, done, optional }) => ({ text: words, done, optional })),
       left: until > 0 ? `${Math.max(0, Math.ceil((until - copy.tick) / copy.schema.tickRate))} s` : '',
-      besides: besides(copy, standing, times, Number(cell('again') ?? 0)),
+      besides: besides(copy, standing, times, again),
       mayAbandon: on && may,
       mayTakeUp: !on && standing !== 'offered' && may,
     };
@@ -91,8 +83,8 @@ function besides(copy: Copy, standing: QuestView['standing'], times: number, aga
 
 /** The time on the server, as the copy was told of it. */
 function secondsOn(copy: Copy): number {
-  const [row] = copy.rows('calendar');
-  if (row === undefined) return copy.tick / copy.schema.tickRate;
-  const cell = (column: string) => Number(copy.value('calendar', row, column) ?? 0);
-  return cell('now') + cell('ahead') + (copy.tick - cell('at')) / copy.schema.tickRate;
+  const [clock] = copy.of(calendarTable).all();
+  if (clock === undefined) return copy.tick / copy.schema.tickRate;
+  const { now = 0, ahead = 0, at = 0 } = clock;
+  return now + ahead + (copy.tick - at) / copy.schema.tickRate;
 }

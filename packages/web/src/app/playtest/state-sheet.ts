@@ -1,3 +1,4 @@
+import { statesTable } from '@eager-ember/core';
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { displayOf } from './display';
@@ -83,14 +84,15 @@ export class StateSheet {
     const copy = this.link().welcome() && this.link().copy;
     return (copy ? displayOf(copy.schema).states : []).map((state) => ({ ...state, says: says(state.allows) }));
   });
-  private value(column: string): unknown {
+  private readonly told = computed(() => {
     this.link().tick();
-    return this.link().copy?.value('states', this.row(), column);
-  }
-  protected readonly now = computed(() => this.states().find(({ id }) => id === this.value('state')));
-  protected readonly since = computed(() => Number(this.value('since') ?? 0));
+    const { state, since = 0, until = 0 } = this.link().copy?.of(statesTable).row(this.row()) ?? {};
+    return { state, since, until };
+  });
+  protected readonly now = computed(() => this.states().find(({ id }) => id === this.told().state));
+  protected readonly since = computed(() => this.told().since);
   protected readonly left = computed(() => {
-    const until = Number(this.value('until') ?? 0);
+    const { until } = this.told();
     const { copy } = this.link();
     return until === 0 || !copy ? 0 : Math.max(0, (until - copy.tick) / copy.schema.tickRate);
   });

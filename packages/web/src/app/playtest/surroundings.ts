@@ -1,5 +1,16 @@
-import type { Copy } from '@eager-ember/core';
-import { displayOf, rowOf } from './display';
+import {
+  actorTable,
+  choicesTable,
+  type Copy,
+  lidsTable,
+  offersTable,
+  openingsTable,
+  rowInHandle,
+  shownTable,
+  talksTable,
+  visitsTable,
+} from '@eager-ember/core';
+import { displayOf } from './display';
 
 /** Something that is offered to a seat within its reach. */
 export interface OfferView {
@@ -41,19 +52,13 @@ export interface SurroundingsView {
   readonly talk: TalkView | undefined;
 }
 
-const LIDS = ['closed', 'opening', 'open', 'closing'] as const;
-
-export const nameOf = (copy: Copy, handle: number) => String(copy.value('actors', rowOf(handle), 'name') ?? '');
+export const nameOf = (copy: Copy, handle: number) => copy.of(actorTable).row(rowInHandle(handle)).name ?? '';
 
 /** Seconds until a tick, in words; nothing where it is past, or there is none. */
 export function until(copy: Copy, tick: number): string {
   const left = (tick - copy.tick) / copy.schema.tickRate;
   return tick === 0 || left <= 0 ? '' : `${left.toFixed(1)} s`;
 }
-
-const number = (copy: Copy, table: string, row: number, column: string) => Number(copy.value(table, row, column) ?? 0);
-const ownRows = (copy: Copy, table: string, own: number) =>
-  copy.rows(table).filter((row) => rowOf(number(copy, table, row, 'visitor')) === own);
 
 /** Reads what is around a seat's actor from its copy. */
 export function surroundingsOf(copy: Copy, own: number): SurroundingsView {
@@ -62,75 +67,65 @@ export function surroundingsOf(copy: Copy, own: number): SurroundingsView {
 
 function offersOf(copy: Copy, own: number): readonly OfferView[] {
   const { attributes } = displayOf(copy.schema);
-  return [...ownRows(copy, 'offers', own)]
-    .sort((a, b) => number(copy, 'offers', a, 'order') - number(copy, 'offers', b, 'order'))
-    .map((row) => {
-      const thing = number(copy, 'offers', row, 'thing');
-      const what = copy.value('offers', row, 'interaction');
-      const currency = attributes.find(({ id }) => id === copy.value('offers', row, 'currency'));
-      const price = number(copy, 'offers', row, 'price');
-      const left = until(copy, number(copy, 'offers', row, 'busyUntil'));
-      const prompt = String(copy.value('offers', row, 'prompt') ?? '');
+  return [...copy.of(offersTable).ownedBy(own)]
+    .sort((a, b) => (a.order ?? 0) - (b.order ?? 0))
+    .map(({ thing = 0, interaction: what, prompt = '', price = 0, currency: paidIn, busyUntil = 0, busy = false }) => {
+      const currency = attributes.find(({ id }) => id === paidIn);
+      const left = until(copy, busyUntil);
       return {
         key: `${thing}/${String(what)}`,
-        with: rowOf(thing),
+        with: rowInHandle(thing),
         whom: nameOf(copy, thing),
-        what: typeof what === 'string' && what !== '' ? what : undefined,
+        what: what === '' ? undefined : what,
         prompt,
         // A prompt that says the price says it once.
         price: currency && !new RegExp(`\\b${price}\\b`).test(prompt) ? `${price} ${currency.label.toLowerCase()}` : '',
-        busy: number(copy, 'offers', row, 'busy') === 0 ? '' : left === '' ? 'busy' : `busy, ${left}`,
+        busy: !busy ? '' : left === '' ? 'busy' : `busy, ${left}`,
       };
     });
 }
 
 function visitOf(copy: Copy, own: number): SurroundingsView['visit'] {
-  const [row] = ownRows(copy, 'visits', own);
-  if (row === undefined) return undefined;
+  const [visit] = copy.of(visitsTable).ownedBy(own);
+  if (visit === undefined) return undefined;
   const { interactions } = displayOf(copy.schema);
-  const id = copy.value('visits', row, 'interaction');
+  const { interaction: id = '', thing = 0, until: ends = 0 } = visit;
   return {
-    label: interactions.find((one) => one.id === id)?.prompt ?? String(id),
-    with: nameOf(copy, number(copy, 'visits', row, 'thing')),
-    left: until(copy, number(copy, 'visits', row, 'until')),
+    label: interactions.find((one) => one.id === id)?.prompt ?? id,
+    with: nameOf(copy, thing),
+    left: until(copy, ends),
   };
 }
 
 function boxOf(copy: Copy, own: number): BoxView | undefined {
-  const [row] = ownRows(copy, 'openings', own);
-  if (row === undefined) return undefined;
-  const thing = number(copy, 'openings', row, 'thing');
+  const [opening] = copy.of(openingsTable).ownedBy(own);
+  if (opening === undefined) return undefined;
+  const { thing = 0 } = opening;
   const { containers } = displayOf(copy.schema);
-  const type = copy.value('actors', rowOf(thing), 'type');
+  const { type } = copy.of(actorTable).row(rowInHandle(thing));
+  const { lid = 'closed', until: ends = 0 } = copy.of(lidsTable).row(rowInHandle(thing));
   return {
     name: nameOf(copy, thing),
-    lid: LIDS[number(copy, 'lids', rowOf(thing), 'lid')] ?? '',
-    left: until(copy, number(copy, 'lids', rowOf(thing), 'until')),
+    lid,
+    left: until(copy, ends),
     takes: containers.find(({ actor }) => actor === type)?.takes ?? 'either',
-    items: [...ownRows(copy, 'shown', own)]
-      .sort((a, b) => number(copy, 'shown', a, 'place') - number(copy, 'shown', b, 'place'))
-      .map((at) => {
-        const amount = number(copy, 'shown', at, 'amount');
-        return {
-          item: number(copy, 'shown', at, 'item'),
-          label: String(copy.value('shown', at, 'label') ?? ''),
-          amount: amount === 0 ? '' : String(amount),
-        };
-      }),
+    items: [...copy.of(shownTable).ownedBy(own)]
+      .sort((a, b) => (a.place ?? 0) - (b.place ?? 0))
+      .map(({ item = 0, label = '', amount = 0 }) => ({ item, label, amount: amount === 0 ? '' : String(amount) })),
   };
 }
 
 function talkOf(copy: Copy, own: number): TalkView | undefined {
   // One's own dialogue first; else what is said within hearing.
-  const [mine] = ownRows(copy, 'talks', own);
-  const row = mine ?? copy.rows('talks')[0];
-  if (row === undefined) return undefined;
+  const talks = copy.of(talksTable);
+  const talk = talks.ownedBy(own)[0] ?? talks.all()[0];
+  if (talk === undefined) return undefined;
+  const { voice: speaker = '', text = '', until: ends = 0 } = talk;
+  const choices = copy.of(choicesTable).ownedBy(own);
   return {
-    speaker: String(copy.value('talks', row, 'voice') ?? ''),
-    text: String(copy.value('talks', row, 'text') ?? ''),
-    left: until(copy, number(copy, 'talks', row, 'until')),
-    choices: [...ownRows(copy, 'choices', own)]
-      .sort((a, b) => number(copy, 'choices', a, 'number') - number(copy, 'choices', b, 'number'))
-      .map((at) => ({ number: number(copy, 'choices', at, 'number'), text: String(copy.value('choices', at, 'text') ?? '') })),
+    speaker,
+    text,
+    left: until(copy, ends),
+    choices: choices.map(({ number = 0, text: words = '' }) => ({ number, text: words })).sort((a, b) => a.number - b.number),
   };
 }

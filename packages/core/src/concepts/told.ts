@@ -1,0 +1,24 @@
+// The tables that seats are told of, for whoever reads a copy: by these its rows have names and types.
+export { abilitiesTable, abilityNumbersTable, castsTable } from './abilities/tables.js';
+export { achievementsTable, secretsFoundTable } from './achievements/tables.js';
+export { attributesTable } from './attributes/tables.js';
+export { calendarTable } from './calendar/tables.js';
+export { lidsTable, openingsTable, shownTable } from './containers/tables.js';
+export { daysTable } from './days/tables.js';
+export { areasTable, projectilesTable } from './deliveries/tables.js';
+export { choicesTable, talksTable } from './dialogues/tables.js';
+export { effectsTable } from './effects/tables.js';
+export { visitsTable } from './interactions/tables.js';
+export { accountsTable, ledgerTable } from './ledger/tables.js';
+export { pricesTable } from './markets/tables.js';
+export { bodiesTable } from './movement/tables.js';
+export { pickupsTable, pickupsTakenTable } from './pickups/tables.js';
+export { questLinesTable, questLogTable } from './quests/tables.js';
+export { offersTable } from './reach/tables.js';
+export { seatsTable } from './seats/tables.js';
+export { stocksTable } from './shops/tables.js';
+export { stallsTable, warePricesTable, waresTable } from './stalls/tables.js';
+export { statesTable } from './states/tables.js';
+export { statusesTable } from './statuses/tables.js';
+export { tracksTable } from './tracks/tables.js';
+export { treesTable } from './trees/tables.js';
