@@ -16,7 +16,7 @@ describe('Progress that stays with a player', () => {
   /** Chooses a node without a click: in a walk that would learn it. */
   const step = async (id: string, key: KeyInput = 'Enter') => {
     await screen.page.waitForSelector(node(id));
-    await screen.page.$eval(node(id), (e) => (e as unknown as HTMLElement).focus());
+    await screen.page.$eval(node(id), (e) => (e as HTMLElement).focus());
     await screen.page.keyboard.press(key);
   };
   /** Plays a room with north at level 8, and three of its eight points in the way to Calm. */

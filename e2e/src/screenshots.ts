@@ -102,11 +102,11 @@ try {
   await take('players');
   await screen.click('link', 'Arena');
   await page.waitForSelector('ee-arena-map .item');
-  await page.$eval('ee-arena-map [aria-label^="Night quartermaster, "]', (e) => (e as unknown as HTMLElement).focus());
+  await page.$eval('ee-arena-map [aria-label^="Night quartermaster, "]', (e) => (e as HTMLElement).focus());
   await screen.sees('[aria-label="Chosen"]', 'this one asks 60 scrip');
   await take('arena');
   // A wire that hangs loose: the zone that a reaction waits for is placed nowhere.
-  await page.$eval('ee-arena-map [aria-label^="The wreck, "]', (e) => (e as unknown as HTMLElement).focus());
+  await page.$eval('ee-arena-map [aria-label^="The wreck, "]', (e) => (e as HTMLElement).focus());
   await page.keyboard.press('Delete');
   await screen.lacks('ee-arena-map [aria-label^="The wreck, "]');
   await screen.click('link', 'Wiring');

@@ -19,7 +19,7 @@ describe('The world around a player', () => {
   };
   const focus = async (label: string) => {
     await screen.page.waitForSelector(thing(label));
-    await screen.page.$eval(thing(label), (e) => (e as unknown as HTMLElement).focus());
+    await screen.page.$eval(thing(label), (e) => (e as HTMLElement).focus());
   };
   const moveTo = (where: string, name = 'north') => screen.poke('place', undefined, { Where: where, Seat: name });
   /** What the trace shows: what happened, refusals, or everything. */

@@ -15,6 +15,7 @@ export {
   type Values,
   valuesOf,
 } from './concepts/attributes/index.js';
+export { type ActorSource, sourceOf } from './concepts/attributes/source.js';
 export { applyEffect, type EffectEntry, endEffect, instancesOf, LIFETIMES, REASONS, STACKING } from './concepts/effects/index.js';
 export { MOST_PINS, type SituationEntry } from './concepts/situations/index.js';
 export {

@@ -2,6 +2,7 @@ import { ANY, exactly, type Known, parseFormula, type Range, rangeOf } from '../
 import type { ActorEntry } from '../concepts/actors/index.js';
 import { everyAction } from '../ruleset/actions.js';
 import type { Rules } from '../ruleset/rules.js';
+import { entriesIn } from '../ruleset/chapter.js';
 
 interface AttributeEntry {
   readonly id: string;
@@ -26,7 +27,7 @@ export class Possible {
   private readonly applied = new Set<string>();
 
   constructor(rules: Rules) {
-    const entries = <T>(chapter: string) => (rules.chapters.get(chapter)?.entries ?? []) as unknown as readonly T[];
+    const entries = <T>(chapter: string) => entriesIn<T>(rules, chapter);
     this.types = entries<ActorEntry>('actors');
     this.attributes = new Map(entries<AttributeEntry>('attributes').map((entry) => [entry.id, entry]));
     const { situations: _tried, ...document } = rules.document;

@@ -106,8 +106,7 @@ function reach(rules: Rules, found: Collected): ReadonlySet<string> {
   const reached = new Set<string>();
   for (const [chapter, { entries }] of rules.chapters)
     for (const entry of entries)
-      if ((chapter === 'actors' && (entry as unknown as { kind: string }).kind === 'player') || standsAlone(chapter))
-        reached.add(key(chapter, entry.id));
+      if ((chapter === 'actors' && 'kind' in entry && entry.kind === 'player') || standsAlone(chapter)) reached.add(key(chapter, entry.id));
   for (let before = -1; before !== reached.size;) {
     before = reached.size;
     for (const { place, chapter, id } of found.references)

@@ -13,6 +13,7 @@ import { holderOf, play, type Played, SEAT, seriesOf } from './play.js';
 import { pinsOf, pokesOf, situationOf } from './situations.js';
 import { type Evidence, inWords, NONE, type Span, type Sweep, type SweepPoint } from './types.js';
 import { castsTable } from '../concepts/abilities/tables.js';
+import { actorChapter } from '../concepts/actors/schema.js';
 
 /** Uses are counted over the last of these, once what they cost has settled; before that the pools are emptied. */
 const [SETTLING, COUNTED] = [30, 60];
@@ -31,7 +32,7 @@ function settingOf(rules: Rules, id: string): Setting | undefined {
   const ability = abilities.of(rules).list.find((candidate) => candidate.id === id);
   const actor = holderOf(rules, (type) => type.abilities.includes(id));
   if (!ability || !actor) return undefined;
-  const types = (rules.chapters.get('actors')?.entries ?? []) as unknown as readonly ActorEntry[];
+  const types = actorChapter.of(rules);
   // A foe of a player is a foe; of a foe a player is one.
   const text = JSON.stringify((rules.chapters.get('abilities')!.entries as readonly unknown[])[ability.index]);
   const spoken = new Set(attributes.of(rules).list.flatMap((attribute, i) => (new RegExp(`\\b${attribute.id}\\b`).test(text) ? [i] : [])));
@@ -282,7 +283,7 @@ export function abilitySweep(rules: Rules, id: string): Sweep | undefined {
   const stat = setting && statOf(rules, setting.ability);
   if (!setting || stat === undefined) return undefined;
   const { list } = attributes.of(rules);
-  const type = (rules.chapters.get('actors')!.entries as unknown as readonly ActorEntry[]).indexOf(setting.actor);
+  const type = actorChapter.of(rules).indexOf(setting.actor);
   if (!list[stat].present[type]) return undefined;
   const start = list[stat].starts[type]?.amount?.constant ?? 1;
   const low = Math.max(list[stat].min.constant ?? 0, start / 2);

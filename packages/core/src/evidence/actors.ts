@@ -1,4 +1,3 @@
-import type { ActorEntry } from '../concepts/actors/index.js';
 import { valuesOf } from '../concepts/attributes/index.js';
 import { withoutFalls } from '../concepts/lives/index.js';
 import { bodyRadius, placeActor, placeOf } from '../concepts/movement/index.js';
@@ -6,6 +5,7 @@ import { roundTo } from '../math/grid.js';
 import { labelOf, type Rules } from '../ruleset/rules.js';
 import { play } from './play.js';
 import { type Evidence, inWords, NONE } from './types.js';
+import { actorChapter } from '../concepts/actors/schema.js';
 
 const SECONDS = 30;
 /** Where the two are put: in the middle of wide ground, and so far apart where the behaviour says nothing. */
@@ -15,7 +15,7 @@ const MOST_VALUES = 8;
 
 /** A kind of actor left to itself near somebody who stands still: how near it gets, and what it does to them. */
 export function actorEvidence(rules: Rules, id: string): Evidence {
-  const types = (rules.chapters.get('actors')?.entries ?? []) as unknown as readonly ActorEntry[];
+  const types = actorChapter.of(rules);
   const actor = types.find((type) => type.id === id);
   if (!actor) return NONE;
   const other = types.find((type) => type.kind === (actor.kind === 'player' ? 'foe' : 'player') && type.id !== id) ?? actor;

@@ -6,9 +6,9 @@ import { labelOf, type Rules } from '../ruleset/rules.js';
 import { holderOf, play, type Played, SEAT, seriesOf } from './play.js';
 import { pinsOf, pokesOf, situationOf } from './situations.js';
 import { EVIDENCE_SECONDS, type Evidence, inWords, NONE, type PinAction, type ProposedSituation, type Series } from './types.js';
+import { attributeChapter } from '../concepts/attributes/schema.js';
 
-const entryOf = (rules: Rules, id: string) =>
-  (rules.chapters.get('attributes')?.entries as unknown as readonly AttributeEntry[]).find((e) => e.id === id);
+const entryOf = (rules: Rules, id: string) => attributeChapter.of(rules).find((e) => e.id === id);
 
 /** Statuses that its refill asks about. */
 function askedStatuses(rules: Rules, entry: AttributeEntry): readonly string[] {

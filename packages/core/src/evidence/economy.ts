@@ -6,8 +6,9 @@ import { boundsOf, markets } from '../concepts/markets/index.js';
 import { shops } from '../concepts/shops/index.js';
 import { NOBODY } from '../formula/index.js';
 import { labelOf, type Rules } from '../ruleset/rules.js';
-import type { World } from '../world/world.js';
 import { inWords } from './types.js';
+import { bareWorld } from '../world/bare-world.js';
+import { type Amount } from '../ruleset/context.js';
 
 /** What an economy comes to on paper, before any game is played. */
 export interface EconomyFacts {
@@ -45,8 +46,8 @@ export function economyFacts(rules: Rules): EconomyFacts | undefined {
         value: `${least} to ${most}${'walk' in good.price ? `, ${good.price.walk.step} a day at most` : ''}; two thirds up: ${inWords(least + (2 * (most - least)) / 3)}`,
       });
     }
-  const ofTier = (amount: { run: (world: World, parties: never) => number; references: readonly unknown[] } | undefined, tier: number) =>
-    !amount || amount.references.length > 0 ? 0 : amount.run(undefined as unknown as World, { ...NOBODY, event: { tier } } as never);
+  const ofTier = (amount: Amount | undefined, tier: number) =>
+    !amount || amount.references.length > 0 ? 0 : amount.run(bareWorld(), { ...NOBODY, event: { tier } });
   let [price, upkeep] = [0, 0];
   for (const offer of shops.of(rules).list) {
     if (offer.tiers === 0) continue;

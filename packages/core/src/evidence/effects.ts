@@ -7,6 +7,7 @@ import { labelOf, type Rules } from '../ruleset/rules.js';
 import { holderOf, play, seriesOf } from './play.js';
 import { pinsOf, pokesOf, secondsOf, situationOf } from './situations.js';
 import { type Evidence, inWords, NONE, type ProposedSituation } from './types.js';
+import { effectChapter } from '../concepts/effects/schema.js';
 
 const MOST_SERIES = 4;
 
@@ -45,7 +46,7 @@ const TIMES = ['one', 'two', 'three', 'four', 'five', 'six'];
 
 /** An effect in its situation: what it does to the stats it modifies, and each instance with its own end. */
 export function effectEvidence(rules: Rules, id: string): Evidence {
-  const entry = (rules.chapters.get('effects')?.entries as unknown as readonly EffectEntry[]).find((e) => e.id === id);
+  const entry = effectChapter.of(rules).find((e) => e.id === id);
   const actor = entry && bearerOf(rules, entry);
   if (!entry || !actor) return NONE;
   const watch = touched(entry).filter((stat) => actor.attributes.some((a) => a.attribute === stat));

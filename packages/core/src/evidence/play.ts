@@ -3,7 +3,7 @@ import { NO_SPAWNERS, spawners } from '../concepts/spawners/index.js';
 import { zones } from '../concepts/zones/index.js';
 import { type Arena, arena } from '../concepts/arena/index.js';
 import { behaviours } from '../concepts/behaviours/index.js';
-import { type AttributeEntry, attributes, valueInRow } from '../concepts/attributes/index.js';
+import { attributes, valueInRow } from '../concepts/attributes/index.js';
 import { actorOfSeat } from '../concepts/seats/index.js';
 import { sentenceOf } from '../replication/announcements.js';
 import { idOf, labelOf, type Rules } from '../ruleset/rules.js';
@@ -15,6 +15,8 @@ import { World } from '../world/world.js';
 import { EVIDENCE_SECONDS, type Evidence, type Series, type Span } from './types.js';
 import { effectsTable } from '../concepts/effects/tables.js';
 import { statusesTable } from '../concepts/statuses/tables.js';
+import { actorChapter } from '../concepts/actors/schema.js';
+import { attributeChapter } from '../concepts/attributes/schema.js';
 
 /** The seat that is tried on, and the one beside it that things can come from. */
 export const SEAT = 'trial';
@@ -186,12 +188,12 @@ class SpanKeeper {
 
 /** The kind of actor that something is tried on: a player that has it where there is one. */
 export function holderOf(rules: Rules, has: (actor: ActorEntry) => boolean): ActorEntry | undefined {
-  const types = (rules.chapters.get('actors')?.entries ?? []) as unknown as readonly ActorEntry[];
+  const types = actorChapter.of(rules);
   return types.find((type) => type.kind === 'player' && has(type)) ?? types.find(has);
 }
 
 export function seriesOf(rules: Rules, id: string, values: readonly number[], label?: string): Series {
-  const entry = (rules.chapters.get('attributes')!.entries as unknown as readonly AttributeEntry[]).find((e) => e.id === id);
+  const entry = attributeChapter.of(rules).find((e) => e.id === id);
   const decimals = attributes.of(rules).list.find((attribute) => attribute.id === id)?.decimals ?? 1;
   return { id, label: label ?? entry?.label ?? id, decimals, values };
 }

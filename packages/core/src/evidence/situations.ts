@@ -5,6 +5,7 @@ import type { Script } from '../script/schema.js';
 import type { GameEvent } from '../world/events.js';
 import { OTHER, SEAT } from './play.js';
 import { EVIDENCE_SECONDS, inWords, type Pin, type PinAction, type ProposedSituation } from './types.js';
+import { entriesIn } from '../ruleset/chapter.js';
 
 export type SubjectKind = 'attribute' | 'effect' | 'ability';
 
@@ -15,7 +16,7 @@ export function situationOf(
   id: string,
   propose: () => Omit<ProposedSituation, 'authored'>,
 ): ProposedSituation {
-  const all = (rules.chapters.get('situations')?.entries ?? []) as unknown as readonly SituationEntry[];
+  const all = entriesIn<SituationEntry>(rules, 'situations');
   const written = all.find((situation) => situation[kind] === id);
   if (!written) return { authored: false, ...propose() };
   const pins = written.pins.map((pin) => ({ at: pin.at, action: pin.action as PinAction, ...(pin.from && { from: pin.from }) }));

@@ -2,6 +2,7 @@ import { actorOfSeat } from '../concepts/seats/index.js';
 import type { TeamEntry } from '../concepts/teams/index.js';
 import type { Rules } from '../ruleset/rules.js';
 import { World } from '../world/world.js';
+import { teamChapter } from '../concepts/teams/schema.js';
 
 const JOINING = ['first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh'];
 
@@ -19,7 +20,7 @@ export interface TeamEvidence {
 
 /** Plays a small world in which seven players join; then one of each team asks for each other team, each from the same beginning. */
 export function teamEvidence(rules: Rules): TeamEvidence | undefined {
-  const entries = (rules.chapters.get('teams')?.entries ?? []) as unknown as readonly TeamEntry[];
+  const entries = teamChapter.of(rules);
   if (entries.length === 0) return undefined;
   const world = World.start(rules, 1);
   world.step(JOINING.map((seat) => ({ kind: 'join', args: { seat } })));

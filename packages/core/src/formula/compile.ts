@@ -5,6 +5,7 @@ import type { World } from '../world/world.js';
 import { divide, MATH_FUNCTIONS, remainder } from './functions.js';
 import { FormulaError, parseFormula, type FormulaNode } from './parser.js';
 import { compileText } from './text.js';
+import { bareWorld } from '../world/bare-world.js';
 
 /** The actors a formula or an action can speak of, as handles; 0 where there is none. Bare names belong to the owner. */
 export interface Parties {
@@ -127,7 +128,7 @@ export function compileFormula(text: string, vocabulary: Vocabulary, place: Form
     return { text, run: onGrid, references: compiler.references, ...bare };
   }
   if (!compiler.fixed) return { text, run: onGrid, references: [] };
-  const constant = onGrid(undefined as unknown as World, NOBODY);
+  const constant = onGrid(bareWorld(), NOBODY);
   return { text, run: () => constant, references: [], constant };
 }
 

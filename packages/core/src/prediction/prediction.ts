@@ -9,7 +9,7 @@ import { statesTable } from '../concepts/states/tables.js';
 import { actorTable } from '../world/actors.js';
 
 /** What a display is told of the rules, as far as a prediction needs it. */
-interface Shown {
+type Shown = {
   readonly arena: Ground;
   readonly actors: readonly { readonly id: string; readonly radius: number | string; readonly speed?: string }[];
   readonly states: readonly { readonly id: string; readonly allows: readonly string[] }[];
@@ -19,7 +19,7 @@ interface Shown {
     readonly stored?: number;
     readonly still?: boolean;
   }[];
-}
+};
 
 interface Heading {
   readonly x: number;
@@ -66,7 +66,7 @@ export class Prediction {
   ) {}
 
   private get shown(): Shown {
-    return this.copy.schema.display as unknown as Shown;
+    return this.copy.schema.display as Shown;
   }
 
   /** An input is sent. Returns what refuses a use here already: it is sent all the same, and the server's word counts. */

@@ -4,6 +4,5 @@ export * from './protocol.js';
 export * from './publisher.js';
 export * from './schema.js';
 export * from './shown.js';
-export * from './source.js';
 export * from './told.js';
 export * from './welcome.js';

@@ -17,6 +17,7 @@ import { positionIn } from './positions.js';
 import { pointer, type Path, type Problem } from './problem.js';
 import type { Pattern, Registry, Then } from './registry.js';
 import { type Chapter, entryOf, type RulesetDocument } from './rules.js';
+import { entriesIn } from './chapter.js';
 
 /** A compiled amount. `constant` is set where it is always the same, `references` lists what a formula reads. */
 export interface Amount {
@@ -67,7 +68,7 @@ export class CompileContext {
   }
 
   entries<T>(chapter: string): readonly T[] {
-    return (this.chapters.get(chapter)?.entries ?? []) as unknown as readonly T[];
+    return entriesIn<T>(this, chapter);
   }
 
   /** An entry by its id; undefined for one that does not exist, which the references' own check has reported. */

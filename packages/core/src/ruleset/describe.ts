@@ -29,7 +29,7 @@ interface Definition {
   readonly entries?: Readonly<Record<string, string>>;
 }
 
-const definition = (schema: z.ZodType) => (schema as unknown as { _zod: { def: Definition } })._zod.def;
+const definition = (schema: z.ZodType) => schema._zod.def as Definition;
 
 function kindOf(schema: z.ZodType): { optional: boolean; kind: ArgumentKind } {
   const mark = marks.get(schema);

@@ -9,6 +9,7 @@ import { readsOf, usesOf } from './references.js';
 import { registry } from './registry.js';
 import type { Rules } from './rules.js';
 import { walk } from './walk.js';
+import { entriesIn } from './chapter.js';
 
 /** Chapters whose entries stand for themselves: nobody has to speak of a kind of actor, a team or a situation. */
 const STANDING = new Set([
@@ -69,7 +70,7 @@ function unused(rules: Rules): readonly Finding[] {
 
 /** Takes an entry out that only situations speak of: those that try it out go along, from others the pins that need it. */
 function deletion(rules: Rules, chapter: string, id: string, own: string): readonly PatchOperation[] {
-  const situations = (rules.chapters.get('situations')?.entries ?? []) as unknown as readonly Readonly<Record<string, unknown>>[];
+  const situations = entriesIn<Readonly<Record<string, unknown>>>(rules, 'situations');
   const tried = usesOf(rules, chapter, id).flatMap(({ path }) => {
     const [, key, position, , pin] = path.split('/');
     if (key !== 'situations') return [];

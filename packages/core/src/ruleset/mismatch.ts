@@ -70,7 +70,7 @@ function schemaAt(schema: z.ZodType, value: unknown, path: Path): z.ZodType | un
 function exampleOf(schema: z.ZodType | undefined): string {
   const shape = schema && definitionOf(schema).shape;
   if (!shape) return '{ … }';
-  const needed = Object.keys(shape).filter((key) => !(shape[key] as unknown as { _zod: { optin?: string } })._zod.optin);
+  const needed = Object.keys(shape).filter((key) => !shape[key]._zod.optin);
   const keys = needed.length > 0 ? needed : Object.keys(shape).slice(0, 2);
   return `{ ${keys.map((key) => `"${key}": …`).join(', ')} }`;
 }

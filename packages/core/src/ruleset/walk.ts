@@ -19,12 +19,12 @@ interface Definition {
 
 const isObject = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null && !Array.isArray(value);
 
-export const definitionOf = (schema: z.ZodType): Definition => (schema as unknown as { _zod: { def: Definition } })._zod.def;
+export const definitionOf = (schema: z.ZodType): Definition => schema._zod.def as Definition;
 
 /** Whether an option of a discriminated union is the one that a value names. Nested lists would be parsed again and again otherwise. */
 function names(option: z.ZodType, key: string, value: unknown): boolean {
-  const { values } = (definitionOf(option).shape![key] as unknown as { _zod: { values: ReadonlySet<unknown> } })._zod;
-  return isObject(value) && values.has(value[key]);
+  const { values } = definitionOf(option).shape![key]._zod as { values?: ReadonlySet<unknown> };
+  return isObject(value) && values?.has(value[key]) === true;
 }
 
 /** The option of a union that a value is meant to be; undefined where it names none of them, or is of none of their shapes. */

@@ -1,8 +1,8 @@
 import { z } from 'zod';
-import type { EffectEntry } from '../concepts/effects/index.js';
 import { sentenceOf } from '../replication/announcements.js';
 import type { Rules } from '../ruleset/rules.js';
 import type { GameEvent } from '../world/events.js';
+import { effectChapter } from '../concepts/effects/schema.js';
 
 /** One link of a chain of causes. */
 export const causeSchema = z.strictObject({ serial: z.int(), tick: z.int(), event: z.string(), text: z.string() });
@@ -44,7 +44,7 @@ export class History {
 
   /** What last changed an actor's attribute, newest first, each with what led to it. */
   causesOf(rules: Rules, actor: number, attribute: string, most = 4): readonly (readonly Cause[])[] {
-    const entries = (rules.chapters.get('effects')?.entries ?? []) as unknown as readonly EffectEntry[];
+    const entries = effectChapter.of(rules);
     // What happened before a renaming tells of the former ids.
     const ids = (entry: { readonly id: string; readonly formerly?: readonly string[] }) => [entry.id, ...(entry.formerly ?? [])];
     const modifying = new Set(entries.filter((e) => e.modifiers.some((m) => m.attribute === attribute)).flatMap(ids));

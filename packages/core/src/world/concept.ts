@@ -87,6 +87,13 @@ export interface CommandSpec {
   readonly run: (world: World, args: Readonly<Record<string, unknown>>) => void;
 }
 
+/** A command whose arguments have the types of their schemas where it is run: they were read by them. */
+export function command<const A extends Readonly<Record<string, z.ZodType>>>(
+  spec: Omit<CommandSpec, 'args' | 'run'> & { readonly args: A; run(world: World, args: z.infer<z.ZodObject<A>>): void },
+): CommandSpec {
+  return { ...spec, run: (world, args) => spec.run(world, args as never) };
+}
+
 /** Moments in a world's life that a concept may have to answer at once, unlike events, which wait for their phase. */
 export interface Lifecycle {
   worldStarted?(world: World): void;

@@ -12,6 +12,10 @@ import { userOf } from './sessions.js';
 import type { Trail } from '../trail/trail.js';
 import { findRuleset } from './rulesets.js';
 
+/** What a path under a ruleset names. */
+type OfRuleset = { id: string };
+type OfPlayer = OfRuleset & { name: string };
+
 /** The name of a player: that of the seat they take. */
 const playerName = z
   .string()
@@ -84,8 +88,8 @@ export function playerRoutes(keeper: RoomKeeper, desk: DraftingDesk, trail: Trai
     return saved as SavedPlayer;
   };
 
-  router.get('/', async (request, response) => {
-    const { id } = await findRuleset((request.params as { id: string }).id);
+  router.get<OfRuleset>('/', async (request, response) => {
+    const { id } = await findRuleset(request.params.id);
     const where = { rulesetId: id };
     const [{ rows: players, next }, aside, all] = await Promise.all([
       pageOf(Player, request, { by: 'name', then: 'name' }, { where, attributes: ['name', 'revision', 'updatedAt'] }),
@@ -102,8 +106,8 @@ export function playerRoutes(keeper: RoomKeeper, desk: DraftingDesk, trail: Trai
     });
   });
 
-  router.get('/:name', async (request, response) => {
-    const ruleset = await findRuleset((request.params as unknown as { id: string }).id);
+  router.get<OfPlayer>('/:name', async (request, response) => {
+    const ruleset = await findRuleset(request.params.id);
     await keeper.stored(ruleset.id);
     const player = await find(ruleset.id, named(request.params.name));
     const { problems, sheet } = await desk.sheet(ruleset.document, player.saved);
@@ -117,10 +121,10 @@ export function playerRoutes(keeper: RoomKeeper, desk: DraftingDesk, trail: Trai
     });
   });
 
-  router.put('/:name', async (request, response) => {
+  router.put<OfPlayer>('/:name', async (request, response) => {
     const body = putSchema.safeParse(request.body);
     if (!body.success) throw new HttpProblem(400, 'What is to be kept is expected', 'Send { "saved": … }.');
-    const { id } = await findRuleset((request.params as unknown as { id: string }).id);
+    const { id } = await findRuleset(request.params.id);
     const name = named(request.params.name);
     const expected = request.get('If-Match');
     const player = await alone(id, name, async () => {
@@ -137,16 +141,16 @@ export function playerRoutes(keeper: RoomKeeper, desk: DraftingDesk, trail: Trai
     response.set('ETag', versionOf(player)).json({ name, revision: player.revision, updatedAt: player.updatedAt });
   });
 
-  router.delete('/:name', async (request, response) => {
-    const { id } = await findRuleset((request.params as unknown as { id: string }).id);
+  router.delete<OfPlayer>('/:name', async (request, response) => {
+    const { id } = await findRuleset(request.params.id);
     const name = named(request.params.name);
     await alone(id, name, async () => (await find(id, name)).destroy());
     trail.note({ who: userOf(response), ruleset: id, what: 'playerDeleted', about: { player: name } });
     response.status(204).end();
   });
 
-  router.delete('/aside/:key', async (request, response) => {
-    const { id } = await findRuleset((request.params as unknown as { id: string }).id);
+  router.delete<OfRuleset & { key: string }>('/aside/:key', async (request, response) => {
+    const { id } = await findRuleset(request.params.id);
     const key = z.uuid().safeParse(request.params.key);
     const aside = key.success ? await SetAside.findOne({ where: { rulesetId: id, id: key.data } }) : null;
     if (!aside) throw notFound('state that was set aside');

@@ -4,13 +4,13 @@ import { labelOf, type Rules } from '../../ruleset/rules.js';
 import { World } from '../../world/world.js';
 import { type ActorEntry, spawnActor } from '../actors/index.js';
 import { attributes } from '../attributes/index.js';
-import type { EffectEntry } from '../effects/index.js';
 import { isDuration, toMilliseconds } from '../../ruleset/fields.js';
 import { timing } from './timing.js';
 import type { Ability, CompiledAbilities, Stretch } from './compile.js';
 import { numbersOf } from './numbers.js';
 import type { AbilityEntry } from './schema.js';
 import { fillTooltip, wrapText } from './tooltip.js';
+import { effectChapter } from '../effects/schema.js';
 
 const CHAPTER = 'abilities';
 const at = (i: number, ...path: (string | number)[]) => pointer([CHAPTER, i, ...path]);
@@ -108,7 +108,7 @@ function bySpeed(part: Stretch | undefined, rules: Rules, which: 'least' | 'most
 function breaks(ability: Ability, rules: Rules): readonly Finding[] {
   const cast = bySpeed(ability.cast, rules, 'most');
   if (cast === undefined) return [];
-  const effects = (rules.chapters.get('effects')?.entries ?? []) as unknown as readonly EffectEntry[];
+  const effects = effectChapter.of(rules);
   return ability.requires.flatMap((requirement, k): readonly Finding[] => {
     if (!requirement.throughout || requirement.status < 0) return [];
     const status = rules.chapters.get('statuses')!.ids[requirement.status];

@@ -3,7 +3,7 @@ import type { Amount } from '../../ruleset/context.js';
 import type { World } from '../../world/world.js';
 import { abilities } from './index.js';
 import { giveAbilities } from './owned.js';
-import { type AbilityNumber, CHANGEABLE, CHANGES } from './tables.js';
+import { type AbilityNumber, CHANGEABLE, type CHANGES } from './tables.js';
 
 /** A change of a number of an ability, for one actor. */
 export interface NumberChange {

@@ -4,6 +4,7 @@ import { actionList } from '../../ruleset/registry.js';
 import { WHO } from '../actors/relations.js';
 import { clipSpan } from '../clips/index.js';
 import { deliverySchema } from '../deliveries/schema.js';
+import { defineChapter } from '../../ruleset/chapter.js';
 
 /** Today's numbers of an ability, as its tooltip can speak of them: `{ability.cast}`. Times are in seconds. */
 export const NUMBERS = ['cast', 'cooldown', 'recovery', 'channel', 'range', 'stored'] as const;
@@ -144,6 +145,7 @@ export const schema = z.strictObject({
     .optional(),
 });
 export type AbilityEntry = z.infer<typeof schema>;
+export const abilityChapter = defineChapter('abilities', schema);
 
 export const groupSchema = z.strictObject({
   ...entryFields(),

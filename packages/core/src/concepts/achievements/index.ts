@@ -81,7 +81,7 @@ export const achievements: Concept<CompiledAchievements, Achievements> = defineC
       kind: 'chapter',
       title: 'Achievements',
       entry: schema,
-      secret: (entry) => (entry as unknown as AchievementEntry).secret,
+      secret: (entry) => (entry as AchievementEntry).secret,
     },
   },
   vocabulary: (ids) => ({

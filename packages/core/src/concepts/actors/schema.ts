@@ -3,6 +3,7 @@ import { entryFields, finite, reference, start } from '../../ruleset/fields.js';
 import { behaviour } from '../behaviours/schema.js';
 import { ownReactions } from '../reactions/schema.js';
 import { lifeFields } from '../lives/schema.js';
+import { defineChapter } from '../../ruleset/chapter.js';
 
 export const KINDS = ['player', 'foe', 'character', 'prop'] as const;
 
@@ -28,3 +29,4 @@ export const schema = z.strictObject({
   reactions: ownReactions(),
 });
 export type ActorEntry = z.infer<typeof schema>;
+export const actorChapter = defineChapter('actors', schema);

@@ -1,21 +1,20 @@
 import { type Finding, pointer } from '../../ruleset/problem.js';
-import { labelOf, type Rules } from '../../ruleset/rules.js';
+import { entryOf, labelOf, type Rules } from '../../ruleset/rules.js';
 import { distanceOf } from '../../math/distance.js';
-import { type Arena, kindOfPlaced, PLACEABLE, type Placed } from './index.js';
+import { type Arena, idOfPlaced, kindOfPlaced, PLACEABLE, type Placed } from './index.js';
 
 /** The space that a placed thing needs: none for a zone or a spawner, which lie over anything. */
 function radiusOf(rules: Rules, thing: Placed): number {
   const kind = kindOfPlaced(thing);
   if (kind !== 'pickup' && kind !== 'actor') return 0;
-  const id = (thing as unknown as Record<string, string>)[kind];
-  const entry = rules.chapters.get(PLACEABLE[kind])?.entries.find((one) => one.id === id) as unknown as { radius?: unknown } | undefined;
+  const entry = entryOf<{ readonly radius?: unknown }>(rules, PLACEABLE[kind], idOfPlaced(thing));
   return typeof entry?.radius === 'number' ? entry.radius : 12;
 }
 
 /** What placed things are called in a sentence. */
 export function nameOfPlaced(rules: Rules, thing: Placed): string {
   const kind = kindOfPlaced(thing);
-  return thing.id ?? labelOf(rules, PLACEABLE[kind], (thing as unknown as Record<string, string>)[kind]).toLowerCase();
+  return thing.id ?? labelOf(rules, PLACEABLE[kind], idOfPlaced(thing)).toLowerCase();
 }
 
 /** Things that stand in walls or in each other, and start points within walls. */

@@ -48,6 +48,9 @@ type Source = Pick<Rules, 'document' | 'chapters'>;
 /** What kind of thing is placed. */
 export const kindOfPlaced = (thing: Placed): Placeable => (Object.keys(PLACEABLE) as Placeable[]).find((kind) => kind in thing)!;
 
+/** The id of the entry that a placed thing is of. */
+export const idOfPlaced = (thing: Placed): string => (thing as Partial<Record<Placeable, string>>)[kindOfPlaced(thing)]!;
+
 /** The things of one kind that the arena places, in its order. */
 export function placements<K extends Placeable>({ document, chapters }: Source, kind: K): readonly Placement<K>[] {
   const entries = new Map(chapters.get(PLACEABLE[kind])?.entries.map((entry) => [entry.id, entry]));

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { amount, colour, condition, duration, entryFields, finite, id, start, steadyAmount, visibility } from '../../ruleset/fields.js';
 import { actionList } from '../../ruleset/registry.js';
+import { defineChapter } from '../../ruleset/chapter.js';
 
 export const ATTRIBUTE_KINDS = ['pool', 'stat', 'counter'] as const;
 /** What modifiers do to a stat. Several `set`: the lowest holds. */
@@ -61,3 +62,4 @@ export const schema = z.strictObject({
   saved: z.boolean().optional(),
 });
 export type AttributeEntry = z.infer<typeof schema>;
+export const attributeChapter = defineChapter('attributes', schema);

@@ -14,6 +14,7 @@ import type { BehaviourEntry } from './schema.js';
 import type { TableOf } from '../../world/define-table.js';
 import { mindsTable } from './tables.js';
 import { bodiesTable } from '../movement/tables.js';
+import { actorChapter } from '../actors/schema.js';
 
 export { BEHAVIOURS, type BehaviourEntry } from './schema.js';
 
@@ -238,7 +239,7 @@ function flee(world: World, row: number, behaviour: Extract<BehaviourEntry, { do
 /** The abilities of an actor's kind, in the order in which it has them. */
 function ownedBy(world: World, row: number): readonly Ability[] {
   const { list } = abilities.in(world);
-  const ids = (world.rules.chapters.get('actors')!.entries as unknown as readonly ActorEntry[])[world.actors.cells.type[row]].abilities;
+  const ids = actorChapter.of(world.rules)[world.actors.cells.type[row]].abilities;
   return ids.flatMap((id) => list.filter((ability) => ability.id === id));
 }
 

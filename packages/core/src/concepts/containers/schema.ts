@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { amount, condition, duration, entryFields, id, label, reference, steadyAmount } from '../../ruleset/fields.js';
 import { actionList } from '../../ruleset/registry.js';
 import { needs, PARTIES, reach, words } from '../interactions/schema.js';
+import { defineChapter } from '../../ruleset/chapter.js';
 
 /** Whether one visitor at a time has it open, or all who come. */
 export const VISITORS = ['one', 'many'] as const;
@@ -60,3 +61,4 @@ export const schema = z.strictObject({
   refills: fields.refills.optional(),
 });
 export type ContainerEntry = z.infer<typeof schema>;
+export const containerChapter = defineChapter('containers', schema);

@@ -7,7 +7,7 @@ import type { World } from '../../world/world.js';
 import { typeOf } from '../actors/index.js';
 import type { Arena } from '../arena/index.js';
 import type { AttributeEntry } from '../attributes/index.js';
-import { rulesSchema, type TeamEntry, type TeamRules } from '../teams/schema.js';
+import { rulesSchema, teamChapter, type TeamRules } from '../teams/schema.js';
 import { assign, putInto, rebalance, switchTeam } from './assign.js';
 import { events } from './events.js';
 import { crewsTable } from './tables.js';
@@ -121,7 +121,7 @@ function announceChanges(world: World): void {
 /** Teams that players are assigned to and that begin nowhere of their own, where others do. */
 function withoutStarts(rules: Rules): readonly Finding[] {
   const arena = rules.document['arena'] as Arena | undefined;
-  const entries = (rules.chapters.get('teams')?.entries ?? []) as unknown as readonly TeamEntry[];
+  const entries = teamChapter.of(rules);
   const starts = arena?.starts ?? [];
   const found: Finding[] = [];
   entries.forEach(({ id, open }, i) => {

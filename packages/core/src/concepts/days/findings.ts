@@ -2,11 +2,12 @@ import { Possible } from '../../analysis/possible.js';
 import { ANY, NOBODY } from '../../formula/index.js';
 import { type Finding, pointer } from '../../ruleset/problem.js';
 import type { Rules } from '../../ruleset/rules.js';
-import type { World } from '../../world/world.js';
 import { meanGains } from '../loot/mean.js';
 import { boundsOf, markets } from '../markets/index.js';
 import { type Offer, shops } from '../shops/index.js';
 import type { EconomyRules } from '../ledger/index.js';
+import { bareWorld } from '../../world/bare-world.js';
+import { attributeChapter } from '../attributes/schema.js';
 
 /** What a day's work is worth on average, at the middle of each price; undefined where that can't be told from what is written. */
 export function dailyWorth(rules: Rules): number | undefined {
@@ -25,7 +26,7 @@ export function dailyWorth(rules: Rules): number | undefined {
 /** What a tier costs or takes to keep, where that speaks of nobody. */
 function ofTier(amount: Offer['upkeep'], tier: number): number | undefined {
   if (!amount) return 0;
-  return amount.references.length > 0 ? undefined : amount.run(undefined as unknown as World, { ...NOBODY, event: { tier } });
+  return amount.references.length > 0 ? undefined : amount.run(bareWorld(), { ...NOBODY, event: { tier } });
 }
 
 /** Prices that nobody can have, needs that nobody meets, upkeep that no day's work bears, goods that nobody ever has. */
@@ -134,9 +135,7 @@ function ofUpkeep(rules: Rules, economy: EconomyRules, worth: number): readonly 
   const found: Finding[] = [];
   const rounded = Math.round(worth);
   const attributes = rules.chapters.get('attributes')!.ids;
-  const start = Number(
-    (rules.chapters.get('attributes')!.entries.find(({ id }) => id === economy.currency) as unknown as { start?: number }).start ?? 0,
-  );
+  const start = Number(attributeChapter.find(rules, economy.currency)!.start ?? 0);
   for (const offer of sold) {
     const first = ofTier(offer.upkeep, 1);
     if (economy.ruin && first !== undefined && first > worth) {

@@ -4,13 +4,14 @@ import type { TableOf } from '../../world/define-table.js';
 import type { Table } from '../../world/table.js';
 import type { World } from '../../world/world.js';
 import type { Aim } from '../abilities/aim.js';
-import { type AbilityEntry, abilities } from '../abilities/index.js';
+import { abilities } from '../abilities/index.js';
 import { events as livesEvents } from '../lives/events.js';
 import { placeOf } from '../movement/index.js';
 import { landAll, layArea } from './areas.js';
 import { flyAll, launchProjectiles } from './projectiles.js';
 import { events } from './events.js';
 import { areasTable, projectilesTable, strikesTable } from './tables.js';
+import { abilityChapter } from '../abilities/schema.js';
 
 export { DELIVERIES, type DeliveryEntry } from './schema.js';
 
@@ -32,7 +33,7 @@ export const deliveries = defineConcept<undefined, Deliveries>({
   tables: (_, rules) => {
     const see = {
       column: 'ability',
-      of: (rules.chapters.get('abilities')!.entries as unknown as readonly AbilityEntry[]).map((a) => a.see),
+      of: abilityChapter.of(rules).map((a) => a.see),
     };
     return [projectilesTable.under({ see }), strikesTable, areasTable.under({ see })];
   },

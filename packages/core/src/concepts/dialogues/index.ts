@@ -14,7 +14,7 @@ import { counts } from '../actors/index.js';
 import { actorsWithin, placeOf } from '../movement/index.js';
 import { choose, CHOOSE_ARGS } from './choices.js';
 import { findings } from './findings.js';
-import { type DialogueEntry, MEANWHILE, schema, type Speaker } from './schema.js';
+import { dialogueChapter, type DialogueEntry, MEANWHILE, schema, type Speaker } from './schema.js';
 import { beginWaiting, drop, startTalk } from './waiting.js';
 import { type DialogueEnd, events, type fields } from './events.js';
 import { talksTable, talksWaitingTable, choicesTable } from './tables.js';
@@ -102,7 +102,7 @@ export const dialogues = defineConcept<readonly Dialogue[], Dialogues>({
   tables: (_, rules) => {
     const see = {
       column: 'dialogue',
-      of: (rules.chapters.get('dialogues')!.entries as unknown as readonly DialogueEntry[]).map((entry) => entry.heard),
+      of: dialogueChapter.of(rules).map((entry) => entry.heard),
     };
     return [talksTable.under({ see }), talksWaitingTable, choicesTable];
   },
@@ -204,7 +204,7 @@ export function tell(
 ): void {
   const { talks } = dialogues.in(world);
   const { owner, target } = partiesOf(world, row);
-  const entry = world.rules.chapters.get('dialogues')!.entries[talks.cells.dialogue[row]] as unknown as DialogueEntry;
+  const entry = dialogueChapter.of(world.rules)[talks.cells.dialogue[row]];
   world.since(talks.cells.cause[row], () =>
     world.follow(event, { subject: owner, source: owner, target }, { dialogue: entry.id, heard: entry.heard, ...data }, work),
   );

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { condition, duration, entryFields, finite, id, visibility } from '../../ruleset/fields.js';
 import { actionList } from '../../ruleset/registry.js';
 import { PARTIES } from '../interactions/schema.js';
+import { defineChapter } from '../../ruleset/chapter.js';
 
 /** Who says a line: the character, the visitor, or one of the visitor's crew near by, by chance. */
 export const SPEAKERS = ['character', 'visitor', 'crew'] as const;
@@ -54,4 +55,5 @@ export const schema = z.strictObject({
     .max(100, 'A dialogue has at most 100 lines.'),
 });
 export type DialogueEntry = z.infer<typeof schema>;
+export const dialogueChapter = defineChapter('dialogues', schema);
 export type Speaker = (typeof SPEAKERS)[number];

@@ -3,6 +3,7 @@ import { amount, duration, entryFields, finite, reference, timeAmount, visibilit
 import { actionList, pattern } from '../../ruleset/registry.js';
 import { ownReactions } from '../reactions/schema.js';
 import { OPERATIONS } from '../attributes/index.js';
+import { defineChapter } from '../../ruleset/chapter.js';
 
 /**
  * - `instant`: what follows from it happens at once, and nothing stays
@@ -77,3 +78,4 @@ export const schema = z.strictObject({
   see: visibility().default('everyone'),
 });
 export type EffectEntry = z.infer<typeof schema>;
+export const effectChapter = defineChapter('effects', schema);

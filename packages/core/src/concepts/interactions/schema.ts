@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { condition, duration, entryFields, finite, reference, steadyAmount } from '../../ruleset/fields.js';
 import { actionList } from '../../ruleset/registry.js';
+import { defineChapter } from '../../ruleset/chapter.js';
 
 /** The character is the target of whatever an interaction asks or does; bare names belong to its visitor. */
 export const PARTIES = ['target'] as const;
@@ -61,3 +62,4 @@ export const schema = z.strictObject({
   remembers: fields.remembers.optional(),
 });
 export type InteractionEntry = z.infer<typeof schema>;
+export const interactionChapter = defineChapter('interactions', schema);

@@ -8,6 +8,7 @@ import { face, placeActor, placeOf } from '../movement/index.js';
 import { lives, settleAt } from './index.js';
 import { events } from './events.js';
 import { isRoomForOne } from './capacity.js';
+import { actorChapter } from '../actors/schema.js';
 
 /** What is other about an actor that the arena places than its kind says. */
 export interface PlacedLife {
@@ -82,7 +83,7 @@ interface Point {
  * @returns its handle, or 0
  */
 export function bringIn(world: World, type: number, team: number, { x, y }: Point, from: { listed?: number; made?: number } = {}): number {
-  const entry = (world.rules.chapters.get('actors')!.entries as unknown as readonly ActorEntry[])[type];
+  const entry = actorChapter.of(world.rules)[type];
   if (!entry) return 0;
   const { names, placed, values } = lives.in(world);
   if (!isRoomForOne(world, values, type)) {

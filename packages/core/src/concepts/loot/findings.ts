@@ -3,6 +3,9 @@ import { type Finding, pointer } from '../../ruleset/problem.js';
 import type { Rules } from '../../ruleset/rules.js';
 import type { CompiledLoot, LootTable } from './compile.js';
 import type { AlwaysJson, LootEntryJson, LootTableJson } from './schema.js';
+import { entriesIn } from '../../ruleset/chapter.js';
+import { type ActorEntry } from '../actors/schema.js';
+import { pickupChapter } from '../pickups/schema.js';
 
 const CHAPTER = 'loot';
 /** Chances below this are told as such: nobody will ever see one. */
@@ -96,11 +99,7 @@ function lines(possible: Possible, rules: Rules, json: LootTableJson, entry: Alw
       path: pointer([...path, 'if']),
       message: `${name} is in ${json.label} only while ${entry.if}, and no player can ever meet that.`,
     });
-  const types = (rules.chapters.get('actors')?.entries ?? []) as unknown as readonly {
-    kind: string;
-    abilities: readonly string[];
-    attributes: readonly { attribute: string }[];
-  }[];
+  const types = entriesIn<ActorEntry & { readonly abilities: readonly string[] }>(rules, 'actors');
   const players = types.filter(({ kind }) => kind === 'player');
   if (entry.ability !== undefined && !players.some(({ abilities }) => abilities.includes(entry.ability!)))
     found.push({
@@ -114,8 +113,7 @@ function lines(possible: Possible, rules: Rules, json: LootTableJson, entry: Alw
       path: pointer([...path, 'gives']),
       message: `No kind of player has ${entry.gives}: what ${json.label} gives of it is lost.`,
     });
-  const pickup = (rules.chapters.get('pickups')?.entries ?? []).find(({ id }) => id === entry.pickup) as unknown as
-    { label: string; lasts?: string } | undefined;
+  const pickup = pickupChapter.find(rules, entry.pickup ?? '');
   if (pickup && pickup.lasts === undefined)
     found.push({
       kind: 'dropsStay',

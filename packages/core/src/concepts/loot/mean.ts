@@ -1,6 +1,7 @@
 import type { Rules } from '../../ruleset/rules.js';
 import type { LootTable, Quantity } from './compile.js';
 import { loot } from './index.js';
+import { entriesIn } from '../../ruleset/chapter.js';
 
 interface Giving {
   readonly do: string;
@@ -22,7 +23,7 @@ export function meanGains(rules: Rules, id: string): ReadonlyMap<string, number>
   const { list } = loot.of(rules);
   const gains = new Map<string, number>();
   const add = (attribute: string, amount: number) => gains.set(attribute, (gains.get(attribute) ?? 0) + amount);
-  const pickups = (rules.chapters.get('pickups')?.entries ?? []) as unknown as readonly { id: string; then: readonly Giving[] }[];
+  const pickups = entriesIn<{ id: string; then: readonly Giving[] }>(rules, 'pickups');
   const attributes = rules.chapters.get('attributes')?.ids ?? [];
   const open = (table: LootTable, often: number): boolean => {
     const rolls = meanOf(table.rolls);

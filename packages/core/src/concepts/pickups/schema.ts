@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { condition, duration, entryFields, finite } from '../../ruleset/fields.js';
 import { actionList } from '../../ruleset/registry.js';
+import { defineChapter } from '../../ruleset/chapter.js';
 
 export const SHAPES = ['circle', 'diamond', 'capsule', 'square', 'triangle'] as const;
 /** Whom a pickup is gone for once it is taken. */
@@ -43,3 +44,4 @@ export const schema = z.strictObject({
   returns: fields.returns.optional(),
 });
 export type PickupEntry = z.infer<typeof schema>;
+export const pickupChapter = defineChapter('pickups', schema);

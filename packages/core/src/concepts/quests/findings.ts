@@ -7,6 +7,7 @@ import { labelOf, type Rules } from '../../ruleset/rules.js';
 import { placements } from '../arena/index.js';
 import type { CompiledQuests } from './compile.js';
 import { type GoalEntry, HAVE, NEED, type QuestEntry } from './schema.js';
+import { entriesIn } from '../../ruleset/chapter.js';
 
 interface Known {
   readonly rules: Rules;
@@ -40,7 +41,7 @@ export function findings({ entries }: CompiledQuests, rules: Rules): readonly Fi
 
 /** Kinds of actor that can be asked for quests. */
 function askedIn(rules: Rules): ReadonlySet<string> {
-  const entries = (chapter: string) => (rules.chapters.get(chapter)?.entries ?? []) as unknown as readonly Record<string, unknown>[];
+  const entries = (chapter: string) => entriesIn<Record<string, unknown>>(rules, chapter);
   const offering = new Set(
     entries('interactions')
       .filter(({ then }) => [...everyAction(then)].some(({ do: name }) => name === 'offerQuests'))

@@ -5,7 +5,7 @@ import type { Problem } from '../../ruleset/problem.js';
 import { checkAction, checkInput } from '../../ruleset/requests.js';
 import type { Rules } from '../../ruleset/rules.js';
 import { didYouMean } from '../../ruleset/suggest.js';
-import { defineConcept } from '../../world/concept.js';
+import { command, defineConcept } from '../../world/concept.js';
 import { text } from '../../world/event-fields.js';
 import { defineEvents } from '../../world/events.js';
 import { loadPlayer, savedPlayer, type SavedPlayer } from '../../world/players.js';
@@ -65,7 +65,7 @@ export const seats = defineConcept<undefined, { readonly table: TableOf<typeof s
   attach: (world) => ({ table: seatsTable.in(world) }),
   events,
   commands: {
-    join: {
+    join: command({
       args: {
         seat: seatName(),
         team: z.string().optional(),
@@ -73,8 +73,8 @@ export const seats = defineConcept<undefined, { readonly table: TableOf<typeof s
         actor: z.string().optional(),
         saved: savedPlayer.optional(),
       },
-      run: (world, args) => join(world, args as unknown as JoinArgs),
-    },
+      run: (world, args) => join(world, args),
+    }),
     leave: { args: { seat: seatName() }, run: (world, args) => leave(world, String(args['seat'])) },
     input: {
       args: { seat: seatName(), input: z.unknown().optional() },
@@ -82,11 +82,11 @@ export const seats = defineConcept<undefined, { readonly table: TableOf<typeof s
       check: (_, { input }) => within('input', checkInput(input).problems),
       run: (world, args) => runInput(world, String(args['seat']), args['input'] as InputRequest),
     },
-    poke: {
+    poke: command({
       args: { seat: seatName().optional(), from: seatName().optional(), action: z.unknown().optional() },
       check: (rules, { action }) => within('action', checkAction(rules, action).problems),
-      run: (world, args) => poke(world, args as unknown as PokeArgs),
-    },
+      run: (world, args) => poke(world, { ...args, action: args.action as PokeArgs['action'] }),
+    }),
   },
 });
 

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { amount, duration, entryFields, finite, reference, steadyAmount } from '../../ruleset/fields.js';
 import { pattern } from '../../ruleset/registry.js';
+import { defineChapter } from '../../ruleset/chapter.js';
 
 /**
  * - `every`: again and again after a time
@@ -55,3 +56,4 @@ export const schema = z.strictObject({
   spread: fields.spread.default(0),
 });
 export type SpawnerEntry = z.infer<typeof schema>;
+export const spawnerChapter = defineChapter('spawners', schema);

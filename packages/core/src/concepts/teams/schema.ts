@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { colour, duration, entryFields, finite, reference } from '../../ruleset/fields.js';
+import { defineChapter } from '../../ruleset/chapter.js';
 
 export const PATTERNS = ['plain', 'stripes', 'dots', 'checks'] as const;
 /** Where who joins goes: to the team with the fewest players, or with the least of a stat among its players. */
@@ -20,6 +21,7 @@ export const schema = z.strictObject({
   open: z.boolean('true or false is expected.').default(true),
 });
 export type TeamEntry = z.infer<typeof schema>;
+export const teamChapter = defineChapter('teams', schema);
 
 /** How players come into teams, and change them. */
 export const rulesSchema = z

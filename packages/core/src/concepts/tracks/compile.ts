@@ -9,6 +9,7 @@ import type { World } from '../../world/world.js';
 import { playerKinds } from '../actors/index.js';
 import type { AttributeEntry } from '../attributes/index.js';
 import { LOCALS, PARTIES, type Share, type TrackEntry } from './schema.js';
+import { bareWorld } from '../../world/bare-world.js';
 
 const CHAPTER = 'tracks';
 /** The least that a level takes, whatever its formula says. */
@@ -131,21 +132,18 @@ function compileNeed(context: CompileContext, { needs, label, levels }: TrackEnt
       [CHAPTER, index, 'needs'],
       `What a level of ${label} takes is the same for everybody: it can read level and curves, and not ${read.id}.`,
     );
-  const asked = (rules: Rules, level: number) => {
-    // Curves are read from the rules alone; nothing else of a world can be asked here.
-    const world = { rules } as unknown as World;
-    return formula.run(world, { ...NOBODY, event: { level } });
-  };
+  // Curves are read from the rules alone; nothing else of a world can be asked here.
+  const asked = (level: number, known: Partial<World> = {}) => formula.run(bareWorld(known), { ...NOBODY, event: { level } });
   if (!read && formula.references.length === 0)
     for (let level = 1; level < levels; level++)
-      if (asked(undefined as unknown as Rules, level) <= 0) {
+      if (asked(level) <= 0) {
         context.problem(
           [CHAPTER, index, 'needs'],
-          `From level ${level} to ${level + 1} this comes to ${asked(undefined as unknown as Rules, level)}: a level takes more than nothing.`,
+          `From level ${level} to ${level + 1} this comes to ${asked(level)}: a level takes more than nothing.`,
         );
         break;
       }
-  return (rules, level) => Math.max(LEAST_NEED, asked(rules, level));
+  return (rules, level) => Math.max(LEAST_NEED, asked(level, { rules }));
 }
 
 /** The whole of a track's table: what each level takes, and all that it takes to get there from level 1. */

@@ -1,12 +1,12 @@
 import { NOBODY } from '../../formula/index.js';
 import type { Amount, CompileContext } from '../../ruleset/context.js';
 import { didYouMean } from '../../ruleset/suggest.js';
-import type { World } from '../../world/world.js';
 import type { AbilityNumber, NumberChange } from '../abilities/index.js';
 import { playerKinds } from '../actors/index.js';
 import type { EffectEntry } from '../effects/index.js';
 import { needsByPosition, type NodeNeeds, type Shape } from './legal.js';
 import { LOCALS, type NodeEntry, type TreeEntry } from './schema.js';
+import { bareWorld } from '../../world/bare-world.js';
 
 const CHAPTER = 'trees';
 
@@ -111,7 +111,7 @@ function compileNode(context: CompileContext, node: NodeEntry, ids: readonly str
     const { run, references } = context.amountOver(source, LOCALS);
     const [read] = references;
     if (read) context.problem([...path, ...at], `This is the same for everybody: it can read rank, and not ${read.id}.`);
-    return (rank: number) => (read ? 0 : run(undefined as unknown as World, { ...NOBODY, event: { rank } }));
+    return (rank: number) => (read ? 0 : run(bareWorld(), { ...NOBODY, event: { rank } }));
   };
   const cost = over(node.cost, ['cost']);
   const costs = Array.from({ length: node.ranks }, (_, i) => Math.max(0, Math.ceil(cost(i + 1))));

@@ -9,7 +9,7 @@ import { World } from '../../world/world.js';
 import { followPlaced, type PlacedAs, placements } from '../arena/index.js';
 import { actorsWithin, headingCause, placeOf } from '../movement/index.js';
 import { findings } from './findings.js';
-import { schema, type ZoneEntry } from './schema.js';
+import { schema, zoneChapter, type ZoneEntry } from './schema.js';
 import type { TableOf } from '../../world/define-table.js';
 import { insideTable } from './tables.js';
 
@@ -115,7 +115,7 @@ export const zones = defineConcept<readonly PlacedZone[], Zones>({
 });
 
 const colourOf = (rules: Rules, id: string) => {
-  const { colour } = rules.chapters.get('zones')!.entries.find((entry) => entry.id === id) as unknown as ZoneEntry;
+  const { colour } = zoneChapter.find(rules, id)!;
   return colour === undefined ? {} : { colour };
 };
 

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { colour, condition, duration, entryFields } from '../../ruleset/fields.js';
 import { actionList } from '../../ruleset/registry.js';
+import { defineChapter } from '../../ruleset/chapter.js';
 
 /** What a placed zone may say otherwise than its entry. */
 export const zoneFields = () => ({
@@ -22,3 +23,4 @@ export const schema = z.strictObject({
   every: fields.every.optional(),
 });
 export type ZoneEntry = z.infer<typeof schema>;
+export const zoneChapter = defineChapter('zones', schema);

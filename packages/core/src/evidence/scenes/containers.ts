@@ -10,6 +10,8 @@ import { tablesIn } from '../loot/setting.js';
 import { type Evidence, inWords, NONE, type Span } from '../types.js';
 import { ask, MIDDLE, perform, playerOf, put, type Scene, span, staged, VISITOR } from './stage.js';
 import { lidsTable } from '../../concepts/containers/tables.js';
+import { containerChapter } from '../../concepts/containers/schema.js';
+import { entriesIn } from '../../ruleset/chapter.js';
 
 /** How many are opened for what is in one on average. */
 const OPENED = 400;
@@ -17,10 +19,8 @@ const BESIDE = { x: MIDDLE.x - 32, y: MIDDLE.y };
 
 /** A container that is opened, emptied and closed, and what is in many of its kind. */
 export function containerEvidence(rules: Rules, id: string): Evidence {
-  const entry = (rules.chapters.get('containers')?.entries as unknown as readonly ContainerEntry[] | undefined)?.find(
-    (one) => one.id === id,
-  );
-  const types = (rules.chapters.get('actors')?.entries ?? []) as unknown as readonly (ActorEntry & { container?: string })[];
+  const entry = containerChapter.of(rules).find((one) => one.id === id);
+  const types = entriesIn<ActorEntry & { container?: string }>(rules, 'actors');
   const holder = types.find(({ container }) => container === id);
   const player = playerOf(rules);
   if (!entry || !holder || !player) return NONE;

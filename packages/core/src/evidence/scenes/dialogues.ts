@@ -1,19 +1,19 @@
-import type { DialogueEntry } from '../../concepts/dialogues/index.js';
-import type { InteractionEntry } from '../../concepts/interactions/index.js';
 import { placedActions } from '../../ruleset/actions.js';
 import { toMilliseconds } from '../../ruleset/fields.js';
 import type { Rules } from '../../ruleset/rules.js';
 import { type Evidence, NONE } from '../types.js';
 import { holderOf } from './interactions.js';
 import { ask, inSeconds, MIDDLE, PASSER, perform, playerOf, put, span, staged, VISITOR } from './stage.js';
+import { interactionChapter } from '../../concepts/interactions/schema.js';
+import { dialogueChapter } from '../../concepts/dialogues/schema.js';
 
 const BESIDE = { x: MIDDLE.x - 40, y: MIDDLE.y };
 const MOST_SECONDS = 120;
 
 /** A dialogue as it goes when the first choice is always taken; with one of the crew standing by. */
 export function dialogueEvidence(rules: Rules, id: string): Evidence {
-  const entry = (rules.chapters.get('dialogues')?.entries as unknown as readonly DialogueEntry[] | undefined)?.find((one) => one.id === id);
-  const interactions = (rules.chapters.get('interactions')?.entries ?? []) as unknown as readonly InteractionEntry[];
+  const entry = dialogueChapter.of(rules).find((one) => one.id === id);
+  const interactions = interactionChapter.of(rules);
   const begun = interactions.find(
     ({ then, id: own }) => holderOf(rules, own) && placedActions(then, []).some(({ action }) => action['dialogue'] === id),
   );

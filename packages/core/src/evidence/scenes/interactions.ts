@@ -5,22 +5,22 @@ import { labelOf, type Rules } from '../../ruleset/rules.js';
 import type { Command } from '../../world/commands.js';
 import { type Evidence, NONE, type Span } from '../types.js';
 import { ask, AWAY, inSeconds, MIDDLE, PASSER, perform, playerOf, poke, put, type Scene, span, staged, VISITOR } from './stage.js';
+import { entriesIn } from '../../ruleset/chapter.js';
+import { interactionChapter } from '../../concepts/interactions/schema.js';
 
 const SECONDS = 20;
 const BESIDE = { x: MIDDLE.x - 40, y: MIDDLE.y };
 const OTHER_SIDE = { x: MIDDLE.x + 40, y: MIDDLE.y };
 
-const entriesOf = <T>(rules: Rules, chapter: string) => (rules.chapters.get(chapter)?.entries ?? []) as unknown as readonly T[];
-
 /** The kind of actor that offers an interaction. */
 export const holderOf = (rules: Rules, interaction: string): ActorEntry | undefined =>
-  entriesOf<ActorEntry & { interactions: readonly string[] }>(rules, 'actors').find(({ interactions }) =>
+  entriesIn<ActorEntry & { interactions: readonly string[] }>(rules, 'actors').find(({ interactions }) =>
     interactions.includes(interaction),
   );
 
 /** A visit from its price to its end, with a second visitor who comes too early; the same broken off half-way; and one too poor. */
 export function interactionEvidence(rules: Rules, id: string): Evidence {
-  const entry = entriesOf<InteractionEntry>(rules, 'interactions').find((one) => one.id === id);
+  const entry = interactionChapter.of(rules).find((one) => one.id === id);
   const player = playerOf(rules);
   const holder = entry && holderOf(rules, id);
   if (!entry || !player || !holder) return NONE;

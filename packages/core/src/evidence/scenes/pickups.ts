@@ -1,10 +1,11 @@
 import { Possible } from '../../analysis/possible.js';
-import type { ActorEntry } from '../../concepts/actors/index.js';
 import type { PickupEntry } from '../../concepts/pickups/index.js';
 import { toMilliseconds } from '../../ruleset/fields.js';
 import { labelOf, type Rules } from '../../ruleset/rules.js';
 import { type Evidence, inWords, NONE } from '../types.js';
 import { AWAY, MIDDLE, perform, playerOf, poke, put, span, staged, VISITOR } from './stage.js';
+import { actorChapter } from '../../concepts/actors/schema.js';
+import { pickupChapter } from '../../concepts/pickups/schema.js';
 
 const SECONDS = 30;
 /** How often it is taken for its worth on average. */
@@ -12,7 +13,7 @@ const TAKES = 200;
 
 /** A pickup that somebody walks onto, leaves and comes back to; who may take it; and what it is worth over many takes. */
 export function pickupEvidence(rules: Rules, id: string): Evidence {
-  const entry = (rules.chapters.get('pickups')?.entries as unknown as readonly PickupEntry[] | undefined)?.find((one) => one.id === id);
+  const entry = pickupChapter.of(rules).find((one) => one.id === id);
   const player = playerOf(rules);
   if (!entry || !player) return NONE;
   const stage = staged(rules, [{ pickup: id, ...MIDDLE }]);
@@ -32,7 +33,7 @@ export function pickupEvidence(rules: Rules, id: string): Evidence {
   });
   const possible = new Possible(rules);
   const may = entry.who === undefined ? undefined : possible.whoCan(entry.who).map(({ label }) => label);
-  const types = (rules.chapters.get('actors')?.entries ?? []) as unknown as readonly ActorEntry[];
+  const types = actorChapter.of(rules);
   const never = types.filter(({ label, kind }) => kind !== 'prop' && may && !may.includes(label)).map(({ label }) => label);
   return {
     ...NONE,

@@ -1,9 +1,9 @@
 import { actors } from '../../concepts/actors/index.js';
-import type { SpawnerEntry } from '../../concepts/spawners/index.js';
 import { aliveOf, spawners } from '../../concepts/spawners/index.js';
 import type { Rules } from '../../ruleset/rules.js';
 import { type Evidence, inWords, NONE } from '../types.js';
 import { MIDDLE, perform, playerOf, put, poke, staged, VISITOR } from './stage.js';
+import { spawnerChapter } from '../../concepts/spawners/schema.js';
 
 const SECONDS = 120;
 /** How often all that it made is felled. */
@@ -11,7 +11,7 @@ const FELLED_EVERY = 20;
 
 /** What a spawner makes in two minutes while a player stands near, and how many of it are there; all foes fall every 20 s. */
 export function spawnerEvidence(rules: Rules, id: string): Evidence {
-  const entry = (rules.chapters.get('spawners')?.entries as unknown as readonly SpawnerEntry[] | undefined)?.find((one) => one.id === id);
+  const entry = spawnerChapter.of(rules).find((one) => one.id === id);
   const player = playerOf(rules);
   if (!entry || !player) return NONE;
   const stage = staged(quiet(rules), [{ spawner: id, ...MIDDLE }]);

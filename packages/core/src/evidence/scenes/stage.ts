@@ -10,6 +10,7 @@ import type { Command } from '../../world/commands.js';
 import { World } from '../../world/world.js';
 import type { Evidence, Series, Span } from '../types.js';
 import { valueInRow } from '../../concepts/attributes/index.js';
+import { actorChapter } from '../../concepts/actors/schema.js';
 
 /** The seats that a scene has: the one that it is about, and one who comes by. */
 export const VISITOR = 'trial';
@@ -36,8 +37,7 @@ export function staged(rules: Rules, placed: readonly (Placed | Record<string, u
   return compileRuleset(JSON.parse(JSON.stringify({ ...rules.document, arena, situations: [] })));
 }
 
-export const playerOf = (rules: Rules): ActorEntry | undefined =>
-  ((rules.chapters.get('actors')?.entries ?? []) as unknown as readonly ActorEntry[]).find(({ kind }) => kind === 'player');
+export const playerOf = (rules: Rules): ActorEntry | undefined => actorChapter.of(rules).find(({ kind }) => kind === 'player');
 
 const join = (seat: string, actor: string, team: string | undefined): Command => ({
   kind: 'join',

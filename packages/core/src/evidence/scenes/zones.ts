@@ -1,15 +1,15 @@
 import { Possible } from '../../analysis/possible.js';
-import type { ZoneEntry } from '../../concepts/zones/index.js';
 import { placements } from '../../concepts/arena/index.js';
 import type { Rules } from '../../ruleset/rules.js';
 import { type Evidence, NONE } from '../types.js';
 import { AWAY, MIDDLE, perform, playerOf, put, span, staged, VISITOR } from './stage.js';
+import { zoneChapter } from '../../concepts/zones/schema.js';
 
 const [SECONDS, ENTERS, LEAVES] = [20, 2, 12];
 
 /** Somebody who enters a zone after 2 s and leaves it 10 s later. */
 export function zoneEvidence(rules: Rules, id: string): Evidence {
-  const entry = (rules.chapters.get('zones')?.entries as unknown as readonly ZoneEntry[] | undefined)?.find((one) => one.id === id);
+  const entry = zoneChapter.of(rules).find((one) => one.id === id);
   const player = playerOf(rules);
   if (!entry || !player) return NONE;
   const { moments, lines, events } = perform(staged(rules, [{ zone: id, ...MIDDLE, radius: 60 }]), SECONDS, [

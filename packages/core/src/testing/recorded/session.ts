@@ -22,7 +22,7 @@ export const RECORDED_SEATS = ['north', 'east', 'south'] as const;
 
 interface Edit {
   readonly at: number;
-  readonly renames: readonly (readonly [chapter: string, from: string, to: string])[];
+  readonly renames: readonly (readonly string[])[];
   /** A new entry in front and a move: positions of entries are others behind it. */
   readonly patch: readonly unknown[];
 }
@@ -39,10 +39,10 @@ export class RecordedSession {
   world = World.start(this.rules, 11);
   saved: Record<string, SavedPlayer> = {};
   private readonly commands = new Map<number, Command[]>();
-  private readonly edit = session.edit as unknown as Edit;
+  private readonly edit = session.edit as Edit;
 
   constructor() {
-    for (const [tick, command] of session.commands as unknown as readonly (readonly [number, Command])[])
+    for (const [tick, command] of session.commands as readonly unknown[] as readonly (readonly [number, Command])[])
       this.commands.set(tick, [...(this.commands.get(tick) ?? []), command]);
   }
 

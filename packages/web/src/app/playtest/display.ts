@@ -14,7 +14,7 @@ import {
 } from '@eager-ember/core';
 
 /** What concepts tell displays of the rules, as this interface draws it. */
-export interface Display {
+export type Display = {
   readonly attributes: readonly AttributeDisplay[];
   readonly abilities: readonly {
     readonly id: string;
@@ -82,7 +82,7 @@ export interface Display {
     readonly height: number;
     readonly walls: readonly { readonly x: number; readonly y: number; readonly width: number; readonly height: number }[];
   };
-}
+};
 
 export interface AttributeDisplay {
   readonly id: string;
@@ -125,7 +125,7 @@ export interface TeamDisplay {
   readonly open?: boolean;
 }
 
-export const displayOf = (schema: WireSchema): Display => schema.display as unknown as Display;
+export const displayOf = (schema: WireSchema): Display => schema.display as Display;
 
 /** An actor as a copy knows it. */
 export interface ActorView {

@@ -15,7 +15,7 @@ function told(...actions: Record<string, unknown>[]) {
   for (const action of actions) world.step([{ kind: 'poke', args: { seat: 'north', action } }]);
   const publisher = new Publisher(world);
   publisher.capture();
-  const [actor] = seatsTable.in(world).cells.actor;
+  const actor = seatsTable.in(world).cells.actor[0];
   const copy = new Copy(wireSchemaOf(rules, false));
   copy.apply(publisher.frameFor({ actor, team: 0 }, 0));
   return { copy, row: world.actors.rowOf(actor) };

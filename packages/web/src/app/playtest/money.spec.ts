@@ -22,7 +22,7 @@ function view(...steps: readonly Step[]): EconomyView {
   world.step();
   const publisher = new Publisher(world);
   publisher.capture();
-  const [actor] = seatsTable.in(world).cells.actor;
+  const actor = seatsTable.in(world).cells.actor[0];
   const copy = new Copy(wireSchemaOf(rules, false));
   copy.apply(publisher.frameFor({ actor, team: 0 }, 0));
   return economyOf(copy, world.actors.rowOf(actor))!;

@@ -25,7 +25,7 @@ function told(...steps: Record<string, unknown>[]) {
     ]);
   const publisher = new Publisher(world);
   publisher.capture();
-  const [actor] = seatsTable.in(world).cells.actor;
+  const actor = seatsTable.in(world).cells.actor[0];
   const copy = new Copy(wireSchemaOf(rules, false));
   copy.apply(publisher.frameFor({ actor, team: 0 }, 0));
   return { copy, row: world.actors.rowOf(actor) };

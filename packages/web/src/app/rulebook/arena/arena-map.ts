@@ -87,7 +87,7 @@ export class ArenaMap {
   protected readonly walls = computed(() =>
     this.arena().walls.map((wall, index) => {
       const item: Item = { list: 'walls', index };
-      return { item, ...wall, ...this.shown(item, wall), ...this.sized(item, wall as unknown as PlacedJson) };
+      return { item, ...wall, ...this.shown(item, wall), ...this.sized(item, wall) };
     }),
   );
   protected readonly starts = computed(() =>
@@ -145,7 +145,10 @@ export class ArenaMap {
     return drag && drag.how !== 'size' ? drag.at : { x, y };
   }
 
-  private sized(item: Item, { x, y, radius, width, height }: PlacedJson): { radius?: number; width?: number; height?: number } {
+  private sized(
+    item: Item,
+    { x, y, radius, width, height }: Pick<PlacedJson, 'x' | 'y' | 'radius' | 'width' | 'height'>,
+  ): { radius?: number; width?: number; height?: number } {
     const drag = this.held(item);
     const own = { ...(radius !== undefined && { radius }), ...(width !== undefined && { width, height: height ?? width }) };
     return drag?.how === 'size' ? { ...own, ...sizeFrom({ item, to: drag.at, how: 'size' }, { x, y, radius, width, height }) } : own;
@@ -172,7 +175,7 @@ export class ArenaMap {
     const point = this.pointOf(event);
     this.choose.emit(item);
     (event.currentTarget as Element).setPointerCapture(event.pointerId);
-    (event.currentTarget as unknown as HTMLElement).focus?.();
+    (event.currentTarget as SVGElement).focus();
     const copies = event.altKey && how === 'move';
     this.drag.set({ item, how: copies ? 'copy' : how, grip: { x: point.x - from.x, y: point.y - from.y }, at: from, moved: false });
   }

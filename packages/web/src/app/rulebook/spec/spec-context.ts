@@ -19,7 +19,9 @@ export const asRevision =
   (make: EditAt): Revision =>
   (now) => {
     const operations = make('/value', now);
-    return operations.length === 0 ? now : (applied({ value: now } as unknown as RulesetJson, operations) as { value?: unknown }).value;
+    return operations.length === 0
+      ? now
+      : (applied({ value: now } as Partial<RulesetJson> as RulesetJson, operations) as { value?: unknown }).value;
   };
 
 /** The entry that a spec speaks of, and how its parts read and change it. Provided by the page. */

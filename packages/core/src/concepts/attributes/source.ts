@@ -1,6 +1,6 @@
-import { attributesTable } from '../concepts/attributes/tables.js';
-import { didYouMean } from '../ruleset/suggest.js';
-import type { Copy } from './copy.js';
+import { attributesTable } from './tables.js';
+import { didYouMean } from '../../ruleset/suggest.js';
+import type { Copy } from '../../replication/copy.js';
 
 /** What a display needs to know of one actor: its values by name, and when they change. Nothing of how they come about. */
 export interface ActorSource {
