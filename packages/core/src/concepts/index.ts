@@ -1,85 +1,85 @@
 import { registerConcepts } from '../ruleset/registry.js';
-import { abilities } from './abilities/index.js';
-import { actors } from './actors/index.js';
-import { arena } from './arena/index.js';
-import { attributes } from './attributes/index.js';
-import { behaviours } from './behaviours/index.js';
-import { clips } from './clips/index.js';
-import { curves } from './curves/index.js';
-import { deliveries } from './deliveries/index.js';
-import { effects } from './effects/index.js';
-import { flourishes } from './flourishes/index.js';
-import { memory } from './memory/index.js';
-import { zones } from './zones/index.js';
-import { interactions } from './interactions/index.js';
-import { dialogues } from './dialogues/index.js';
-import { containers } from './containers/index.js';
-import { spawners } from './spawners/index.js';
-import { calendar } from './calendar/index.js';
-import { quests } from './quests/index.js';
-import { achievements } from './achievements/index.js';
-import { crews } from './crews/index.js';
-import { tracks } from './tracks/index.js';
-import { trees } from './trees/index.js';
-import { reactions } from './reactions/index.js';
-import { reach } from './reach/index.js';
-import { days } from './days/index.js';
-import { ledger } from './ledger/index.js';
-import { markets } from './markets/index.js';
-import { shops } from './shops/index.js';
-import { stalls } from './stalls/index.js';
-import { trade } from './trade/index.js';
-import { loot } from './loot/index.js';
-import { lives } from './lives/index.js';
-import { movement } from './movement/index.js';
-import { pickups } from './pickups/index.js';
-import { seats } from './seats/index.js';
-import { sequences } from './sequences/index.js';
-import { situations } from './situations/index.js';
-import { states } from './states/index.js';
-import { statuses } from './statuses/index.js';
-import { teams } from './teams/index.js';
+import { abilitiesConcept } from './abilities/index.js';
+import { actorsConcept } from './actors/index.js';
+import { arenaConcept } from './arena/index.js';
+import { attributesConcept } from './attributes/index.js';
+import { behavioursConcept } from './behaviours/index.js';
+import { clipsConcept } from './clips/index.js';
+import { curvesConcept } from './curves/index.js';
+import { deliveriesConcept } from './deliveries/index.js';
+import { effectsConcept } from './effects/index.js';
+import { flourishesConcept } from './flourishes/index.js';
+import { memoryConcept } from './memory/index.js';
+import { zonesConcept } from './zones/index.js';
+import { interactionsConcept } from './interactions/index.js';
+import { dialoguesConcept } from './dialogues/index.js';
+import { containersConcept } from './containers/index.js';
+import { spawnersConcept } from './spawners/index.js';
+import { calendarConcept } from './calendar/index.js';
+import { questsConcept } from './quests/index.js';
+import { achievementsConcept } from './achievements/index.js';
+import { crewsConcept } from './crews/index.js';
+import { tracksConcept } from './tracks/index.js';
+import { treesConcept } from './trees/index.js';
+import { reactionsConcept } from './reactions/index.js';
+import { reachConcept } from './reach/index.js';
+import { daysConcept } from './days/index.js';
+import { ledgerConcept } from './ledger/index.js';
+import { marketsConcept } from './markets/index.js';
+import { shopsConcept } from './shops/index.js';
+import { stallsConcept } from './stalls/index.js';
+import { tradeConcept } from './trade/index.js';
+import { lootConcept } from './loot/index.js';
+import { livesConcept } from './lives/index.js';
+import { movementConcept } from './movement/index.js';
+import { pickupsConcept } from './pickups/index.js';
+import { seatsConcept } from './seats/index.js';
+import { sequencesConcept } from './sequences/index.js';
+import { situationsConcept } from './situations/index.js';
+import { statesConcept } from './states/index.js';
+import { statusesConcept } from './statuses/index.js';
+import { teamsConcept } from './teams/index.js';
 
 /** Every concept, in the order in which their systems run within a phase and their tables stand. One line adds one. */
 export const concepts = registerConcepts([
-  teams,
-  curves,
-  actors,
-  statuses,
-  states,
-  attributes,
-  effects,
-  arena,
-  movement,
-  clips,
-  abilities,
-  deliveries,
-  lives,
-  behaviours,
-  memory,
-  calendar,
-  crews,
-  pickups,
-  loot,
-  zones,
-  seats,
-  sequences,
-  dialogues,
-  interactions,
-  containers,
-  reach,
-  ledger,
-  trade,
-  markets,
-  shops,
-  days,
-  stalls,
-  spawners,
-  tracks,
-  trees,
-  quests,
-  achievements,
-  reactions,
-  flourishes,
-  situations,
+  teamsConcept,
+  curvesConcept,
+  actorsConcept,
+  statusesConcept,
+  statesConcept,
+  attributesConcept,
+  effectsConcept,
+  arenaConcept,
+  movementConcept,
+  clipsConcept,
+  abilitiesConcept,
+  deliveriesConcept,
+  livesConcept,
+  behavioursConcept,
+  memoryConcept,
+  calendarConcept,
+  crewsConcept,
+  pickupsConcept,
+  lootConcept,
+  zonesConcept,
+  seatsConcept,
+  sequencesConcept,
+  dialoguesConcept,
+  interactionsConcept,
+  containersConcept,
+  reachConcept,
+  ledgerConcept,
+  tradeConcept,
+  marketsConcept,
+  shopsConcept,
+  daysConcept,
+  stallsConcept,
+  spawnersConcept,
+  tracksConcept,
+  treesConcept,
+  questsConcept,
+  achievementsConcept,
+  reactionsConcept,
+  flourishesConcept,
+  situationsConcept,
 ] as never[]).concepts;

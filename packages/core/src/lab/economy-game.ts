@@ -1,6 +1,6 @@
 import { dropFrom } from '../concepts/loot/index.js';
 import { ledger, linesOf, purseOf } from '../concepts/ledger/index.js';
-import { boundsOf, type Good, markets, priceAt, sell } from '../concepts/markets/index.js';
+import { boundsOf, markets, priceAt, sell } from '../concepts/markets/index.js';
 import { buy, buyingRefusal, type Offer, partsOf, shops, upkeepOf } from '../concepts/shops/index.js';
 import { endNow } from '../concepts/days/index.js';
 import { actorOfSeat } from '../concepts/seats/index.js';
@@ -10,6 +10,7 @@ import { readRuleset } from '../ruleset/compile.js';
 import { World } from '../world/world.js';
 import type { Plan } from './plans.js';
 import { daysTable } from '../concepts/days/tables.js';
+import { type Good } from '../concepts/markets/state.js';
 
 /** A game that neither ends well nor badly is given up after so many days. */
 export const MOST_DAYS = 60;

@@ -3,6 +3,7 @@ import type { EntryFunction, NameSource, Parties } from '../formula/index.js';
 import type { CompileContext, CompiledThen } from '../ruleset/context.js';
 import type { Finding, Problem } from '../ruleset/problem.js';
 import type { Rules } from '../ruleset/rules.js';
+import type { ConceptState } from './concept-state.js';
 import type { EventSpec, GameEvent } from './events.js';
 import type { SavedPlayer } from './players.js';
 import type { TableSpec, Visibility } from './columns.js';
@@ -110,9 +111,8 @@ export interface Lifecycle {
   rulesAdopted?(world: World, before: World): void;
 }
 
-/** All that a concept declares. Every part is optional but its id. `C` is its compiled form, `R` its grip on a world. */
+/** All that a concept declares. Every part is optional. `C` is its compiled form, `R` what it has at hand of a world. */
 export interface ConceptDeclaration<C, R> {
-  readonly id: string;
   readonly sections?: Readonly<Record<string, SectionSpec>>;
   readonly vocabulary?: (ids: (chapter: string) => readonly string[]) => {
     names?: readonly NameSource[];
@@ -149,29 +149,12 @@ export interface ConceptDeclaration<C, R> {
   readonly display?: (compiled: C, rules: Rules) => unknown;
 }
 
-export interface Concept<C = unknown, R = unknown> extends ConceptDeclaration<C, R> {
-  /** The concept's compiled form in these rules; while rules are compiled, for concepts that come after it. */
-  of(rules: Pick<Rules, 'compiled'>): C;
-  /** The concept's grip on this world: its tables and compiled form, no state of its own. */
-  in(world: World): R;
-}
+export interface Concept<C = unknown, R = unknown> extends ConceptDeclaration<C, R>, ConceptState<C, R> {}
 
 /** A concept of any kind, as the registry holds them. */
 export type AnyConcept = Concept<never, unknown>;
 
 /** Declares a concept, once: storage, saving, replication and the trace follow from what is said here. */
-export function defineConcept<C = undefined, R = undefined>(declaration: ConceptDeclaration<C, R>): Concept<C, R> {
-  // A rule asks for its concept many times before anybody asks for another ruleset's or another world's.
-  let [rulesBefore, compiled, worldBefore, grip]: [Pick<Rules, 'compiled'>?, C?, World?, R?] = [];
-  return {
-    ...declaration,
-    of: (rules) => {
-      if (rules !== rulesBefore || compiled === undefined) [rulesBefore, compiled] = [rules, rules.compiled.get(declaration.id) as C];
-      return compiled as C;
-    },
-    in: (world) => {
-      if (world !== worldBefore || grip === undefined) [worldBefore, grip] = [world, world.attached.get(declaration.id) as R];
-      return grip as R;
-    },
-  };
+export function defineConcept<C, R>(state: ConceptState<C, R>, declaration: ConceptDeclaration<C, R>): Concept<C, R> {
+  return { ...declaration, ...state };
 }

@@ -1,6 +1,7 @@
 export * from './commands.js';
 export * from './budget.js';
 export * from './concept.js';
+export * from './concept-state.js';
 export * from './events.js';
 export * from './columns.js';
 export * from './define-table.js';

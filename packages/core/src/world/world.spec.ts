@@ -4,6 +4,7 @@ import {
   type Command,
   CommandError,
   compileRuleset,
+  conceptState,
   defineConcept,
   defineEvents,
   loadPlayer,
@@ -317,8 +318,7 @@ describe('Causes', () => {
 describe('The registry', () => {
   it('refuses two concepts that declare the same name', () => {
     const twin = () =>
-      defineConcept({
-        id: 'twin',
+      defineConcept(conceptState('twin'), {
         events: defineEvents({ echo: { label: 'echo', see: 'everyone', when: 'Now.', sentence: () => 'echo' } }),
       });
     expect(() => new Registry([twin(), twin()] as never)).toThrowError(/Two concepts declare the event echo/);

@@ -7,7 +7,7 @@ import { type Aim, actorRefusal, aimOf, type AimRequest } from './aim.js';
 import { charge, forgetPaid, refillStore, settleBroken, shortOf, ticksOf } from './charge.js';
 import type { Ability, Stretch } from './compile.js';
 import { deliverTo } from './hits.js';
-import { abilities } from './index.js';
+import { abilities } from './state.js';
 import { type Refusal, refusalOf } from './refusals.js';
 import { type Abilities, castRow, ownedRow, PHASES } from './tables.js';
 import { events } from './events.js';

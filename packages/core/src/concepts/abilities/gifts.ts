@@ -1,7 +1,7 @@
 import { toGrid } from '../../math/grid.js';
 import type { Amount } from '../../ruleset/context.js';
 import type { World } from '../../world/world.js';
-import { abilities } from './index.js';
+import { abilities } from './state.js';
 import { giveAbilities } from './owned.js';
 import { type AbilityNumber, CHANGEABLE, type CHANGES } from './tables.js';
 

@@ -10,14 +10,16 @@ import { reference } from '../../ruleset/fields.js';
 import type { AimRequest } from './aim.js';
 import { adoptCasts, advanceCasts, breakByHeading, breakCast, cancelCast, useAbility, witnessBreaks } from './casts.js';
 import { refillStores } from './charge.js';
-import { type CompiledAbilities, compileAbilities } from './compile.js';
+import { compileAbilities } from './compile.js';
 import { events } from './events.js';
 import { findings } from './findings.js';
 import { giveAbilities } from './owned.js';
 import { type AbilityEntry, groupSchema, schema } from './schema.js';
-import { type Abilities, abilityTables, attachAbilities } from './tables.js';
+import { abilityTables, attachAbilities } from './tables.js';
 import { isTold } from '../../ruleset/visible.js';
+import { abilities } from './state.js';
 
+export { abilities } from './state.js';
 export { type AbilityEntry, CHARGES, type GroupEntry, NUMBERS, TARGETS, type TargetEntry } from './schema.js';
 export { breakCast, canUse, useAbility, refusalNow } from './casts.js';
 export { type AbilityView, type Refusal, refusalOf, refusalWords } from './refusals.js';
@@ -47,8 +49,7 @@ function seenBy(rules: Rules, { id, see }: AbilityEntry): Visibility {
 }
 
 /** Abilities: what a player does on purpose: aimed, cast, paid for, and then cooling down. */
-export const abilities = defineConcept<CompiledAbilities, Abilities>({
-  id: 'abilities',
+export const abilitiesConcept = defineConcept(abilities, {
   sections: {
     abilities: { kind: 'chapter', title: 'Abilities', entry: schema, see: (entry, rules) => seenBy(rules, entry as AbilityEntry) },
     groups: { kind: 'chapter', title: 'Cooldown groups', entry: groupSchema },

@@ -1,6 +1,6 @@
 import type { World } from '../../world/world.js';
 import { typeOf } from '../actors/index.js';
-import { abilities } from './index.js';
+import { abilities } from './state.js';
 
 /** Gives an actor a row for each ability of its type, or that it was given, that it does not have yet, and takes those away that it should not have. */
 export function giveAbilities(world: World, row: number): void {

@@ -1,6 +1,6 @@
 import { compileRuleset, findingsOf, readRuleset, savePlayer, wireSchemaOf } from '../../index.js';
 import { counter, join, pool, rulesetWith, Trial } from '../../testing/rulesets.js';
-import { achievements } from './index.js';
+import { achievements } from './state.js';
 import { achievementsTable, secretsFoundTable } from './tables.js';
 
 const FELLED = { on: 'attributeChanged', attribute: 'felled', how: 'give' };

@@ -1,50 +1,23 @@
-import type { FormulaFunction } from '../../formula/index.js';
 import { Possible } from '../../analysis/possible.js';
-import type { Amount, CompileContext, CompiledPattern, CompiledThen } from '../../ruleset/context.js';
+import type { CompileContext } from '../../ruleset/context.js';
 import { reference } from '../../ruleset/fields.js';
 import { grouped } from '../../ruleset/grouped.js';
 import type { Finding } from '../../ruleset/problem.js';
 import type { Pattern, Then } from '../../ruleset/registry.js';
 import { everyAction } from '../../ruleset/actions.js';
 import type { Rules, RulesetDocument } from '../../ruleset/rules.js';
-import { type Concept, defineConcept } from '../../world/concept.js';
+import { defineConcept } from '../../world/concept.js';
 import type { GameEvent } from '../../world/events.js';
-import type { TableOf } from '../../world/define-table.js';
 import { World } from '../../world/world.js';
 import { countsForWhom, playerKinds } from '../actors/index.js';
 import { events } from './events.js';
 import { achievementsTable, secretsFoundTable } from './tables.js';
 import { type AchievementEntry, MOST_COUNT, schema } from './schema.js';
+import { type Achievement, achievements, type CompiledAchievements } from './state.js';
 
+export { achievements } from './state.js';
 export { achievementsTable, secretsFoundTable } from './tables.js';
 export type { AchievementEntry } from './schema.js';
-
-interface Achievement {
-  readonly index: number;
-  readonly id: string;
-  readonly pattern: CompiledPattern | undefined;
-  readonly who: NonNullable<Pattern['who']>;
-  readonly count: number;
-  readonly test: FormulaFunction | undefined;
-  readonly ticks: number;
-  readonly backwards: Amount | undefined;
-  readonly then: CompiledThen;
-}
-
-interface CompiledAchievements {
-  readonly entries: readonly AchievementEntry[];
-  readonly list: readonly Achievement[];
-  readonly players: readonly boolean[];
-  readonly on: ReadonlyMap<string, readonly Achievement[]>;
-  /** Those that wait for a condition. */
-  readonly kept: readonly Achievement[];
-}
-
-interface Achievements extends CompiledAchievements {
-  readonly cells: ReturnType<typeof achievementsTable.columnsIn>;
-  readonly found: TableOf<typeof secretsFoundTable>;
-  readonly tellTimer: number;
-}
 
 const CHAPTER = 'achievements';
 function compileOne(context: CompileContext, entry: AchievementEntry, index: number): Achievement {
@@ -74,8 +47,7 @@ function compileOne(context: CompileContext, entry: AchievementEntry, index: num
 }
 
 /** Achievements: unlocked once per player, for ever. A second time is silent. */
-export const achievements: Concept<CompiledAchievements, Achievements> = defineConcept<CompiledAchievements, Achievements>({
-  id: CHAPTER,
+export const achievementsConcept = defineConcept(achievements, {
   sections: {
     achievements: {
       kind: 'chapter',

@@ -4,21 +4,17 @@ import { defineConcept } from '../../world/concept.js';
 import { MOST_STEPS } from '../../world/budget.js';
 import { amount, type EventParty, text } from '../../world/event-fields.js';
 import { defineEvents, type GameEvent } from '../../world/events.js';
-import type { Table } from '../../world/table.js';
 import { removeOwned } from '../../world/players.js';
 import { ACTORS } from '../../world/actors.js';
 import type { World } from '../../world/world.js';
 import type { Who } from './relations.js';
 import { schema, type ActorEntry } from './schema.js';
+import { actors } from './state.js';
 
+export { actors } from './state.js';
 export { WHO, type Who } from './relations.js';
 
 export { KINDS, type ActorEntry } from './schema.js';
-
-export interface Actors {
-  readonly table: Table;
-  readonly types: readonly ActorEntry[];
-}
 
 const events = defineEvents({
   actorSpawned: {
@@ -60,8 +56,7 @@ const events = defineEvents({
 });
 
 /** Actors: everything that has attributes, a place and a name. The owners of all owned rows. */
-export const actors = defineConcept<readonly ActorEntry[], Actors>({
-  id: 'actors',
+export const actorsConcept = defineConcept(actors, {
   sections: { actors: { kind: 'chapter', title: 'Actors', entry: schema } },
   compile: (context) => {
     const types = context.entries<ActorEntry>('actors');

@@ -1,7 +1,8 @@
 import { type Finding, pointer } from '../../ruleset/problem.js';
 import { entryOf, labelOf, type Rules } from '../../ruleset/rules.js';
 import { distanceOf } from '../../math/distance.js';
-import { type Arena, idOfPlaced, kindOfPlaced, PLACEABLE, type Placed } from './index.js';
+import { idOfPlaced, kindOfPlaced, PLACEABLE, type Placed } from './index.js';
+import { type Arena } from './schema.js';
 
 /** The space that a placed thing needs: none for a zone or a spawner, which lie over anything. */
 function radiusOf(rules: Rules, thing: Placed): number {

@@ -3,12 +3,13 @@ import { defineConcept } from '../../world/concept.js';
 import type { World } from '../../world/world.js';
 import { findings } from './findings.js';
 import { type Arena, PLACEABLE, type Placeable, type Placed, type PlacedAs, schema, type Wall } from './schema.js';
+import { arena } from './state.js';
 
+export { arena } from './state.js';
 export { type Arena, PLACEABLE, type Placeable, type Placed, type PlacedAs, type Wall } from './schema.js';
 
 /** The arena: the flat ground that actors move on. */
-export const arena = defineConcept<Arena>({
-  id: 'arena',
+export const arenaConcept = defineConcept(arena, {
   sections: { arena: { kind: 'value', title: 'Arena', schema: schema.prefault({}) } },
   compile: (context) => {
     const value = context.section<Arena>('arena');

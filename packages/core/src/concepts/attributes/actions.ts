@@ -3,7 +3,7 @@ import { amount, type AmountSource, reference } from '../../ruleset/fields.js';
 import type { ActionSpec } from '../../world/concept.js';
 import type { World } from '../../world/world.js';
 import type { How } from './events.js';
-import { attributes } from './index.js';
+import { attributes } from './state.js';
 import type { AttributeEntry } from './schema.js';
 import { noteCrossings } from './crossings.js';
 import { changeBy, has } from './values.js';

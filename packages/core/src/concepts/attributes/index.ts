@@ -3,17 +3,19 @@ import { defineConcept } from '../../world/concept.js';
 import { movedPositions, positionOf } from '../../ruleset/rules.js';
 import type { World } from '../../world/world.js';
 import { actions } from './actions.js';
-import { type CompiledAttributes, compileAttributes } from './compile.js';
+import { compileAttributes } from './compile.js';
 import { adoptCrossings, answerCrossings, clipUnsettled, restPool } from './crossings.js';
 import { events } from './events.js';
 import { findings } from './findings.js';
-import { attachAttributes, type Attributes } from './grip.js';
+import { attachAttributes } from './grip.js';
 import { relinkModifiers } from './modifiers.js';
 import { regenerate } from './regeneration.js';
 import { schema } from './schema.js';
 import { attributesTable, crossingsTable, modifierHeadsTable, modifiersTable, restsTable } from './tables.js';
 import { beginning, has, settle, startValues } from './values.js';
+import { attributes } from './state.js';
 
+export { attributes } from './state.js';
 export { changeAttribute } from './actions.js';
 export { HOWS, type How } from './events.js';
 export { ATTRIBUTE_KINDS, type AttributeEntry, FOLLOWS, ICONS, OPERATIONS, type Operation, type ThresholdEntry } from './schema.js';
@@ -25,8 +27,7 @@ export { beginWith, has as hasAttribute, highOf, lowOf, moved, restart, settle }
 export { type Start, startOf } from './compile.js';
 
 /** Attributes: pools, stats and counters, their bounds, refill and thresholds, and the modifiers on them. */
-export const attributes = defineConcept<CompiledAttributes, Attributes>({
-  id: 'attributes',
+export const attributesConcept = defineConcept(attributes, {
   sections: { attributes: { kind: 'chapter', title: 'Stats', entry: schema } },
   vocabulary: (ids) => ({
     names: [{ chapter: 'attributes', ids: ids('attributes'), read: (index) => (world, actor) => readAttribute(world, actor, index) }],

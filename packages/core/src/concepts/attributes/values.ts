@@ -4,7 +4,7 @@ import type { Amount } from '../../ruleset/context.js';
 import type { World } from '../../world/world.js';
 import type { Attribute, Start } from './compile.js';
 import type { Attributes, Cells } from './grip.js';
-import { attributes } from './index.js';
+import { attributes } from './state.js';
 import { combine, refreshLive, sumModifiers } from './modifiers.js';
 
 /** An actor's lower bound of an attribute. What is counted in whole numbers has whole bounds, also where its author's are broken. */

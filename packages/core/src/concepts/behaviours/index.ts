@@ -11,11 +11,12 @@ import { isDown } from '../states/index.js';
 import { World } from '../../world/world.js';
 import { findings } from './findings.js';
 import type { BehaviourEntry } from './schema.js';
-import type { TableOf } from '../../world/define-table.js';
 import { mindsTable } from './tables.js';
 import { bodiesTable } from '../movement/tables.js';
 import { actorChapter } from '../actors/schema.js';
+import { behaviours, type Mind } from './state.js';
 
+export { behaviours } from './state.js';
 export { BEHAVIOURS, type BehaviourEntry } from './schema.js';
 
 /** How often a mind thinks, in seconds. In between a body goes on with what it began. */
@@ -23,23 +24,8 @@ const THINKING = 0.25;
 /** Near enough to a point to have reached it. */
 const THERE = 2;
 
-interface Mind {
-  readonly behaviour: BehaviourEntry | undefined;
-  readonly rule: number;
-  /** What luck decides where a wanderer goes. */
-  readonly luck: readonly [number, number];
-  readonly pause: number;
-}
-
-interface Behaviours {
-  readonly list: readonly Mind[];
-  readonly table: TableOf<typeof mindsTable>;
-  readonly any: boolean;
-}
-
 /** Behaviours: what actors do that nobody drives. */
-export const behaviours = defineConcept<readonly Mind[], Behaviours>({
-  id: 'behaviours',
+export const behavioursConcept = defineConcept(behaviours, {
   compile: (context) => context.entries<ActorEntry>('actors').map((entry, i) => compileMind(context, entry, i)),
   findings,
   tables: () => [mindsTable],

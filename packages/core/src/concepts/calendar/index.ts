@@ -5,6 +5,9 @@ import { amount } from '../../world/event-fields.js';
 import { defineEvents } from '../../world/events.js';
 import type { World } from '../../world/world.js';
 import { calendarTable } from './tables.js';
+import { calendar } from './state.js';
+
+export { calendar } from './state.js';
 
 /** Seconds of a day. Days turn at midnight UTC. */
 export const DAY = 86_400;
@@ -29,8 +32,7 @@ const events = defineEvents({
  * The calendar: what time it is on the server, for what comes back another day. A world has no clock of its own: the time
  * comes in as a command, is part of the tape, and runs on with the ticks in between.
  */
-export const calendar = defineConcept({
-  id: 'calendar',
+export const calendarConcept = defineConcept(calendar, {
   tables: () => [calendarTable],
   events,
   commands: { clock: { args: { now: clock }, run: (world, { now }) => setClock(world, Number(now)) } },

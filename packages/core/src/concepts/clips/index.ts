@@ -1,31 +1,15 @@
-import { z } from 'zod';
 import type { CompileContext } from '../../ruleset/context.js';
-import { duration, entryFields, reference, toMilliseconds } from '../../ruleset/fields.js';
+import { toMilliseconds } from '../../ruleset/fields.js';
 import type { Path } from '../../ruleset/problem.js';
 import { defineConcept } from '../../world/concept.js';
+import { clips } from './state.js';
+import { type ClipEntry, type ClipSpan, schema } from './schema.js';
 
-const MOST_MARKS = 50;
-/** The name of a moment within a clip. */
-export const markName = () =>
-  z.string('A mark has a name.').regex(/^[A-Za-z][A-Za-z0-9_-]{0,39}$/, 'A mark is a word of at most 40 letters, digits, - or _.');
-
-export const schema = z.strictObject({
-  ...entryFields(),
-  length: duration(),
-  marks: z
-    .array(z.strictObject({ mark: markName(), at: duration() }))
-    .max(MOST_MARKS, `A clip has at most ${MOST_MARKS} marks.`)
-    .default([]),
-});
-export type ClipEntry = z.infer<typeof schema>;
-
-/** A stretch of a clip: from one mark (or its beginning) to another (or its end). */
-export const clipSpan = () => z.strictObject({ clip: reference('clips'), from: markName().optional(), mark: markName().optional() });
-export type ClipSpan = z.infer<ReturnType<typeof clipSpan>>;
+export { clips } from './state.js';
+export { type ClipEntry, type ClipSpan, clipSpan, markName } from './schema.js';
 
 /** Clips: how long animations are and where in them things happen. Only lengths and marks matter to rules. */
-export const clips = defineConcept<readonly ClipEntry[]>({
-  id: 'clips',
+export const clipsConcept = defineConcept(clips, {
   sections: { clips: { kind: 'chapter', title: 'Clips', entry: schema } },
   compile: (context) => {
     const entries = context.entries<ClipEntry>('clips');

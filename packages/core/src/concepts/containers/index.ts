@@ -1,36 +1,28 @@
-import type { TableOf } from '../../world/define-table.js';
 import { z } from 'zod';
 import { defineConcept } from '../../world/concept.js';
 import type { World } from '../../world/world.js';
 import { isReached, unmetNeed } from '../interactions/index.js';
 import { lives } from '../lives/index.js';
-import { compileContainers, type CompiledContainers, type Container } from './compile.js';
+import { compileContainers, type Container } from './compile.js';
 import { hold, showAll, takeAll, takeOne } from './contents.js';
 import { events, type Leave, LEAVES, type OPENS } from './events.js';
 import { findings } from './findings.js';
 import { schema } from './schema.js';
 import { CLOSED, CLOSING, contentsTable, filledTable, lidsTable, OPEN, OPENING, openingsTable, shownTable } from './tables.js';
 import type { VisitRefusal } from '../interactions/events.js';
+import { containers } from './state.js';
 
+export { containers } from './state.js';
 export { type Container } from './compile.js';
 export { hold } from './contents.js';
 export { CONTENTS, type ContainerEntry, type ContentEntry, TAKES, VISITORS } from './schema.js';
 export { LIDS, type Lid } from './tables.js';
 
-export interface Containers extends CompiledContainers {
-  readonly lids: TableOf<typeof lidsTable>;
-  readonly openings: TableOf<typeof openingsTable>;
-  readonly contents: TableOf<typeof contentsTable>;
-  readonly filled: TableOf<typeof filledTable>;
-  readonly shown: TableOf<typeof shownTable>;
-}
-
 /**
  * Containers: things with a lid and a life (closed, opening, open, closing). What is in one is decided when it is first
  * open and stays until it is taken; what a visitor's window shows is worked out from that, so the two can't disagree.
  */
-export const containers = defineConcept<CompiledContainers, Containers>({
-  id: 'containers',
+export const containersConcept = defineConcept(containers, {
   sections: { containers: { kind: 'chapter', title: 'Containers', entry: schema } },
   compile: compileContainers,
   tables: () => [lidsTable, openingsTable, contentsTable, filledTable, shownTable],

@@ -4,7 +4,7 @@ import { typeOf } from '../actors/index.js';
 import { readAttribute } from '../attributes/index.js';
 import { nameNumber, recall, remember } from '../memory/index.js';
 import { teams } from '../teams/index.js';
-import { crews } from './index.js';
+import { crews } from './state.js';
 import { crewsTable } from './tables.js';
 import { events } from './events.js';
 

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { reference } from '../../ruleset/fields.js';
 import type { Finding } from '../../ruleset/problem.js';
 import { entryOf, idOf, type Rules } from '../../ruleset/rules.js';
-import { type Concept, defineConcept } from '../../world/concept.js';
+import { defineConcept } from '../../world/concept.js';
 import type { World } from '../../world/world.js';
 import { typeOf } from '../actors/index.js';
 import type { Arena } from '../arena/index.js';
@@ -11,24 +11,15 @@ import { rulesSchema, teamChapter, type TeamRules } from '../teams/schema.js';
 import { assign, putInto, rebalance, switchTeam } from './assign.js';
 import { events } from './events.js';
 import { crewsTable } from './tables.js';
+import { crews } from './state.js';
 
+export { crews } from './state.js';
 export { hindranceToSwitch, membersOf, noteParty, switchTeam, teamForJoining } from './assign.js';
-
-interface CompiledCrews {
-  readonly rules: TeamRules;
-  /** The stat whose sums are compared; -1 for none. */
-  readonly stat: number;
-  /** Ticks between two changes. */
-  readonly ticks: number;
-  /** What a change is remembered as. */
-  readonly purpose: number;
-}
 
 const label = (rules: Rules, team: unknown) => entryOf(rules, 'teams', String(team))?.label ?? '';
 
 /** Crews: how players come into teams, and change them. The server decides; each settled change is announced once. */
-export const crews: Concept<CompiledCrews> = defineConcept<CompiledCrews>({
-  id: 'crews',
+export const crewsConcept = defineConcept(crews, {
   sections: { teamRules: { kind: 'value', title: 'Team rules', schema: rulesSchema } },
   compile: (context) => {
     const rules = context.section<TeamRules>('teamRules');

@@ -1,19 +1,9 @@
-import { z } from 'zod';
-import { entryFields, finite } from '../../ruleset/fields.js';
-import { type Concept, defineConcept } from '../../world/concept.js';
+import { defineConcept } from '../../world/concept.js';
+import { curves } from './state.js';
+import { type CurveEntry, schema } from './schema.js';
 
-const schema = z.strictObject({
-  ...entryFields(),
-  points: z
-    .array(z.tuple([finite(), finite()]), 'A list of [x, y] points is expected.')
-    .min(2, 'A curve has at least two points.')
-    .max(500, 'A curve has at most 500 points.')
-    .refine(
-      (points) => points.every(([x], i) => i === 0 || points[i - 1][0] < x),
-      'The points go from left to right: each x is above the one before.',
-    ),
-});
-export type CurveEntry = z.infer<typeof schema>;
+export { curves } from './state.js';
+export type { CurveEntry } from './schema.js';
 
 /** The height of a curve at x: straight between its points, level beyond them. */
 export function heightAt(points: CurveEntry['points'], x: number): number {
@@ -27,8 +17,7 @@ export function heightAt(points: CurveEntry['points'], x: number): number {
 }
 
 /** Curves: tables of points that formulas read with `curve(id, x)`. */
-export const curves: Concept<readonly CurveEntry[]> = defineConcept<readonly CurveEntry[]>({
-  id: 'curves',
+export const curvesConcept = defineConcept(curves, {
   sections: { curves: { kind: 'chapter', title: 'Curves', entry: schema } },
   compile: (context) => context.entries<CurveEntry>('curves'),
   vocabulary: (ids) => ({

@@ -1,7 +1,5 @@
 import { toGrid, toWhole } from '../../math/grid.js';
-import type { FormulaFunction } from '../../formula/index.js';
-import type { CompiledThen } from '../../ruleset/context.js';
-import { type Concept, defineConcept } from '../../world/concept.js';
+import { defineConcept } from '../../world/concept.js';
 import { World } from '../../world/world.js';
 import { changeAttribute } from '../attributes/index.js';
 import { type EconomyRules, forgetLines, isPlayerRow, ledger, linesOf, moneyOf, noteLine, purseOf } from '../ledger/index.js';
@@ -11,30 +9,16 @@ import { events } from './events.js';
 import { findings } from './findings.js';
 import { events as tradeEvents } from '../trade/events.js';
 import { isTold } from '../../ruleset/visible.js';
-import type { TableOf } from '../../world/define-table.js';
 import { daysTable } from './tables.js';
+import { type CompiledDays, days } from './state.js';
 
-interface CompiledDays {
-  readonly economy: EconomyRules | undefined;
-  /** Ticks of a day; 0 where it lasts as long as players like. */
-  readonly length: number;
-  readonly chance: number;
-  readonly ruin: FormulaFunction | undefined;
-  readonly onRuin: CompiledThen | undefined;
-  readonly goal: FormulaFunction | undefined;
-  readonly onGoal: CompiledThen | undefined;
-}
-
-interface Days extends CompiledDays {
-  readonly table: TableOf<typeof daysTable>;
-}
+export { days } from './state.js';
 
 /** What came before the lines of a statement: money from elsewhere that this room did not see move. */
 const BEFORE = 'From before';
 
 /** Days: they end after a length or when all players ask for it; what things cost is paid, statements are drawn up, prices move. */
-export const days: Concept<CompiledDays, Days> = defineConcept<CompiledDays, Days>({
-  id: 'days',
+export const daysConcept = defineConcept(days, {
   compile: (context): CompiledDays => {
     const economy = context.section<EconomyRules | undefined>('economy');
     const { day, ruin, goal } = economy ?? {};

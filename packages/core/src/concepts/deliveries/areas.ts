@@ -5,7 +5,8 @@ import { abilities } from '../abilities/index.js';
 import { counts } from '../actors/index.js';
 import { actorsWithin } from '../movement/index.js';
 import type { Area } from './compile.js';
-import { deliveries, type Deliveries, isRoomFor } from './index.js';
+import { deliveries, type Deliveries } from './state.js';
+import { isRoomFor } from './index.js';
 import { events } from './events.js';
 
 /** Marks a circle of ground for an ability: it lands there after its delay, where it was aimed. */

@@ -1,6 +1,5 @@
 import { LAY_STEPS } from '../../world/budget.js';
 import { defineConcept } from '../../world/concept.js';
-import type { TableOf } from '../../world/define-table.js';
 import type { Table } from '../../world/table.js';
 import type { World } from '../../world/world.js';
 import type { Aim } from '../abilities/aim.js';
@@ -12,24 +11,16 @@ import { flyAll, launchProjectiles } from './projectiles.js';
 import { events } from './events.js';
 import { areasTable, projectilesTable, strikesTable } from './tables.js';
 import { abilityChapter } from '../abilities/schema.js';
+import { deliveries } from './state.js';
 
+export { deliveries } from './state.js';
 export { DELIVERIES, type DeliveryEntry } from './schema.js';
 
 /** At most so many projectiles are under way in an arena, and as many areas. */
 export const MOST_SENT = 2000;
 
-/** The deliveries' grip on a world. */
-export interface Deliveries {
-  readonly projectiles: TableOf<typeof projectilesTable>;
-  readonly flying: TableOf<typeof projectilesTable>['cells'];
-  readonly strikes: TableOf<typeof strikesTable>;
-  readonly areas: TableOf<typeof areasTable>;
-  readonly ground: TableOf<typeof areasTable>['cells'];
-}
-
 /** Deliveries: what abilities send on its way. Projectiles fly and meet whom they are for; areas land where they were aimed. */
-export const deliveries = defineConcept<undefined, Deliveries>({
-  id: 'deliveries',
+export const deliveriesConcept = defineConcept(deliveries, {
   tables: (_, rules) => {
     const see = {
       column: 'ability',

@@ -7,7 +7,8 @@ import { arena, crossing } from '../arena/index.js';
 import { actorsWithin, bodyRadius, onGrid, placeOf } from '../movement/index.js';
 import { isDown } from '../states/index.js';
 import type { Projectile } from './compile.js';
-import { deliveries, type Deliveries, isRoomFor } from './index.js';
+import { deliveries, type Deliveries } from './state.js';
+import { isRoomFor } from './index.js';
 
 /** Whom projectiles have gone through is remembered this often: past that one ends in whom it hits. */
 const MOST_STRIKES = 20_000;

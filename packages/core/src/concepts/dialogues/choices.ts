@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import type { World } from '../../world/world.js';
-import { dialogues, endTalk, lineAt, partiesOf, speak, talkOf, tell } from './index.js';
+import { dialogues } from './state.js';
+import { endTalk, lineAt, partiesOf, speak, talkOf, tell } from './index.js';
 import { MOST_CHOICES } from './schema.js';
 import { events } from './events.js';
 

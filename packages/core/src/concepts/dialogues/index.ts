@@ -1,6 +1,4 @@
-import type { TableOf } from '../../world/define-table.js';
 import { z } from 'zod';
-import type { FormulaFunction } from '../../formula/index.js';
 import type { CompileContext, CompiledThen } from '../../ruleset/context.js';
 import { reference } from '../../ruleset/fields.js';
 import { eachInPart } from '../../ruleset/parts.js';
@@ -14,43 +12,14 @@ import { counts } from '../actors/index.js';
 import { actorsWithin, placeOf } from '../movement/index.js';
 import { choose, CHOOSE_ARGS } from './choices.js';
 import { findings } from './findings.js';
-import { dialogueChapter, type DialogueEntry, MEANWHILE, schema, type Speaker } from './schema.js';
+import { dialogueChapter, type DialogueEntry, MEANWHILE, schema } from './schema.js';
 import { beginWaiting, drop, startTalk } from './waiting.js';
 import { type DialogueEnd, events, type fields } from './events.js';
 import { talksTable, talksWaitingTable, choicesTable } from './tables.js';
+import { type Choice, type Dialogue, dialogues, type Line } from './state.js';
 
+export { dialogues } from './state.js';
 export { type DialogueEntry, SPEAKERS } from './schema.js';
-
-export interface Choice {
-  readonly text: string;
-  readonly test: FormulaFunction | undefined;
-  readonly then: CompiledThen;
-  /** The position of the line that follows; -1 for none. */
-  readonly next: number;
-}
-
-interface Line extends Choice {
-  readonly id: string;
-  readonly speaker: Speaker;
-  readonly ticks: number;
-  readonly choices: readonly Choice[];
-}
-
-interface Dialogue {
-  readonly id: string;
-  /** Who says what a character would, where there is none. */
-  readonly voice: string;
-  readonly within: number;
-  readonly lines: readonly Line[];
-  readonly luck: number;
-}
-
-export interface Dialogues {
-  readonly list: readonly Dialogue[];
-  readonly talks: TableOf<typeof talksTable>;
-  readonly waiting: TableOf<typeof talksWaitingTable>;
-  readonly offered: TableOf<typeof choicesTable>;
-}
 
 function compileDialogue(context: CompileContext, entry: DialogueEntry, i: number): Dialogue {
   const path = ['dialogues', i, 'lines'];
@@ -95,8 +64,7 @@ function compileDialogue(context: CompileContext, entry: DialogueEntry, i: numbe
 }
 
 /** Dialogues: timed lines that a character and a visitor speak, with choices; every copy shows the same. */
-export const dialogues = defineConcept<readonly Dialogue[], Dialogues>({
-  id: 'dialogues',
+export const dialoguesConcept = defineConcept(dialogues, {
   sections: { dialogues: { kind: 'chapter', title: 'Dialogues', entry: schema } },
   compileInParts: (context) => eachInPart(context.entries<DialogueEntry>('dialogues'), (entry, i) => compileDialogue(context, entry, i)),
   tables: (_, rules) => {

@@ -2,13 +2,15 @@ import { reference } from '../../ruleset/fields.js';
 import { type ActionSpec, defineConcept } from '../../world/concept.js';
 import type { GameEvent } from '../../world/events.js';
 import type { World } from '../../world/world.js';
-import { type CompiledEffects, compileEffects } from './compile.js';
+import { compileEffects } from './compile.js';
 import { events } from './events.js';
 import { findings } from './findings.js';
 import { effectsTable } from './tables.js';
 import { type Reason, schema } from './schema.js';
-import { adoptEffects, applyEffect, type Effects, endEffect, instancesOf, pulseAll, runOut } from './system.js';
+import { adoptEffects, applyEffect, endEffect, instancesOf, pulseAll, runOut } from './system.js';
+import { effects } from './state.js';
 
+export { effects } from './state.js';
 export { type EffectEntry, LIFETIMES, REASONS, type Reason, STACKING } from './schema.js';
 export { applyEffect, endEffect, instancesOf } from './system.js';
 
@@ -49,8 +51,7 @@ const actions: Readonly<Record<string, ActionSpec>> = {
 };
 
 /** Effects: instances with a lifetime that modify stats, grant statuses and do things for as long as they last. */
-export const effects = defineConcept<CompiledEffects, Effects>({
-  id: 'effects',
+export const effectsConcept = defineConcept(effects, {
   sections: { effects: { kind: 'chapter', title: 'Effects', entry: schema } },
   vocabulary: (ids) => ({
     functions: [

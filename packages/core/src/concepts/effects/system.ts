@@ -7,7 +7,7 @@ import type { World } from '../../world/world.js';
 import { addModifier, attributes, modifiersOf, moved, muteModifiers, removeModifiers, settle } from '../attributes/index.js';
 import { changeStatus, hasStatus } from '../statuses/index.js';
 import type { CompiledEffects, Effect } from './compile.js';
-import { effects } from './index.js';
+import { effects } from './state.js';
 import type { effectsTable } from './tables.js';
 import type { Reason } from './schema.js';
 import { events } from './events.js';

@@ -5,6 +5,9 @@ import { amount, text as words } from '../../world/event-fields.js';
 import { defineEvents } from '../../world/events.js';
 import { didYouMean } from '../../ruleset/suggest.js';
 import { filled, NAMES, unknownName } from './words.js';
+import { flourishes } from './state.js';
+
+export { flourishes } from './state.js';
 
 const secondsOf = (what: string) => finite().min(0, `${what}: 0 to 30 s.`).max(30, `${what}: 0 to 30 s.`);
 
@@ -29,8 +32,7 @@ const events = defineEvents({
 });
 
 /** Flourishes: hints to the game's clients to show or sound something. No rule depends on them; each is told to its party alone. */
-export const flourishes = defineConcept({
-  id: 'flourishes',
+export const flourishesConcept = defineConcept(flourishes, {
   events,
   actions: {
     flourish: {

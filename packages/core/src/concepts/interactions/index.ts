@@ -1,5 +1,4 @@
-import type { FormulaFunction } from '../../formula/index.js';
-import type { Amount, CompileContext, CompiledThen } from '../../ruleset/context.js';
+import type { CompileContext } from '../../ruleset/context.js';
 import type { Path } from '../../ruleset/problem.js';
 import { defineConcept } from '../../world/concept.js';
 import type { World } from '../../world/world.js';
@@ -14,17 +13,13 @@ import { events, type VisitEnd, type VisitRefusal } from './events.js';
 import { findings } from './findings.js';
 import { isReached } from './reach.js';
 import { type InteractionEntry, schema } from './schema.js';
-import type { TableOf } from '../../world/define-table.js';
 import { visitsTable } from './tables.js';
+import { type Interaction, interactions, type Need } from './state.js';
 
+export { interactions } from './state.js';
 export { type Asked, refusalWords, type VisitRefused } from './events.js';
 export { apart, isReached, type Reach } from './reach.js';
 export { type InteractionEntry, REMEMBERS, SERVES } from './schema.js';
-
-interface Need {
-  readonly test: FormulaFunction;
-  readonly say: string;
-}
 
 /** What has to be so, compiled; containers ask it too. */
 export const compileNeeds = (context: CompileContext, needs: readonly { if: string; say: string }[]): readonly Need[] =>
@@ -33,39 +28,6 @@ export const compileNeeds = (context: CompileContext, needs: readonly { if: stri
 /** The words for the first need that is not met. */
 export function unmetNeed(world: World, needs: readonly Need[], visitor: number, thing: number): string | undefined {
   return needs.find(({ test }) => test(world, { owner: visitor, source: visitor, target: thing }) === 0)?.say;
-}
-
-export interface Interaction {
-  readonly id: string;
-  readonly prompt: string;
-  readonly reach: number;
-  readonly sight: boolean;
-  readonly who: FormulaFunction | undefined;
-  readonly needs: readonly Need[];
-  readonly price: { readonly attribute: number; readonly amount: Amount; readonly say: string | undefined } | undefined;
-  /** Ticks that a visit takes at least; 0 where its list of actions says alone. */
-  readonly busy: number;
-  readonly oneAtATime: boolean;
-  readonly then: CompiledThen;
-  readonly onBreak: CompiledThen | undefined;
-  readonly refund: number;
-  /** Ticks after its beginning from which on nothing is given back. */
-  readonly refundUntil: number;
-  readonly remembers: { readonly all: boolean; readonly ticks: number; readonly say: string | undefined } | undefined;
-  /** What a visit is remembered as. */
-  readonly purpose: number;
-}
-
-interface CompiledInteractions {
-  readonly list: readonly Interaction[];
-  /** What one placed thing says otherwise, by its position among them and the interaction's. */
-  readonly variants: ReadonlyMap<string, Interaction>;
-  /** The interactions of each kind of actor. */
-  readonly ofType: readonly (readonly number[])[];
-}
-
-interface Interactions extends CompiledInteractions {
-  readonly table: TableOf<typeof visitsTable>;
 }
 
 function compileOne(context: CompileContext, entry: InteractionEntry, own: Partial<InteractionEntry>, at: Path, placed: Path): Interaction {
@@ -103,8 +65,7 @@ function compileOne(context: CompileContext, entry: InteractionEntry, own: Parti
  * Interactions: walk up, press a key. What is offered within reach, what it asks first, and a visit that takes its time
  * and ends when its visitor walks off. A visit is a row: its lists of actions wait for as long as it lasts.
  */
-export const interactions = defineConcept<CompiledInteractions, Interactions>({
-  id: 'interactions',
+export const interactionsConcept = defineConcept(interactions, {
   sections: { interactions: { kind: 'chapter', title: 'Interactions', entry: schema } },
   compile: (context) => {
     const entries = context.entries<InteractionEntry>('interactions');

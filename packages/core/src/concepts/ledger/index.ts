@@ -1,9 +1,8 @@
 import { toGrid } from '../../math/grid.js';
 import type { CompileContext } from '../../ruleset/context.js';
 import { labelOf, type Rules } from '../../ruleset/rules.js';
-import { type Concept, defineConcept } from '../../world/concept.js';
+import { defineConcept } from '../../world/concept.js';
 import type { GameEvent } from '../../world/events.js';
-import type { TableOf } from '../../world/define-table.js';
 import type { World } from '../../world/world.js';
 import { playerKinds } from '../actors/index.js';
 import { hasAttribute, attributes, readAttribute } from '../attributes/index.js';
@@ -11,25 +10,14 @@ import type { AttributeEntry } from '../attributes/index.js';
 import { accountsTable, ledgerTable } from './tables.js';
 import { economySchema, type EconomyRules } from './schema.js';
 import { isTold } from '../../ruleset/visible.js';
+import { type CompiledLedger, ledger } from './state.js';
 
+export { ledger } from './state.js';
 export type { EconomyRules } from './schema.js';
 
 /** At most so many lines a day and player; what comes after joins the last. */
 const MOST_LINES = 40;
 const OTHER = 'Other';
-
-interface CompiledLedger {
-  readonly economy: EconomyRules | undefined;
-  /** The position of the currency; -1 where there is no economy. */
-  readonly currency: number;
-  readonly players: readonly boolean[];
-}
-
-interface Ledger extends CompiledLedger {
-  /** What is kept of the money of each player, as it is now. */
-  readonly account: TableOf<typeof accountsTable>['cells'];
-  readonly lines: TableOf<typeof ledgerTable>;
-}
 
 function compileLedger(context: CompileContext): CompiledLedger {
   const economy = context.section<EconomyRules | undefined>('economy');
@@ -49,8 +37,7 @@ export function ofMoney(rules: Rules): 'owner' | 'server' {
 export const moneyOf = (world: World): string => ledger.of(world.rules).economy?.currency ?? '';
 
 /** The ledger: what comes in and goes out of each player's purse today, by where it came from. */
-export const ledger: Concept<CompiledLedger, Ledger> = defineConcept<CompiledLedger, Ledger>({
-  id: 'ledger',
+export const ledgerConcept = defineConcept(ledger, {
   sections: { economy: { kind: 'value', title: 'Economy', schema: economySchema } },
   compile: compileLedger,
   tables: ({ players, economy }, rules) => {

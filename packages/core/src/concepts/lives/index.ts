@@ -1,6 +1,5 @@
 import type { TableOf } from '../../world/define-table.js';
 import { z } from 'zod';
-import type { CompiledThen } from '../../ruleset/context.js';
 import { finite, reference } from '../../ruleset/fields.js';
 import type { Then } from '../../ruleset/registry.js';
 import type { Rules } from '../../ruleset/rules.js';
@@ -14,43 +13,20 @@ import { headFor, placeActor, placeOf, startPoint } from '../movement/index.js';
 import { enterState, isDown, leaveState, states } from '../states/index.js';
 import { Names } from './names.js';
 import { valuesOfKinds } from './capacity.js';
-import { bringIn, compilePlaced, followPopulation, type PlacedLife, populate } from './population.js';
+import { bringIn, compilePlaced, followPopulation, populate } from './population.js';
 import { events } from './events.js';
 import { livesTable, harmTable } from './tables.js';
+import { type Life, lives } from './state.js';
 
+export { lives } from './state.js';
 export { bringIn } from './population.js';
 export { MOST_ACTORS, MOST_VALUES } from './capacity.js';
 
 /** Who hurt somebody longer ago than this had no part in its fall, in seconds. */
 const HELP_WINDOW = 10;
 
-interface Life {
-  /** The pool that it falls at the bottom of; -1 for none. */
-  readonly pool: number;
-  readonly onSpawn: CompiledThen | undefined;
-  readonly onDefeat: CompiledThen | undefined;
-  /** Ticks until it comes back; 0 where it does not. */
-  readonly after: number;
-  readonly atStart: boolean;
-  readonly goes: boolean;
-}
-
-interface CompiledLives {
-  readonly list: readonly Life[];
-  readonly placed: ReadonlyMap<number, PlacedLife>;
-  /** How many values an actor of each kind has. */
-  readonly values: readonly number[];
-}
-
-interface Lives extends CompiledLives {
-  readonly table: TableOf<typeof livesTable>;
-  readonly harm: TableOf<typeof harmTable>;
-  readonly names: Names;
-}
-
 /** Lives: who falls when a pool is empty, who did it and who helped, and how it comes back. */
-export const lives = defineConcept<CompiledLives, Lives>({
-  id: 'lives',
+export const livesConcept = defineConcept(lives, {
   compile: (context) => ({
     placed: compilePlaced(context),
     values: valuesOfKinds(context),

@@ -7,7 +7,7 @@ import { applyEffect } from '../effects/index.js';
 import { placeOf } from '../movement/index.js';
 import { layDown } from '../pickups/index.js';
 import type { Drop, LootTable } from './compile.js';
-import { loot } from './index.js';
+import { loot } from './state.js';
 import { openTable, wholeOf } from './roll.js';
 import { events } from './events.js';
 

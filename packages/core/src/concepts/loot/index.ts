@@ -1,14 +1,14 @@
 import { reference } from '../../ruleset/fields.js';
-import { type Concept, defineConcept } from '../../world/concept.js';
-import type { Column } from '../../world/table.js';
-import { type CompiledLoot, compileLoot } from './compile.js';
+import { defineConcept } from '../../world/concept.js';
+import { compileLoot } from './compile.js';
 import { dropFrom } from './deliver.js';
 import { events } from './events.js';
 import { findings } from './findings.js';
 import { schema } from './schema.js';
-import type { TableOf } from '../../world/define-table.js';
 import { roomStreaksTable, streaksTable } from './tables.js';
+import { loot } from './state.js';
 
+export { loot } from './state.js';
 export { type CompiledLoot, type Drop, type LootTable, type Quantity, type WeightedDrop, type What } from './compile.js';
 export { dropFrom, giveTo } from './deliver.js';
 export { amountWords, percent } from './events.js';
@@ -16,15 +16,8 @@ export { MOST_ROLLS, openTable, type Opener, quantityNow, weigh, wholeOf } from 
 export { type AlwaysJson, type LootEntryJson, type LootTableJson, MOST_LOOT, ROLLED } from './schema.js';
 export { dryOf } from './streaks.js';
 
-interface Loot extends CompiledLoot {
-  /** By table: the column of its streak, where it has one. */
-  readonly streaks: readonly (Column | undefined)[];
-  readonly room: TableOf<typeof roomStreaksTable>;
-}
-
 /** Loot: tables of what may drop, by weight. Whoever it is rolled for has luck of their own, and bad luck may have an end. */
-export const loot: Concept<CompiledLoot, Loot> = defineConcept<CompiledLoot, Loot>({
-  id: 'loot',
+export const lootConcept = defineConcept(loot, {
   // What is in a table, and how likely, is told to nobody.
   sections: { loot: { kind: 'chapter', title: 'Loot', entry: schema, secret: () => true } },
   compileInParts: compileLoot,

@@ -1,6 +1,6 @@
 import type { Rules } from '../../ruleset/rules.js';
 import type { LootTable, Quantity } from './compile.js';
-import { loot } from './index.js';
+import { loot } from './state.js';
 import { entriesIn } from '../../ruleset/chapter.js';
 
 interface Giving {

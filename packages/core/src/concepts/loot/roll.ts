@@ -3,7 +3,7 @@ import { toGrid, toWhole } from '../../math/grid.js';
 import type { World } from '../../world/world.js';
 import type { CompiledLoot, Drop, LootTable, Quantity } from './compile.js';
 import { dryOf, noteDry } from './streaks.js';
-import { loot } from './index.js';
+import { loot } from './state.js';
 
 /** At most so many lines are drawn at an opening, nested tables included; at most so often a table is rolled at once. */
 export const MOST_DRAWN = 1000;

@@ -1,5 +1,5 @@
 import type { World } from '../../world/world.js';
-import { loot } from './index.js';
+import { loot } from './state.js';
 
 const ownRow = (world: World, player: number): number => {
   if (player === 0) return -1;

@@ -1,9 +1,8 @@
-import type { TableOf } from '../../world/define-table.js';
 import { z } from 'zod';
 import { toGrid, toWhole } from '../../math/grid.js';
 import type { CompileContext } from '../../ruleset/context.js';
-import { entryFields, finite, id, reference } from '../../ruleset/fields.js';
-import { type Concept, defineConcept } from '../../world/concept.js';
+import { id } from '../../ruleset/fields.js';
+import { defineConcept } from '../../world/concept.js';
 import { amount, entry } from '../../world/event-fields.js';
 import { defineEvents } from '../../world/events.js';
 import type { Table } from '../../world/table.js';
@@ -16,66 +15,11 @@ import { exchange } from '../trade/index.js';
 import { events as tradeEvents, type TradeRefusal } from '../trade/events.js';
 import { asTold, isTold } from '../../ruleset/visible.js';
 import { pricesTable } from './tables.js';
+import { type Good, type Market, markets } from './state.js';
+import { type MarketEntry, schema } from './schema.js';
 
-const price = z.union(
-  [
-    z
-      .strictObject({ range: z.tuple([finite(), finite()]) })
-      .refine(({ range: [least, most] }) => 0 <= least && least <= most, 'The lowest price comes first, and none is below 0.'),
-    z.strictObject({
-      walk: z
-        .strictObject({ start: finite(), step: finite(), least: finite(), most: finite() })
-        .refine(
-          ({ start, step, least, most }) => 0 <= least && least <= start && start <= most && step >= 0,
-          'A price walks between the least and the most, from a start between them, and none is below 0.',
-        ),
-    }),
-  ],
-  'A price is { "range": [least, most] }, or { "walk": { "start", "step", "least", "most" } }.',
-);
-
-const schema = z.strictObject({
-  ...entryFields(),
-  /** The kind of actor that it is found at; open everywhere where nothing is said. */
-  at: reference('actors').optional(),
-  reach: finite().min(1, 'A reach is 1 to 1000.').max(1000, 'A reach is 1 to 1000.').default(60),
-  goods: z
-    .array(
-      z.strictObject({
-        good: reference('attributes'),
-        price,
-        /** Prices in whole amounts. */
-        whole: z.boolean('true or false is expected.').default(true),
-      }),
-    )
-    .max(50, 'A market has at most 50 goods.')
-    .default([]),
-});
-export type MarketEntry = z.infer<typeof schema>;
-type PriceJson = MarketEntry['goods'][number]['price'];
-
-export interface Good {
-  readonly attribute: number;
-  readonly id: string;
-  readonly label: string;
-  readonly whole: boolean;
-  readonly price: PriceJson;
-  readonly luck: number;
-}
-export interface Market {
-  readonly index: number;
-  readonly id: string;
-  readonly label: string;
-  readonly at: number;
-  readonly reach: number;
-  readonly goods: readonly Good[];
-}
-interface CompiledMarkets {
-  readonly list: readonly Market[];
-}
-interface Markets extends CompiledMarkets {
-  readonly prices: TableOf<typeof pricesTable>;
-}
+export { markets } from './state.js';
+export type { MarketEntry } from './schema.js';
 
 function compileMarket(context: CompileContext, entry: MarketEntry, index: number): Market {
   const path = ['markets', index, 'goods'];
@@ -138,8 +82,7 @@ const events = defineEvents({
 });
 
 /** Markets: they buy goods at a price that moves each day, in a range or walking. */
-export const markets: Concept<CompiledMarkets, Markets> = defineConcept<CompiledMarkets, Markets>({
-  id: 'markets',
+export const marketsConcept = defineConcept(markets, {
   sections: { markets: { kind: 'chapter', title: 'Markets', entry: schema } },
   vocabulary: (ids) => ({
     functions: [

@@ -1,13 +1,9 @@
 import { defineConcept } from '../../world/concept.js';
 import type { World } from '../../world/world.js';
-import type { TableOf } from '../../world/define-table.js';
 import { memoryTable } from './tables.js';
+import { memory } from './state.js';
 
-interface Memory {
-  readonly table: TableOf<typeof memoryTable>;
-  /** The rows by what they are about; derived, and built anew when rows came or went. */
-  readonly index: { version: number; rows: Map<string, number> };
-}
+export { memory } from './state.js';
 
 /** Whom something is remembered of where it is remembered of everybody at once. */
 export const EVERYBODY = -1;
@@ -16,8 +12,7 @@ export const EVERYBODY = -1;
  * Memory: what the world around players remembers of them by name, so that leaving and coming back is no way round it.
  * A row says that a party (or everybody) did something at a place: how often, and until when that counts.
  */
-export const memory = defineConcept<undefined, Memory>({
-  id: 'memory',
+export const memoryConcept = defineConcept(memory, {
   tables: () => [memoryTable],
   attach: (world) => ({ table: memoryTable.in(world), index: { version: -1, rows: new Map() } }),
 });

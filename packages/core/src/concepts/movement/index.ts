@@ -9,9 +9,11 @@ import { actors, counts, typeOf, WHO } from '../actors/index.js';
 import { arena } from '../arena/index.js';
 import { isDown } from '../states/index.js';
 import { onGrid } from './ground.js';
-import { attachMovement, bodyRadius, type Movement, moveAll, moveStraight, pushOut } from './system.js';
+import { attachMovement, bodyRadius, moveAll, moveStraight, pushOut } from './system.js';
 import { bodiesTable } from './tables.js';
+import { movement } from './state.js';
 
+export { movement } from './state.js';
 export { type Ground, onGrid, stepBody } from './ground.js';
 export { bodyRadius } from './system.js';
 
@@ -25,8 +27,7 @@ const nearby = z.strictObject({
 type Nearby = z.infer<typeof nearby>;
 
 /** Movement: where bodies are, where they are heading, and what stops them. */
-export const movement = defineConcept<undefined, Movement>({
-  id: 'movement',
+export const movementConcept = defineConcept(movement, {
   tables: () => [bodiesTable],
   attach: attachMovement,
   inputs: {

@@ -8,7 +8,7 @@ import { attributes } from '../attributes/index.js';
 import { arena } from '../arena/index.js';
 import { noteMoving, states } from '../states/index.js';
 import { onGrid, slideX, slideY, stepBody, stepLength } from './ground.js';
-import { movement } from './index.js';
+import { movement } from './state.js';
 import { Near } from './near.js';
 import { bodiesTable } from './tables.js';
 

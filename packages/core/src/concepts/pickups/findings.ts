@@ -4,7 +4,7 @@ import { type Finding, pointer } from '../../ruleset/problem.js';
 import type { Rules } from '../../ruleset/rules.js';
 import { placements } from '../arena/index.js';
 import type { PickupEntry } from './schema.js';
-import type { CompiledPickups } from './index.js';
+import { type CompiledPickups } from './compile.js';
 
 /** Pickups that nobody can take, and those that do nothing. */
 export function findings(_: CompiledPickups, rules: Rules): readonly Finding[] {

@@ -1,4 +1,3 @@
-import type { TableOf } from '../../world/define-table.js';
 import { finite, reference } from '../../ruleset/fields.js';
 import { isTold } from '../../ruleset/visible.js';
 import { defineConcept } from '../../world/concept.js';
@@ -7,32 +6,24 @@ import { World } from '../../world/world.js';
 import { followPlaced, type PlacedAs, placements } from '../arena/index.js';
 import { memory, nameNumber, recall, remember, forgetThing } from '../memory/index.js';
 import { actorsWithin, headingCause, placeOf } from '../movement/index.js';
-import { type CompiledPickups, compilePickups, type Pickup } from './compile.js';
+import { compilePickups, type Pickup } from './compile.js';
 import { events } from './events.js';
 import { findings } from './findings.js';
 import { schema } from './schema.js';
 import { events as livesEvents } from '../lives/events.js';
 import { pickupsTable, pickupsTakenTable, pickupsRefusedTable } from './tables.js';
 import { timerTable } from '../../world/timers.js';
+import { pickups, type Pickups } from './state.js';
 
+export { pickups } from './state.js';
 export type { CompiledPickups, Pickup } from './compile.js';
 export { GONE, type PickupEntry, SHAPES } from './schema.js';
 
 /** At most so many lie in the arena at a time: those that are laid down beyond are not there. */
 export const MOST_LYING = 2000;
 
-interface Pickups extends CompiledPickups {
-  readonly table: TableOf<typeof pickupsTable>;
-  /** Its columns that every tick asks for. */
-  readonly of: TableOf<typeof pickupsTable>['cells'];
-  readonly own: TableOf<typeof pickupsTakenTable>;
-  readonly refused: TableOf<typeof pickupsRefusedTable>;
-  readonly returnTimer: number;
-}
-
 /** Pickups: things that lie in the arena and are taken by touch. One taker each, unless each player may take it once. */
-export const pickups = defineConcept<CompiledPickups, Pickups>({
-  id: 'pickups',
+export const pickupsConcept = defineConcept(pickups, {
   sections: { pickups: { kind: 'chapter', title: 'Pickups', entry: schema } },
   compile: compilePickups,
   tables: () => [pickupsTable, pickupsTakenTable, pickupsRefusedTable],

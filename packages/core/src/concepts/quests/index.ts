@@ -1,11 +1,10 @@
 import { finite, id, reference } from '../../ruleset/fields.js';
 import { positionOf } from '../../ruleset/rules.js';
 import { didYouMean } from '../../ruleset/suggest.js';
-import { type Concept, defineConcept, type ActionSpec } from '../../world/concept.js';
-import type { TableOf } from '../../world/define-table.js';
+import { defineConcept, type ActionSpec } from '../../world/concept.js';
 import type { World } from '../../world/world.js';
-import { ACTIVE, questLinesTable, questLogTable, type QuestCells, questsTable, READY } from './tables.js';
-import { type CompiledQuests, compileQuests } from './compile.js';
+import { ACTIVE, questLinesTable, questLogTable, questsTable, READY } from './tables.js';
+import { compileQuests } from './compile.js';
 import { events } from './events.js';
 import { findings } from './findings.js';
 import { show, showAll } from './log.js';
@@ -32,14 +31,9 @@ export {
   REPEATS,
   type StepEntry,
 } from './schema.js';
+import { quests } from './state.js';
 
-/** The quests' grip on a world. */
-interface Quests extends CompiledQuests {
-  readonly cells: readonly QuestCells[];
-  readonly log: TableOf<typeof questLogTable>;
-  readonly lines: TableOf<typeof questLinesTable>;
-  readonly lookTimer: number;
-}
+export { quests } from './state.js';
 
 /** An action on a quest. */
 function onQuest(
@@ -61,8 +55,7 @@ function onQuest(
 const ask = { quest: id() };
 
 /** Quests: what somebody asks of players, in steps, and what they have of it. */
-export const quests: Concept<CompiledQuests, Quests> = defineConcept<CompiledQuests, Quests>({
-  id: 'quests',
+export const questsConcept = defineConcept(quests, {
   // Which quests there are is told to nobody: a seat learns of one as it is offered it.
   sections: { quests: { kind: 'chapter', title: 'Quests', entry: schema, secret: () => true } },
   vocabulary: (ids) => {

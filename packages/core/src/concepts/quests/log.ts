@@ -2,7 +2,7 @@ import { isKnown } from '../../ruleset/visible.js';
 import { World } from '../../world/world.js';
 import { ABANDONED, ACTIVE, DECLINED, DONE, FAILED, NONE, OFFERED, READY } from './tables.js';
 import type { Quest, Reward } from './compile.js';
-import { quests } from './index.js';
+import { quests } from './state.js';
 
 /** What a quest gives to an actor, as it stands today, but for what no seat may know of. */
 export function rewardWords(world: World, actor: number, rewards: readonly Reward[]): string {

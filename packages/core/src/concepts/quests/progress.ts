@@ -3,7 +3,7 @@ import { countsForWhom } from '../actors/index.js';
 import { World } from '../../world/world.js';
 import { ACTIVE, AHEAD, CURRENT, NONE, PASSED, READY, STANDINGS } from './tables.js';
 import type { WaitingGoal } from './compile.js';
-import { quests } from './index.js';
+import { quests } from './state.js';
 import { currentStep, show } from './log.js';
 import { MOST_COUNT } from './schema.js';
 import { forEach, isPlayer, onePerRecord, progressOf, sharers, unite } from './record.js';

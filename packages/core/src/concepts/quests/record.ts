@@ -2,7 +2,7 @@ import { World } from '../../world/world.js';
 import { allActors, teamOf } from '../actors/index.js';
 import { ACTIVE, DONE, NONE, PASSED, READY, type QuestCells } from './tables.js';
 import type { Quest } from './compile.js';
-import { quests } from './index.js';
+import { quests } from './state.js';
 import { show } from './log.js';
 
 // A quest that is shared is one record for all who share it. Each of them has it in their own row, as it has to be kept of each

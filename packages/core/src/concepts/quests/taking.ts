@@ -3,7 +3,7 @@ import { allActors, teamOf } from '../actors/index.js';
 import { DAY, isKnown, serverNow } from '../calendar/index.js';
 import { ABANDONED, ACTIVE, AHEAD, CURRENT, DECLINED, DONE, FAILED, NONE, PASSED, READY } from './tables.js';
 import type { Quest } from './compile.js';
-import { quests } from './index.js';
+import { quests } from './state.js';
 import { currentStep, mayTakeUp, show } from './log.js';
 import { complete, goOn } from './progress.js';
 import { enterAsItStands, forEach, isOn, isPlayer, isUntouched, sharers, takers, unite } from './record.js';

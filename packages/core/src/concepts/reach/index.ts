@@ -20,8 +20,11 @@ import { seats } from '../seats/index.js';
 import { isDown, mayUse, stateOf } from '../states/index.js';
 import { events as interactionsEvents, type VisitRefusal, type VisitRefused } from '../interactions/events.js';
 import { isTold } from '../../ruleset/visible.js';
-import type { RowOf, TableOf } from '../../world/define-table.js';
+import type { RowOf } from '../../world/define-table.js';
 import { offersTable } from './tables.js';
+import { reach, type Things } from './state.js';
+
+export { reach } from './state.js';
 
 /** What is offered is a container, not one of the interactions. */
 const CONTAINER = -1;
@@ -38,22 +41,8 @@ interface Offer {
   readonly currency: number;
 }
 
-/** Worked out from the tables, and held only until actors come or go. */
-interface Things {
-  version: number;
-  rows: number[];
-}
-
-interface ReachGrip {
-  readonly things: Things;
-  readonly offers: TableOf<typeof offersTable>;
-  /** How far anything reaches. */
-  readonly farthest: number;
-}
-
 /** Reach: what the things around a player offer to them, and the one key with which they are asked for it. */
-export const reach = defineConcept<undefined, ReachGrip>({
-  id: 'reach',
+export const reachConcept = defineConcept(reach, {
   tables: () => [offersTable],
   attach: (world) => {
     const containers = world.rules.document['containers'] as readonly { reach: number }[];

@@ -1,4 +1,4 @@
-import type { CompileContext, CompiledPattern, CompiledThen } from '../../ruleset/context.js';
+import type { CompileContext } from '../../ruleset/context.js';
 import { grouped } from '../../ruleset/grouped.js';
 import type { Path } from '../../ruleset/problem.js';
 import type { Pattern, Then } from '../../ruleset/registry.js';
@@ -10,31 +10,10 @@ import { instancesOf } from '../effects/index.js';
 import { EVERYBODY, nameNumber, recall, remember } from '../memory/index.js';
 import { findings } from './findings.js';
 import { type OwnReaction, type ReactionEntry, schema } from './schema.js';
+import { type Bearer, type Reaction, reactions } from './state.js';
 
+export { reactions } from './state.js';
 export type { ReactionEntry } from './schema.js';
-
-/** Whose a reaction is: the ruleset's, a kind of actor's, or of whoever has an effect on. */
-type Bearer = { readonly of: 'all' } | { readonly of: 'actors' | 'effects'; readonly index: number };
-
-interface Reaction {
-  readonly bearer: Bearer;
-  readonly pattern: CompiledPattern;
-  /** The part of the event that its bearer plays. */
-  readonly who: NonNullable<Pattern['who']>;
-  readonly then: CompiledThen;
-  readonly purpose: number;
-  /** What its steps are counted for. */
-  readonly rule: number;
-  readonly times: number;
-  readonly ticks: number;
-  readonly perActor: boolean;
-}
-
-interface Reactions {
-  readonly list: readonly Reaction[];
-  /** By the event that they wait for, in the order of the chapter, then of actors, then of effects. */
-  readonly on: ReadonlyMap<string, readonly Reaction[]>;
-}
 
 function compileReaction(context: CompileContext, { on, then, atMost: most }: OwnReaction, path: Path, bearer: Bearer): Reaction {
   const { who = 'subject' } = on as Pattern;
@@ -61,8 +40,7 @@ const inside = (context: CompileContext, chapter: 'actors' | 'effects'): readonl
     );
 
 /** Reactions: when an event that matches happens, then actions; for the whole ruleset, or for who is or has something. */
-export const reactions = defineConcept<Reactions>({
-  id: 'reactions',
+export const reactionsConcept = defineConcept(reactions, {
   sections: { reactions: { kind: 'chapter', title: 'Reactions', entry: schema } },
   compile: (context) => {
     const entries = context.entries<ReactionEntry>('reactions');

@@ -12,8 +12,10 @@ import { loadPlayer, savedPlayer, type SavedPlayer } from '../../world/players.j
 import type { World } from '../../world/world.js';
 import { noteParty, teamForJoining } from '../crews/index.js';
 import { actors, removeActor, spawnActor } from '../actors/index.js';
-import type { TableOf } from '../../world/define-table.js';
 import { seatsTable } from './tables.js';
+import { seats } from './state.js';
+
+export { seats } from './state.js';
 
 /** The name of a seat: what its player is called. */
 export const seatName = () =>
@@ -59,8 +61,7 @@ const events = defineEvents({
 });
 
 /** Seats: whose inputs drive which actor. Commands from outside come through here. */
-export const seats = defineConcept<undefined, { readonly table: TableOf<typeof seatsTable> }>({
-  id: 'seats',
+export const seatsConcept = defineConcept(seats, {
   tables: () => [seatsTable],
   attach: (world) => ({ table: seatsTable.in(world) }),
   events,

@@ -7,8 +7,10 @@ import { type ActionSpec, defineConcept } from '../../world/concept.js';
 import { text } from '../../world/event-fields.js';
 import { defineEvents } from '../../world/events.js';
 import type { World } from '../../world/world.js';
-import type { TableOf } from '../../world/define-table.js';
 import { waitsTable } from './tables.js';
+import { sequences } from './state.js';
+
+export { sequences } from './state.js';
 
 const PARTIES = ['source', 'target'] as const;
 const MOST_BRANCHES = 20;
@@ -29,11 +31,6 @@ const events = defineEvents({
     },
   },
 });
-
-interface Sequences {
-  readonly table: TableOf<typeof waitsTable>;
-  readonly resumeTimer: number;
-}
 
 interface Branch {
   readonly weight: AmountSource;
@@ -100,8 +97,7 @@ const actions: Readonly<Record<string, ActionSpec>> = {
 };
 
 /** Sequences: what steers a list of actions. A list that waits goes on later, unless whom it belongs to has gone by then. */
-export const sequences = defineConcept<undefined, Sequences>({
-  id: 'sequences',
+export const sequencesConcept = defineConcept(sequences, {
   tables: () => [waitsTable],
   attach: (world) => ({ table: waitsTable.in(world), resumeTimer: world.rules.registry.timer('sequences.resume') }),
   actions,

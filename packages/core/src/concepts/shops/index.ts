@@ -1,29 +1,23 @@
 import { id } from '../../ruleset/fields.js';
-import { type Concept, defineConcept } from '../../world/concept.js';
+import { defineConcept } from '../../world/concept.js';
 import { amount, entry, flag } from '../../world/event-fields.js';
 import { defineEvents } from '../../world/events.js';
-import type { TableOf } from '../../world/define-table.js';
-import type { Column } from '../../world/table.js';
 import { World } from '../../world/world.js';
 import { closedFor } from '../ledger/index.js';
 import { exchange, type Part, shortage } from '../trade/index.js';
-import { type CompiledShops, compileShops, type Offer } from './compile.js';
+import { compileShops, type Offer } from './compile.js';
 import { findings } from './findings.js';
 import { standsNear } from './near.js';
 import { offerSchema, shopSchema } from './schema.js';
 import { purchasesTable, stocksTable } from './tables.js';
 import { events as tradeEvents, type TradeRefusal } from '../trade/events.js';
+import { shops } from './state.js';
 
+export { shops } from './state.js';
 export { purchasesTable } from './tables.js';
 export type { Offer, Shop } from './compile.js';
 export { keepersOf, standsNear } from './near.js';
 export { MOST_TIERS, type OfferEntry, RESTOCKS, type ShopEntry } from './schema.js';
-
-interface Shops extends CompiledShops {
-  /** By offer: how many somebody has bought, or the tier that they have. */
-  readonly held: readonly Column[];
-  readonly stocks: TableOf<typeof stocksTable>;
-}
 
 const events = defineEvents({
   offerBought: {
@@ -40,8 +34,7 @@ const events = defineEvents({
 });
 
 /** Shops: offers that are paid and received in one step, tier by tier or again and again, from a stock that all share. */
-export const shops: Concept<CompiledShops, Shops> = defineConcept<CompiledShops, Shops>({
-  id: 'shops',
+export const shopsConcept = defineConcept(shops, {
   sections: {
     shops: { kind: 'chapter', title: 'Shops', entry: shopSchema },
     offers: { kind: 'chapter', title: 'Offers', entry: offerSchema },

@@ -3,7 +3,9 @@ import { duration, entryFields, finite, reference, toMilliseconds } from '../../
 import { registry, type Then } from '../../ruleset/registry.js';
 import { placedActions } from '../../ruleset/actions.js';
 import { defineConcept } from '../../world/concept.js';
+import { situations } from './state.js';
 
+export { situations } from './state.js';
 export const MOST_PINS = 40;
 
 const schema = z.strictObject({
@@ -30,8 +32,7 @@ const schema = z.strictObject({
 export type SituationEntry = z.infer<typeof schema>;
 
 /** Situations: what entries are tried out with beside their specs. No game knows of them. */
-export const situations = defineConcept<undefined, undefined>({
-  id: 'situations',
+export const situationsConcept = defineConcept(situations, {
   sections: { situations: { kind: 'chapter', title: 'Situations', entry: schema } },
   compile: (context) => {
     context.entries<SituationEntry>('situations').forEach((situation, i) => {

@@ -1,5 +1,5 @@
 import { toWhole } from '../../math/grid.js';
-import type { Amount, CompileContext, CompiledPattern } from '../../ruleset/context.js';
+import type { CompileContext } from '../../ruleset/context.js';
 import { grouped } from '../../ruleset/grouped.js';
 import type { Path } from '../../ruleset/problem.js';
 import type { Pattern } from '../../ruleset/registry.js';
@@ -9,62 +9,26 @@ import { amount, entry } from '../../world/event-fields.js';
 import { defineEvents, type GameEvent } from '../../world/events.js';
 import { World } from '../../world/world.js';
 import { typeOf } from '../actors/index.js';
-import { followPlaced, type PlacedAs, placements } from '../arena/index.js';
+import { followPlaced, placements } from '../arena/index.js';
 import { bringIn, lives } from '../lives/index.js';
 import { actorsWithin } from '../movement/index.js';
 import { countMade, layDown } from '../pickups/index.js';
 import { isDown } from '../states/index.js';
 import { findings } from './findings.js';
 import { schema, type SpawnerEntry } from './schema.js';
-import type { TableOf } from '../../world/define-table.js';
 import { livesTable } from '../lives/tables.js';
 import { pickupsTable } from '../pickups/tables.js';
 import { spawnersTable } from './tables.js';
+import { type CompiledSpawners, type Made, type Spawner, spawners } from './state.js';
 
+export { spawners } from './state.js';
 export { type SpawnerEntry, WHENS } from './schema.js';
 
 /** At most this many are made at a time. */
 const MOST_AT_ONCE = 100;
 
-interface Made {
-  readonly weight: Amount;
-  readonly actor: number;
-  readonly team: number;
-  readonly pickup: number;
-}
-
-interface Spawner {
-  readonly index: number;
-  readonly thing: PlacedAs<'spawner'>;
-  readonly id: string;
-  readonly what: readonly Made[];
-  readonly is: SpawnerEntry['when']['is'];
-  /** Ticks between two of its times, or after the last of a wave has gone. */
-  readonly ticks: number;
-  readonly event: CompiledPattern | undefined;
-  readonly count: Amount;
-  readonly most: number;
-  readonly near: number;
-  readonly spread: number;
-  readonly luck: { readonly what: number; readonly x: number; readonly y: number };
-  /** What its steps are counted for. */
-  readonly rule: number;
-}
-
-interface CompiledSpawners {
-  readonly list: readonly Spawner[];
-  /** By their positions among the placed things. */
-  readonly byPlace: ReadonlyMap<number, Spawner>;
-  /** Those that wait for an event, by its name. */
-  readonly waiting: ReadonlyMap<string, readonly Spawner[]>;
-}
-
 /** A ruleset in which nothing is made. */
 export const NO_SPAWNERS: CompiledSpawners = { list: [], byPlace: new Map(), waiting: new Map() };
-
-interface Spawners extends CompiledSpawners {
-  readonly table: TableOf<typeof spawnersTable>;
-}
 
 const events = defineEvents({
   waveBegan: {
@@ -114,8 +78,7 @@ function compileSpawner(
 }
 
 /** Spawners: they make foes and pickups again and again, when a wave has fallen, or when something happens. */
-export const spawners = defineConcept<CompiledSpawners, Spawners>({
-  id: 'spawners',
+export const spawnersConcept = defineConcept(spawners, {
   sections: { spawners: { kind: 'chapter', title: 'Spawners', entry: schema } },
   compile: (context) => {
     const entries = context.entries<SpawnerEntry>('spawners');

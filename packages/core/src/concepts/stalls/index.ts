@@ -1,5 +1,5 @@
 import { AGAINST, stallsTable, warePricesTable, waresTable } from './tables.js';
-import type { RowOf, TableOf } from '../../world/define-table.js';
+import type { RowOf } from '../../world/define-table.js';
 import { defineConcept } from '../../world/concept.js';
 import type { World } from '../../world/world.js';
 import { ledger, ofMoney } from '../ledger/index.js';
@@ -7,21 +7,16 @@ import { markets } from '../markets/index.js';
 import { seats } from '../seats/index.js';
 import { buyingRefusal, heldOf, keepersOf, leftOf, type Offer, partsOf, shops, standsNear, upkeepOf } from '../shops/index.js';
 import { asTold } from '../../ruleset/visible.js';
+import { stalls } from './state.js';
 
+export { stalls } from './state.js';
 export { AGAINST } from './tables.js';
-
-interface Stalls {
-  readonly near: TableOf<typeof stallsTable>;
-  readonly wares: TableOf<typeof waresTable>;
-  readonly prices: TableOf<typeof warePricesTable>;
-}
 
 /**
  * Stalls: what the shops and markets around a player would trade with them just now. Worked out from the rest for every
  * seat, told to its player alone, and to nobody who is not near.
  */
-export const stalls = defineConcept<undefined, Stalls>({
-  id: 'stalls',
+export const stallsConcept = defineConcept(stalls, {
   tables: (_, rules) => [
     stallsTable,
     waresTable.under({ see: ofMoney(rules) }),

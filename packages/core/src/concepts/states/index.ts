@@ -1,18 +1,19 @@
 import { duration, reference } from '../../ruleset/fields.js';
 import { defineConcept } from '../../world/concept.js';
-import { type CompiledStates, compileStates } from './compile.js';
+import { compileStates } from './compile.js';
 import { events } from './events.js';
 import { findings } from './findings.js';
 import { GIVEN, schema } from './schema.js';
-import { adoptStates, endTimes, enterState, leaveState, type States, stateOf, witnessStates } from './system.js';
+import { adoptStates, endTimes, enterState, leaveState, stateOf, witnessStates } from './system.js';
 import { statesTable } from './tables.js';
+import { states } from './state.js';
 
+export { states } from './state.js';
 export { ALLOWED, type Allowed, GIVEN, type StateEntry } from './schema.js';
 export { enterState, isDown, leaveState, letMove, mayFollowState, mayMove, mayUse, noteMoving, stateOf, type States } from './system.js';
 
 /** Action states: what an actor is doing, one at a time, what it may do meanwhile, and what may come next. */
-export const states = defineConcept<CompiledStates, States>({
-  id: 'states',
+export const statesConcept = defineConcept(states, {
   sections: { states: { kind: 'chapter', title: 'States', entry: schema, given: GIVEN as readonly { id: string }[] } },
   vocabulary: (ids) => ({
     functions: [

@@ -4,7 +4,7 @@ import { World } from '../../world/world.js';
 import { hasStatus } from '../statuses/index.js';
 import type { GameEvent } from '../../world/events.js';
 import type { CompiledStates } from './compile.js';
-import { states } from './index.js';
+import { states } from './state.js';
 import { events, type Transition } from './events.js';
 
 /** The states' grip on a world. */

@@ -4,7 +4,7 @@ import { readsOf } from '../../ruleset/references.js';
 import { registry } from '../../ruleset/registry.js';
 import type { Rules } from '../../ruleset/rules.js';
 import { walk } from '../../ruleset/walk.js';
-import type { StatusEntry } from './index.js';
+import { type StatusEntry } from './schema.js';
 
 /** Statuses that something asks for, and that nothing ever grants. */
 export function findings(entries: readonly StatusEntry[], rules: Rules): readonly Finding[] {

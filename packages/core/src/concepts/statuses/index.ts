@@ -1,20 +1,15 @@
 import { reference } from '../../ruleset/fields.js';
-import { type Concept, defineConcept } from '../../world/concept.js';
+import { defineConcept } from '../../world/concept.js';
 import { entry } from '../../world/event-fields.js';
 import { defineEvents } from '../../world/events.js';
-import type { Column } from '../../world/table.js';
 import type { World } from '../../world/world.js';
 import { findings } from './findings.js';
 import { schema, type StatusEntry } from './schema.js';
 import { statusesTable } from './tables.js';
+import { statuses } from './state.js';
 
+export { statuses } from './state.js';
 export type { StatusEntry } from './schema.js';
-
-interface Statuses {
-  /** By status: how many grants of it are on whom. */
-  readonly grants: readonly Column[];
-  readonly ids: readonly string[];
-}
 
 const events = defineEvents({
   statusGained: {
@@ -36,8 +31,7 @@ const events = defineEvents({
 });
 
 /** Statuses: named yes/no states. Each counts its grants, so that of two grants one may end and the status stays. */
-export const statuses: Concept<readonly StatusEntry[], Statuses> = defineConcept<readonly StatusEntry[], Statuses>({
-  id: 'statuses',
+export const statusesConcept = defineConcept(statuses, {
   sections: { statuses: { kind: 'chapter', title: 'Statuses', entry: schema } },
   compile: (context) => context.entries<StatusEntry>('statuses'),
   findings,

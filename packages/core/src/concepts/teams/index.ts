@@ -1,11 +1,12 @@
 import { defineConcept } from '../../world/concept.js';
 import { schema, type TeamEntry } from './schema.js';
+import { teams } from './state.js';
 
+export { teams } from './state.js';
 export { ASSIGNS, PATTERNS, SWITCHES, type TeamEntry, type TeamRules } from './schema.js';
 
 /** Teams: who belongs together, and how one sees it. How players come into them is the crews' concept. */
-export const teams = defineConcept<readonly TeamEntry[]>({
-  id: 'teams',
+export const teamsConcept = defineConcept(teams, {
   sections: { teams: { kind: 'chapter', title: 'Teams', entry: schema } },
   compile: (context) => context.entries<TeamEntry>('teams'),
   display: (entries) =>

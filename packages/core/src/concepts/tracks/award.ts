@@ -8,7 +8,7 @@ import { harmShares } from '../lives/index.js';
 import { placeOf } from '../movement/index.js';
 import { givePoints } from '../trees/index.js';
 import type { Track } from './compile.js';
-import { tracks } from './index.js';
+import { tracks } from './state.js';
 import type { Share } from './schema.js';
 import { events } from './events.js';
 

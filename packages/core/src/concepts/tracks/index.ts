@@ -1,26 +1,22 @@
 import { z } from 'zod';
 import { amount, type AmountSource, finite, reference } from '../../ruleset/fields.js';
 import type { ActionSpec } from '../../world/concept.js';
-import { type Concept, defineConcept } from '../../world/concept.js';
+import { defineConcept } from '../../world/concept.js';
 import { type GameEvent, partyIn } from '../../world/events.js';
 import type { World } from '../../world/world.js';
 import { award, divide, experienceOf, grow, levelOf, loseByFall } from './award.js';
-import { type CompiledTracks, compileTracks } from './compile.js';
+import { compileTracks } from './compile.js';
 import { events } from './events.js';
 import { findings } from './findings.js';
 import { HOW_SHARED, schema, type Share } from './schema.js';
 import { tracksTable } from './tables.js';
+import { tracks } from './state.js';
 
+export { tracks } from './state.js';
 export { tracksTable } from './tables.js';
 export { growthHolder, levelOf, peakOf, trackOfHolder } from './award.js';
 export { tableOf, type Track } from './compile.js';
 export { AMONG, HOW_SHARED, LOCALS, MOST_LEVELS, type Share, type TrackEntry } from './schema.js';
-
-interface Tracks extends CompiledTracks {
-  readonly cells: ReturnType<typeof tracksTable.columnsIn>;
-  /** Who had which part in a fall, from its announcement until it is heard in the same tick. */
-  readonly parts: Map<string, ReturnType<typeof divide>>;
-}
 
 const awarding: ActionSpec = {
   label: 'award experience',
@@ -48,8 +44,7 @@ const awarding: ActionSpec = {
 };
 
 /** Tracks: experience that players earn, and the levels that it leads to. */
-export const tracks: Concept<CompiledTracks, Tracks> = defineConcept<CompiledTracks, Tracks>({
-  id: 'tracks',
+export const tracksConcept = defineConcept(tracks, {
   sections: { tracks: { kind: 'chapter', title: 'Levels', entry: schema } },
   vocabulary: (ids) => ({
     functions: [

@@ -9,6 +9,9 @@ import type { World } from '../../world/world.js';
 import { attributes, changeAttribute, hasAttribute, highOf, lowOf, readAttribute } from '../attributes/index.js';
 import { ledger, noteLine } from '../ledger/index.js';
 import { events } from './events.js';
+import { trade } from './state.js';
+
+export { trade } from './state.js';
 
 /** So much of an attribute. */
 export interface Part {
@@ -112,8 +115,7 @@ export function exchange(
 }
 
 /** Trade: paying and receiving as one step that is done whole or not at all. */
-export const trade = defineConcept({
-  id: 'trade',
+export const tradeConcept = defineConcept(trade, {
   events,
   actions: {
     trade: {

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { amount, type AmountSource, reference } from '../../ruleset/fields.js';
 import { pointer, type Problem } from '../../ruleset/problem.js';
 import { movedPositions, type Rules } from '../../ruleset/rules.js';
-import { type Concept, defineConcept } from '../../world/concept.js';
+import { defineConcept } from '../../world/concept.js';
 import type { ColumnSpec } from '../../world/columns.js';
 import type { SavedPlayer } from '../../world/players.js';
 import type { World } from '../../world/world.js';
@@ -16,7 +16,9 @@ import { schema } from './schema.js';
 import { treesTable } from './tables.js';
 import { giveAgain, givePoints, learn, makeLegal, respec, tellBack, unlearn } from './spending.js';
 import { isTold } from '../../ruleset/visible.js';
+import { trees } from './state.js';
 
+export { trees } from './state.js';
 export { type Tree, type Node as TreeNode } from './compile.js';
 export { type Hindrance, hindrance, hindranceBack, isLegal, legalPart, type Means, needsByPosition, type Shape, spentOn } from './legal.js';
 export { LOCALS as NODE_LOCALS, MOST_NODES, MOST_RANKS, type Needs, type NodeEntry, RESPECS, type TreeEntry } from './schema.js';
@@ -24,15 +26,10 @@ export { givePoints, meansOf, ranksOf } from './spending.js';
 export { renameNode } from './rename.js';
 export { hindranceWords } from './words.js';
 
-interface Trees extends CompiledTrees {
-  readonly cells: ReturnType<typeof treesTable.columnsIn>;
-}
-
 const names = { tree: z.string().max(48), node: z.string().max(48) };
 
 /** Skill trees: points that players spend on nodes, and what those give. A spending is legal at every moment. */
-export const trees: Concept<CompiledTrees, Trees> = defineConcept<CompiledTrees, Trees>({
-  id: 'trees',
+export const treesConcept = defineConcept(trees, {
   sections: { trees: { kind: 'chapter', title: 'Skills', entry: schema } },
   compile: compileTrees,
   tables: ({ entries, players }) => [treesTable.under(entries, { present: { column: 'type', of: players } })],

@@ -6,7 +6,7 @@ import { applyEffect, endEffect, instancesOf } from '../effects/index.js';
 import { speakerOf } from '../../replication/speaker.js';
 import { peakOf } from '../tracks/index.js';
 import type { Tree } from './compile.js';
-import { trees } from './index.js';
+import { trees } from './state.js';
 import { type Hindrance, hindrance, hindranceBack, legalPart, type Means, spentOn } from './legal.js';
 import { hindranceWords } from './words.js';
 import { events, type LearnRefused } from './events.js';

@@ -1,4 +1,3 @@
-import type { FormulaFunction } from '../../formula/index.js';
 import type { CompileContext, CompiledThen } from '../../ruleset/context.js';
 import type { Path } from '../../ruleset/problem.js';
 import { labelOf, type Rules } from '../../ruleset/rules.js';
@@ -10,32 +9,11 @@ import { followPlaced, type PlacedAs, placements } from '../arena/index.js';
 import { actorsWithin, headingCause, placeOf } from '../movement/index.js';
 import { findings } from './findings.js';
 import { schema, zoneChapter, type ZoneEntry } from './schema.js';
-import type { TableOf } from '../../world/define-table.js';
 import { insideTable } from './tables.js';
+import { type PlacedZone, type ZoneRules, zones } from './state.js';
 
+export { zones } from './state.js';
 export type { ZoneEntry } from './schema.js';
-
-interface ZoneRules {
-  readonly id: string;
-  readonly rule: number;
-  readonly who: FormulaFunction | undefined;
-  readonly onEnter: CompiledThen;
-  readonly onLeave: CompiledThen;
-  /** Ticks between two of its doings inside; 0 for none. */
-  readonly every: number;
-  readonly inside: CompiledThen;
-}
-
-/** A zone where it is placed. */
-export interface PlacedZone extends ZoneRules {
-  readonly index: number;
-  readonly thing: PlacedAs<'zone'>;
-}
-
-interface Zones {
-  readonly list: readonly PlacedZone[];
-  readonly table: TableOf<typeof insideTable>;
-}
 
 const fields = { zone: entry('zones') };
 const patterns = ['zone'];
@@ -79,8 +57,7 @@ function compileZone(context: CompileContext, entry: ZoneEntry, own: Partial<Zon
 }
 
 /** Zones: stretches of the arena that do something to those who enter, stay and leave. Who is inside is said by their middle. */
-export const zones = defineConcept<readonly PlacedZone[], Zones>({
-  id: 'zones',
+export const zonesConcept = defineConcept(zones, {
   sections: { zones: { kind: 'chapter', title: 'Zones', entry: schema } },
   compile: (context) => {
     const entries = context.entries<ZoneEntry>('zones');

@@ -1,0 +1,4 @@
+import { conceptState } from '../../world/concept-state.js';
+
+/** What the trade concept has at hand: its compiled form in rules, and what it keeps by a world. */
+export const trade = conceptState('trade');
