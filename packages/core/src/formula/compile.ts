@@ -4,7 +4,6 @@ import { didYouMean } from '../ruleset/suggest.js';
 import type { World } from '../world/world.js';
 import { divide, MATH_FUNCTIONS, remainder } from './functions.js';
 import { FormulaError, parseFormula, type FormulaNode } from './parser.js';
-import { compileText } from './text.js';
 import { bareWorld } from '../world/bare-world.js';
 
 /** The actors a formula or an action can speak of, as handles; 0 where there is none. Bare names belong to the owner. */
@@ -106,11 +105,10 @@ const EXPECTED_ELSEWHERE: Readonly<Record<string, string>> = {
 };
 
 /**
- * Compiles a formula against what a ruleset knows.
+ * Compiles an amount or a condition against what a ruleset knows.
  * @throws FormulaError where it can't be read, speaks of something unknown, or mixes amounts and conditions
  */
-export function compileFormula(text: string, vocabulary: Vocabulary, place: FormulaPlace): CompiledFormula {
-  if (place.yields === 'text') return { text, run: () => 0, references: compileText(text, vocabulary, place).references };
+export function compileExpression(text: string, vocabulary: Vocabulary, place: FormulaPlace): CompiledFormula {
   const compiler = new Compiler(vocabulary, place);
   const node = parseFormula(text);
   const { run, yields } = compiler.compile(node);

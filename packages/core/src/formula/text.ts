@@ -1,6 +1,6 @@
 import {
   type CompiledFormula,
-  compileFormula,
+  compileExpression,
   type FormulaFunction,
   type FormulaPlace,
   type FormulaReference,
@@ -42,7 +42,7 @@ export function compileText(text: string, vocabulary: Vocabulary, place: Formula
 
 function hole(text: string, at: number, vocabulary: Vocabulary, place: FormulaPlace): CompiledFormula {
   try {
-    return compileFormula(text, vocabulary, { ...place, yields: 'amount' });
+    return compileExpression(text, vocabulary, { ...place, yields: 'amount' });
   } catch (error) {
     if (error instanceof FormulaError) throw new FormulaError(error.message, error.at + at);
     throw error;

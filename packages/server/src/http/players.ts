@@ -10,7 +10,7 @@ import { pageOf } from './pages.js';
 import { HttpProblem, notFound } from './problems.js';
 import { userOf } from './sessions.js';
 import type { Trail } from '../trail/trail.js';
-import { findRuleset } from './rulesets.js';
+import { findRuleset } from './found.js';
 
 /** What a path under a ruleset names. */
 type OfRuleset = { id: string };

@@ -7,7 +7,7 @@ import { describeRoom, SeatLinks, seatOfLink } from '../rooms/seat-links.js';
 import { pageOf } from './pages.js';
 import { HttpProblem, notFound } from './problems.js';
 import type { Trail } from '../trail/trail.js';
-import { findRuleset } from './rulesets.js';
+import { findRuleset } from './found.js';
 import { userOf } from './sessions.js';
 
 export const createRoomSchema = z.strictObject({

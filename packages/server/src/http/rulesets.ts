@@ -5,6 +5,7 @@ import { Op, type Sequelize, type Transaction } from 'sequelize';
 import { z } from 'zod';
 import { Revision, Ruleset } from '../database/models.js';
 import { MOST_PATHS, type Trail } from '../trail/trail.js';
+import { findRuleset } from './found.js';
 import { followPlayers, lossesOf } from './players.js';
 import type { Draft, DraftingDesk } from '../drafts/desk.js';
 import { userOf } from './sessions.js';
@@ -33,7 +34,6 @@ export const createSchema = z.strictObject({
   document: z.record(z.string(), z.unknown()).optional(),
 });
 
-const uuid = z.uuid();
 
 /** By what an edit is known again: 8 to 64 letters, digits and dashes, in quotes or without (draft-ietf-httpapi-idempotency-key-header). */
 const keySchema = z
@@ -41,12 +41,6 @@ const keySchema = z
   .regex(/^"?[A-Za-z0-9-]{8,64}"?$/, 'Idempotency-Key is 8 to 64 letters, digits or dashes.')
   .transform((text) => text.replaceAll('"', ''))
   .optional();
-
-export async function findRuleset(id: string): Promise<Ruleset> {
-  const ruleset = uuid.safeParse(id).success ? await Ruleset.findByPk(id) : null;
-  if (!ruleset) throw notFound('ruleset');
-  return ruleset;
-}
 
 function counts(document: Record<string, unknown>): Record<string, number> {
   const chapters = [...registry().sections].filter(([, section]) => section.kind === 'chapter');

@@ -5,7 +5,7 @@ import type { Sequelize } from 'sequelize';
 import { Player, type Players, Room as RoomRow, type Ruleset, Seat, SetAside } from '../database/models.js';
 import { HttpProblem } from '../http/problems.js';
 import type { DraftingDesk } from '../drafts/desk.js';
-import { findRuleset } from '../http/rulesets.js';
+import { findRuleset } from '../http/found.js';
 import { AwakeRoom, type Measures } from './awake-room.js';
 import { AwakeRooms } from './awake-rooms.js';
 import { FIRST, SEAT_NAMES, SECOND } from './names.js';

@@ -6,7 +6,7 @@ import { enterState, leaveState, letMove, mayFollowState, mayUse, states, stateO
 import { type Aim, actorRefusal, aimOf, type AimRequest } from './aim.js';
 import { charge, forgetPaid, refillStore, settleBroken, shortOf, ticksOf } from './charge.js';
 import type { Ability, Stretch } from './compile.js';
-import { deliverTo } from './hits.js';
+import { deliverTo } from './deliver.js';
 import { abilities } from './state.js';
 import { type Refusal, refusalOf } from './refusals.js';
 import { type Abilities, castRow, ownedRow, PHASES } from './tables.js';
@@ -46,7 +46,7 @@ export function refusalNow(world: World, ability: Ability, actor: number): Refus
 }
 
 /** What keeps an actor from using an ability now. */
-export function refusalIn(
+function refusalIn(
   world: World,
   grip: Abilities,
   ability: Ability | undefined,

@@ -18,7 +18,7 @@ import { compileTooltip, type Tooltip } from './tooltip.js';
 
 const CHAPTER = 'abilities';
 
-export interface Cost {
+interface Cost {
   readonly attribute: number;
   readonly id: string;
   readonly amount: Amount;

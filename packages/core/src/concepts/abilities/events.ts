@@ -4,7 +4,7 @@ import { refusalWords, refusedFields } from './refusals.js';
 import { PHASES } from './tables.js';
 
 /** Why a cast or a channel broke. */
-export const BROKEN_BY = [
+const BROKEN_BY = [
   'damage',
   'movement',
   'status',

@@ -2,10 +2,6 @@ import { z } from 'zod';
 import { finite } from '../../ruleset/fields.js';
 import { didYouMean } from '../../ruleset/suggest.js';
 import { defineConcept } from '../../world/concept.js';
-import type { Rules } from '../../ruleset/rules.js';
-import type { Visibility } from '../../world/columns.js';
-import type { World } from '../../world/world.js';
-import { actors } from '../actors/index.js';
 import { reference } from '../../ruleset/fields.js';
 import type { AimRequest } from './aim.js';
 import { adoptCasts, advanceCasts, breakByHeading, breakCast, cancelCast, useAbility, witnessBreaks } from './casts.js';
@@ -18,6 +14,7 @@ import { type AbilityEntry, groupSchema, schema } from './schema.js';
 import { abilityTables, attachAbilities } from './tables.js';
 import { isTold } from '../../ruleset/visible.js';
 import { abilities } from './state.js';
+import { everyActor, seenBy } from './system.js';
 
 export { abilities } from './state.js';
 export { type AbilityEntry, CHARGES, type GroupEntry, NUMBERS, TARGETS, type TargetEntry } from './schema.js';
@@ -29,24 +26,6 @@ export { pricesOf } from './charge.js';
 export { type NumberChange, setGifts } from './gifts.js';
 export { numbersOf } from './numbers.js';
 export { ownedRow } from './tables.js';
-
-function everyActor(world: World, work: (world: World, row: number) => void): void {
-  world.actors.each((row) => work(world, row));
-}
-
-/** What of a skill tree says which abilities players learn in it. */
-interface Teaching {
-  readonly id: string;
-  readonly nodes: readonly { readonly gives?: { readonly ability?: string } }[];
-}
-
-/** Who may see an ability: those that it says; nobody one that is its owner's alone and never a player's. */
-function seenBy(rules: Rules, { id, see }: AbilityEntry): Visibility {
-  if (see !== 'owner') return see;
-  const isPlayers = actors.of(rules).some((type) => type.kind === 'player' && type.abilities.includes(id));
-  const trees = (rules.chapters.get('trees')?.entries ?? []) as readonly { id: string }[] as readonly Teaching[];
-  return isPlayers || trees.some(({ nodes }) => nodes.some(({ gives }) => gives?.ability === id)) ? see : 'server';
-}
 
 /** Abilities: what a player does on purpose: aimed, cast, paid for, and then cooling down. */
 export const abilitiesConcept = defineConcept(abilities, {

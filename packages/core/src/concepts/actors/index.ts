@@ -1,59 +1,16 @@
-import type { CompileContext } from '../../ruleset/context.js';
 import { z } from 'zod';
 import { defineConcept } from '../../world/concept.js';
-import { MOST_STEPS } from '../../world/budget.js';
-import { amount, type EventParty, text } from '../../world/event-fields.js';
-import { defineEvents, type GameEvent } from '../../world/events.js';
 import { removeOwned } from '../../world/players.js';
 import { ACTORS } from '../../world/actors.js';
-import type { World } from '../../world/world.js';
-import type { Who } from './relations.js';
 import { schema, type ActorEntry } from './schema.js';
 import { actors } from './state.js';
+import { allActors, rows, teamOf } from './system.js';
+import { events } from './events.js';
 
 export { actors } from './state.js';
 export { WHO, type Who } from './relations.js';
-
 export { KINDS, type ActorEntry } from './schema.js';
-
-const events = defineEvents({
-  actorSpawned: {
-    label: 'an actor appears',
-    when: 'An actor is in the arena, with what it begins with.',
-    arises: 'core',
-    see: 'everyone',
-    sentence: (e) => `${e.who} appears`,
-  },
-  actorLeft: {
-    label: 'an actor leaves',
-    when: 'An actor has gone from the arena, with all that it owned.',
-    arises: 'core',
-    fields: { name: text() },
-    see: 'everyone',
-    sentence: (e) => `${e.data['name']} leaves`,
-  },
-  loopCut: {
-    label: 'a loop of reactions is cut',
-    when: 'Once a tick, when what followed from each other would not end; the rest is left undone.',
-    arises: 'core',
-    fields: { event: text() },
-    see: 'server',
-    sentence: (e) => `a loop of reactions was cut at ${e.data['event']}`,
-  },
-  tickCut: {
-    label: 'a tick is cut',
-    when: 'Once a tick, when it has taken as many steps as it may; the rest is left undone.',
-    arises: 'core',
-    fields: { rule: text(), share: amount() },
-    see: 'server',
-    sentence: (e, speak) => {
-      const [chapter, id] = String(e.data['rule']).split('/');
-      const most =
-        id === undefined ? '' : `, most of them (${Math.floor(Number(e.data['share']) * 100)} %) for ${speak.label(chapter, id)}`;
-      return `the tick was cut after ${MOST_STEPS} steps${most}`;
-    },
-  },
-});
+export { playerKinds, allActors, countsForWhom, teamOf, counts, typeOf, spawnActor, removeActor } from './system.js';
 
 /** Actors: everything that has attributes, a place and a name. The owners of all owned rows. */
 export const actorsConcept = defineConcept(actors, {
@@ -99,85 +56,3 @@ export const actorsConcept = defineConcept(actors, {
   display: (types) =>
     types.map(({ id, label, kind, radius, speed }) => ({ id, label, kind, radius, ...(speed !== undefined && { speed }) })),
 });
-
-function* rows(world: World): Iterable<number> {
-  const { actors: table } = world;
-  for (let row = 0; row < table.high; row++) if (table.live[row] === 1) yield row;
-}
-
-/** By kind of actor, whether it is one that players drive: they alone have what is kept. */
-export const playerKinds = (context: CompileContext): readonly boolean[] =>
-  context.entries<ActorEntry>('actors').map(({ kind }) => kind === 'player');
-
-/** The handles of all actors, in table order. */
-export function allActors(world: World): readonly number[] {
-  return [...rows(world)].map((row) => world.actors.handle(row));
-}
-
-/** The handles of an actor's team with itself; an actor without a team is alone. */
-/** Those for whom an event counts: who plays a part in it, or, whoever does, everybody. */
-export function countsForWhom(world: World, event: GameEvent, who: EventParty | 'anyone'): readonly number[] {
-  return who === 'anyone' ? allActors(world) : [event[who]];
-}
-
-export function teamOf(world: World, actor: number): readonly number[] {
-  const row = world.actors.rowOf(actor);
-  if (row < 0) return [];
-  const team = world.actors.cells.team;
-  return team[row] < 0 ? [actor] : [...rows(world)].filter((other) => team[other] === team[row]).map((other) => world.actors.handle(other));
-}
-
-/** The side that an actor is on: its team, or the wild ones, or its own; none for characters and props without a team. */
-function sideOf(world: World, row: number): number | undefined {
-  const team = world.actors.cells.team[row];
-  if (team >= 0) return team;
-  const { kind } = typeOf(world, row);
-  if (kind === 'foe') return -1;
-  return kind === 'player' ? -2 - row : undefined;
-}
-
-/**
- * Whether one actor counts for another. `foes` are on another side, `allies` on the same one, `crew` in the same team,
- * `others` in no team with it, `anyone` is everybody. Teams are sides; foes without a team are one side together, a player
- * without one is alone on its own; characters and props without a team are on none. Nobody counts for itself.
- */
-export function counts(world: World, own: number, other: number, who: Who): boolean {
-  if (own === other) return false;
-  if (who === 'anyone') return true;
-  const team = world.actors.cells.team;
-  const crew = team[own] >= 0 && team[own] === team[other];
-  if (who === 'crew') return crew;
-  if (who === 'others') return !crew;
-  const mine = sideOf(world, own);
-  const its = sideOf(world, other);
-  if (mine === undefined || its === undefined) return false;
-  return who === 'foes' ? mine !== its : mine === its;
-}
-
-/** The compiled type of a live actor's row. */
-export function typeOf(world: World, row: number): ActorEntry {
-  return actors.in(world).types[world.actors.cells.type[row]];
-}
-
-/** Puts a new actor into the world and returns its handle. `type` and `team` are positions in their chapters, -1 for no team. */
-export function spawnActor(world: World, type: number, team: number, name: string): number {
-  const row = world.actors.add();
-  world.actors.cells.type[row] = type;
-  world.actors.cells.team[row] = team;
-  world.actors.cells.name[row] = world.textIndex(name);
-  world.rules.registry.lifecycle('actorSpawned', world, row);
-  const actor = world.actors.handle(row);
-  world.emit(events.actorSpawned, { subject: actor });
-  return actor;
-}
-
-/** Takes an actor out of the world, with all it owns. */
-export function removeActor(world: World, actor: number): void {
-  const row = world.actors.rowOf(actor);
-  if (row < 0) return;
-  const name = world.nameOf(actor);
-  world.rules.registry.lifecycle('actorLeaving', world, row);
-  removeOwned(world, actor);
-  world.actors.remove(row);
-  world.emit(events.actorLeft, {}, { name });
-}

@@ -1,7 +1,8 @@
 import { type Finding, pointer } from '../../ruleset/problem.js';
 import { entryOf, labelOf, type Rules } from '../../ruleset/rules.js';
 import { distanceOf } from '../../math/distance.js';
-import { idOfPlaced, kindOfPlaced, PLACEABLE, type Placed } from './index.js';
+import { idOfPlaced, kindOfPlaced } from './system.js';
+import { PLACEABLE, type Placed } from './schema.js';
 import { type Arena } from './schema.js';
 
 /** The space that a placed thing needs: none for a zone or a spawner, which lie over anything. */
@@ -13,7 +14,7 @@ function radiusOf(rules: Rules, thing: Placed): number {
 }
 
 /** What placed things are called in a sentence. */
-export function nameOfPlaced(rules: Rules, thing: Placed): string {
+function nameOfPlaced(rules: Rules, thing: Placed): string {
   const kind = kindOfPlaced(thing);
   return thing.id ?? labelOf(rules, PLACEABLE[kind], idOfPlaced(thing)).toLowerCase();
 }

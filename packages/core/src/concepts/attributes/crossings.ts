@@ -1,7 +1,7 @@
 import { World } from '../../world/world.js';
 import type { Attributes } from './grip.js';
 import { events } from './events.js';
-import { edgesAt, inside } from './thresholds.js';
+import { edgesAt, inside } from './edges.js';
 import { clip, has, lowOf } from './values.js';
 
 /**

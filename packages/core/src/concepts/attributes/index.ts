@@ -1,19 +1,16 @@
-import { roundTo } from '../../math/grid.js';
 import { defineConcept } from '../../world/concept.js';
-import { movedPositions, positionOf } from '../../ruleset/rules.js';
-import type { World } from '../../world/world.js';
 import { actions } from './actions.js';
 import { compileAttributes } from './compile.js';
-import { adoptCrossings, answerCrossings, clipUnsettled, restPool } from './crossings.js';
+import { answerCrossings, clipUnsettled } from './crossings.js';
 import { events } from './events.js';
 import { findings } from './findings.js';
 import { attachAttributes } from './grip.js';
-import { relinkModifiers } from './modifiers.js';
 import { regenerate } from './regeneration.js';
 import { schema } from './schema.js';
 import { attributesTable, crossingsTable, modifierHeadsTable, modifiersTable, restsTable } from './tables.js';
-import { beginning, has, settle, startValues } from './values.js';
+import { settle, startValues } from './values.js';
 import { attributes } from './state.js';
+import { adopted, readAttribute } from './system.js';
 
 export { attributes } from './state.js';
 export { changeAttribute } from './actions.js';
@@ -25,6 +22,7 @@ export type { Attributes } from './grip.js';
 export { addModifier, combine, modifiersOf, muteModifiers, removeModifiers, stacked, sumModifiers } from './modifiers.js';
 export { beginWith, has as hasAttribute, highOf, lowOf, moved, restart, settle } from './values.js';
 export { type Start, startOf } from './compile.js';
+export { readAttribute, valueInRow, restPools, poolsRest, type Values, valuesOf } from './system.js';
 
 /** Attributes: pools, stats and counters, their bounds, refill and thresholds, and the modifiers on them. */
 export const attributesConcept = defineConcept(attributes, {
@@ -67,66 +65,3 @@ export const attributesConcept = defineConcept(attributes, {
         max: compiled.max?.constant,
       })),
 });
-
-/** An actor's present value of an attribute; 0 where it has gone or never had it. */
-export function readAttribute(world: World, actor: number, index: number): number {
-  const row = world.actors.rowOf(actor);
-  return row < 0 ? 0 : attributes.in(world).cells[index].value.data[row];
-}
-
-/** The value of an attribute of who is in a row, by its id; 0 where nobody is, or nothing has that id. */
-export function valueInRow(world: World, row: number, id: string): number {
-  return row < 0 ? 0 : (attributes.in(world).cells[positionOf(world.rules, 'attributes', id)]?.value.data[row] ?? 0);
-}
-
-/** Has an actor's pools neither refill nor drain, since it is about to fall; or go on. */
-export function restPools(world: World, actor: number, rests: boolean): void {
-  restPool(world, attributes.in(world), actor, rests);
-}
-
-/** Whether an actor is about to fall. */
-export function poolsRest(world: World, row: number): boolean {
-  return attributes.in(world).rests.cells.rests[row] === 1;
-}
-
-/** The values of an actor by attribute, with the decimals their author gives them. */
-export type Values = Readonly<Record<string, number>>;
-
-/** An actor's attributes by id; none where it has gone. */
-export function valuesOf(world: World, actor: number): Values {
-  const row = world.actors.rowOf(actor);
-  if (row < 0) return {};
-  const { compiled, cells } = attributes.in(world);
-  return Object.fromEntries(
-    compiled.list.flatMap((attribute, i) =>
-      has(world, attribute, row) ? [[attribute.id, roundTo(cells[i].value.data[row], attribute.decimals)]] : [],
-    ),
-  );
-}
-
-/** Under edited rules a stat's base follows the author's change, unless something in the game had moved it. */
-function adopted(world: World, before: World): void {
-  const now = attributes.in(world);
-  const then = attributes.in(before);
-  relinkModifiers(world, now);
-  adoptCrossings(now, then);
-  const { list } = now.compiled;
-  const oldOf = new Map(movedPositions(before.rules, world.rules, 'attributes').map((now, k) => [now, k]));
-  for (let row = 0; row < world.actors.high; row++) {
-    if (world.actors.live[row] === 0) continue;
-    const anew = new Set<number>();
-    const oldType = before.actors.cells.type[row];
-    list.forEach((attribute, i) => {
-      const k = oldOf.get(i) ?? -1;
-      const old = then.compiled.list[k];
-      if (!old || old.kind !== attribute.kind || !old.present[oldType]) return void anew.add(i);
-      if (attribute.kind !== 'stat') return;
-      // A start of luck is not asked again: what was drawn stays.
-      const start = old.starts[oldType];
-      const drawn = start.amount !== undefined && start.amount.constant === undefined && start.amount.references.length === 0;
-      if (!drawn && beginning(before, old, start, row) === then.cells[k].own.data[row]) anew.add(i);
-    });
-    startValues(world, now, row, anew);
-    settle(world, now, row, true);
-  }
-}

@@ -13,7 +13,7 @@ export interface Sums {
   readonly atMost: number | undefined;
 }
 
-export const NO_SUMS: Sums = { add: 0, percent: 0, times: 1, set: undefined, atLeast: undefined, atMost: undefined };
+const NO_SUMS: Sums = { add: 0, percent: 0, times: 1, set: undefined, atLeast: undefined, atMost: undefined };
 
 /** What one modifier comes to with its stacks: sums grow by as much again, a product is taken as often. */
 export function stacked(operation: number, amount: number, stacks: number): number {
@@ -59,7 +59,7 @@ export function combine(base: number, { add, percent, times, set, atLeast, atMos
 }
 
 /** A modifier to be put on an actor. */
-export interface NewModifier {
+interface NewModifier {
   readonly source: number;
   readonly attribute: number;
   readonly operation: Operation;

@@ -7,7 +7,7 @@ import { openTable, wholeOf } from '../loot/index.js';
 import { nameNumber } from '../memory/index.js';
 import type { Container, Content } from './compile.js';
 import { containers } from './state.js';
-import { containerAt, openedBy } from './index.js';
+import { containerAt, openedBy } from './openings.js';
 import { foundName, foundOf } from './found.js';
 import { OPEN } from './tables.js';
 import { events as lootEvents } from '../loot/events.js';

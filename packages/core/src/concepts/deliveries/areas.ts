@@ -1,12 +1,12 @@
 import { toGrid } from '../../math/grid.js';
 import { World } from '../../world/world.js';
 import { hit, miss } from '../abilities/hits.js';
-import { abilities } from '../abilities/index.js';
+import { abilities } from '../abilities/state.js';
 import { counts } from '../actors/index.js';
 import { actorsWithin } from '../movement/index.js';
 import type { Area } from './compile.js';
 import { deliveries, type Deliveries } from './state.js';
-import { isRoomFor } from './index.js';
+import { isRoomFor } from './room.js';
 import { events } from './events.js';
 
 /** Marks a circle of ground for an ability: it lands there after its delay, where it was aimed. */

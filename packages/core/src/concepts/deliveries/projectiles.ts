@@ -1,14 +1,14 @@
 import { cosine, sine } from '../../math/angles.js';
 import { World } from '../../world/world.js';
 import { hit, miss } from '../abilities/hits.js';
-import { abilities } from '../abilities/index.js';
+import { abilities } from '../abilities/state.js';
 import { counts } from '../actors/index.js';
 import { arena, crossing } from '../arena/index.js';
 import { actorsWithin, bodyRadius, onGrid, placeOf } from '../movement/index.js';
 import { isDown } from '../states/index.js';
 import type { Projectile } from './compile.js';
 import { deliveries, type Deliveries } from './state.js';
-import { isRoomFor } from './index.js';
+import { isRoomFor } from './room.js';
 
 /** Whom projectiles have gone through is remembered this often: past that one ends in whom it hits. */
 const MOST_STRIKES = 20_000;

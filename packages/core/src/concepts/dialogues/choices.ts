@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import type { World } from '../../world/world.js';
 import { dialogues } from './state.js';
-import { endTalk, lineAt, partiesOf, speak, talkOf, tell } from './index.js';
+import { endTalk, lineAt, partiesOf, speak, talkOf, tell } from './talks.js';
 import { MOST_CHOICES } from './schema.js';
 import { events } from './events.js';
 

@@ -1,7 +1,7 @@
 import { entry, text, word } from '../../world/event-fields.js';
 import { defineEvents, type EventData } from '../../world/events.js';
 
-export const DIALOGUE_ENDS = ['over', 'silence', 'broken'] as const;
+const DIALOGUE_ENDS = ['over', 'silence', 'broken'] as const;
 export type DialogueEnd = (typeof DIALOGUE_ENDS)[number];
 const ENDINGS: Readonly<Record<DialogueEnd, string>> = {
   over: 'is over',
@@ -10,7 +10,7 @@ const ENDINGS: Readonly<Record<DialogueEnd, string>> = {
 };
 
 /** Why a dialogue never began. */
-export const DROPPED = ['busy', 'again', 'full', 'broken'] as const;
+const DROPPED = ['busy', 'again', 'full', 'broken'] as const;
 export type Dropped = (typeof DROPPED)[number];
 const DROPS: Readonly<Record<Dropped, (who: string) => string>> = {
   busy: (who) => `${who} hears another`,

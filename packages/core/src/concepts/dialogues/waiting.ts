@@ -1,7 +1,7 @@
 import type { World } from '../../world/world.js';
 import { type Dropped, events } from './events.js';
 import { dialogues } from './state.js';
-import { speak, talkOf } from './index.js';
+import { speak, talkOf } from './talks.js';
 import { MOST_WAITING } from './schema.js';
 
 /** Begins a dialogue at its first line that holds. Who hears another hears it to its end first: this one waits, or is dropped. */

@@ -1,35 +1,12 @@
 import { z } from 'zod';
-import { finite } from '../../ruleset/fields.js';
 import { defineConcept } from '../../world/concept.js';
-import { amount, text as words } from '../../world/event-fields.js';
-import { defineEvents } from '../../world/events.js';
 import { didYouMean } from '../../ruleset/suggest.js';
 import { filled, NAMES, unknownName } from './words.js';
 import { flourishes } from './state.js';
+import { events } from './events.js';
+import { secondsOf } from './system.js';
 
 export { flourishes } from './state.js';
-
-const secondsOf = (what: string) => finite().min(0, `${what}: 0 to 30 s.`).max(30, `${what}: 0 to 30 s.`);
-
-const events = defineEvents({
-  flourish: {
-    label: 'a flourish',
-    when: 'At its place in a list of actions; no state changes by it.',
-    fields: { text: words(), sound: words(), shake: amount(), fade: amount() },
-    see: 'owner',
-    announced: true,
-    sentence: (e) => {
-      const { text, sound, shake, fade } = e.data;
-      const parts = [
-        ...(text === undefined ? [] : [`“${text}”`]),
-        ...(sound === undefined ? [] : [`sound ${sound}`]),
-        ...(shake === undefined ? [] : ['the screen shakes']),
-        ...(fade === undefined ? [] : ['the screen fades']),
-      ];
-      return `${e.who} is shown: ${parts.join(', ') || 'nothing'}`;
-    },
-  },
-});
 
 /** Flourishes: hints to the game's clients to show or sound something. No rule depends on them; each is told to its party alone. */
 export const flourishesConcept = defineConcept(flourishes, {

@@ -2,7 +2,7 @@ import { amount, entry, text, word } from '../../world/event-fields.js';
 import { type DataOf, defineEvents, type EventData, type GameEvent, type Speaker } from '../../world/events.js';
 
 /** Why somebody is refused at a thing within the world around them. */
-export const VISIT_REFUSALS = [
+const VISIT_REFUSALS = [
   'nothing',
   'tooFar',
   'hidden',
@@ -19,7 +19,7 @@ export const VISIT_REFUSALS = [
 export type VisitRefused = (typeof VISIT_REFUSALS)[number];
 
 /** How a visit ends. */
-export const VISIT_ENDS = ['done', 'walkedOff', 'fell', 'gone', 'left'] as const;
+const VISIT_ENDS = ['done', 'walkedOff', 'fell', 'gone', 'left'] as const;
 export type VisitEnd = (typeof VISIT_ENDS)[number];
 
 const ENDINGS: Readonly<Record<VisitEnd, string>> = {

@@ -6,7 +6,7 @@ import { followPlaced, type PlacedAs, placements } from '../arena/index.js';
 import { type AttributeEntry, attributes, beginWith, type Start, startOf, startProblem } from '../attributes/index.js';
 import { face, placeActor, placeOf } from '../movement/index.js';
 import { lives } from './state.js';
-import { settleAt } from './index.js';
+import { settleAt } from './system.js';
 import { events } from './events.js';
 import { isRoomForOne } from './capacity.js';
 import { actorChapter } from '../actors/schema.js';

@@ -13,7 +13,7 @@ import { type AlwaysJson, type LootEntryJson, type LootTableJson, PARTIES } from
 const CHAPTER = 'loot';
 
 /** What a line gives, by the chapter that it is of. */
-export const WHATS = ['pickup', 'gives', 'effect', 'ability', 'table'] as const;
+const WHATS = ['pickup', 'gives', 'effect', 'ability', 'table'] as const;
 export type What = (typeof WHATS)[number] | 'then' | 'nothing';
 const CHAPTER_OF: Readonly<Record<(typeof WHATS)[number], string>> = {
   pickup: 'pickups',
@@ -71,7 +71,7 @@ export interface LootTable {
   readonly luck: number;
 }
 
-export interface SteadyWeights {
+interface SteadyWeights {
   readonly sum: number;
   /** Added up from the first. */
   readonly sums: readonly number[];
@@ -90,7 +90,7 @@ export interface CompiledLoot {
 }
 
 /** A quantity as it is written: a number, a formula, or a range. */
-export function quantityOf(context: CompileContext, source: AmountSource, path: Path): Quantity {
+function quantityOf(context: CompileContext, source: AmountSource, path: Path): Quantity {
   const luck = context.purpose(path);
   if (typeof source === 'object') {
     const [least, most] = source.random;

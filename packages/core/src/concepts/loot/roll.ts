@@ -6,7 +6,7 @@ import { dryOf, noteDry } from './streaks.js';
 import { loot } from './state.js';
 
 /** At most so many lines are drawn at an opening, nested tables included; at most so often a table is rolled at once. */
-export const MOST_DRAWN = 1000;
+const MOST_DRAWN = 1000;
 export const MOST_ROLLS = 100;
 
 /** Who opens a table, and whose luck it is. */
@@ -24,7 +24,7 @@ export interface Opener {
  * @param chance how likely it was drawn at that roll, 1 for what is always there
  * @param roll which roll of the table it was, from 1; 0 for what is always there
  */
-export type DropVisitor = (table: LootTable, drop: Drop, amount: number, chance: number, roll: number, rolls: number) => void;
+type DropVisitor = (table: LootTable, drop: Drop, amount: number, chance: number, roll: number, rolls: number) => void;
 
 /** How much there is of something this time. */
 export function quantityNow(world: World, quantity: Quantity, opener: Opener): number {

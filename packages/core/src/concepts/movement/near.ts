@@ -2,7 +2,7 @@ import type { World } from '../../world/world.js';
 import { arena } from '../arena/index.js';
 import { isDown } from '../states/index.js';
 import { movement } from './state.js';
-import { bodyRadius } from './system.js';
+import { bodyRadius } from './radius.js';
 
 /** The side of a cell, in arena units: a few bodies wide. */
 const CELL = 64;

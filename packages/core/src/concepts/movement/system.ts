@@ -8,9 +8,9 @@ import { attributes } from '../attributes/index.js';
 import { arena } from '../arena/index.js';
 import { noteMoving, states } from '../states/index.js';
 import { onGrid, slideX, slideY, stepBody, stepLength } from './ground.js';
-import { movement } from './state.js';
 import { Near } from './near.js';
 import { bodiesTable } from './tables.js';
+import { bodyRadius } from './radius.js';
 
 /** Movement's grip on a world. By actor type: the column of its speed, if it moves at all. */
 export interface Movement {
@@ -32,11 +32,6 @@ export function attachMovement(world: World): Movement {
     radii: types.map(({ radius }) => (typeof radius === 'number' ? radius : columnOf(radius))),
     near: new Near(),
   };
-}
-
-export function bodyRadius(world: World, row: number): number {
-  const radius = movement.in(world).radii[world.actors.cells.type[row]];
-  return typeof radius === 'number' ? radius : Math.max(1, radius.data[row]);
 }
 
 /** Moves every body that is heading somewhere by one tick's way. Walls stop each axis on its own, so bodies slide along. */

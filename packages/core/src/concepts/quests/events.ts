@@ -2,7 +2,7 @@ import { amount, entry, text, word } from '../../world/event-fields.js';
 import { defineEvents, type EventData, type Speaker } from '../../world/events.js';
 
 /** What a player asks to do with a quest. */
-export const ASKS = ['accept', 'decline', 'abandon'] as const;
+const ASKS = ['accept', 'decline', 'abandon'] as const;
 export type Ask = (typeof ASKS)[number];
 
 /** Why somebody may not have a quest, or not do with it what they asked for. */
@@ -30,7 +30,7 @@ const FAILURES: Readonly<Record<string, string>> = { time: 'its time is over', e
 const ASKED: Readonly<Record<Ask, string>> = { accept: 'accepted', decline: 'declined', abandon: 'given up' };
 
 /** Why a request about a quest is refused, in words that a player can act on. */
-export function questRefusal({ data }: { readonly data: EventData }, speak: Speaker): string {
+function questRefusal({ data }: { readonly data: EventData }, speak: Speaker): string {
   const name = data['quest'] === undefined ? '' : label(data, speak);
   const { ask, seconds } = data;
   switch (data['reason'] as Refused) {

@@ -1,17 +1,23 @@
 import { finite, id, reference } from '../../ruleset/fields.js';
 import { positionOf } from '../../ruleset/rules.js';
 import { didYouMean } from '../../ruleset/suggest.js';
-import { defineConcept, type ActionSpec } from '../../world/concept.js';
+import { defineConcept } from '../../world/concept.js';
 import type { World } from '../../world/world.js';
 import { ACTIVE, questLinesTable, questLogTable, questsTable, READY } from './tables.js';
 import { compileQuests } from './compile.js';
 import { events } from './events.js';
 import { findings } from './findings.js';
-import { show, showAll } from './log.js';
-import { complete, countByAction, forgetQuests, hear, look, lookBack, makeSound } from './progress.js';
+import { showAll } from './log.js';
+import { countByAction, forgetQuests, look, lookBack, makeSound } from './progress.js';
+import { complete } from './course.js';
+import { hear } from './hearing.js';
 import { isPlayer, leaveBehind } from './record.js';
 import { type QuestEntry, schema } from './schema.js';
-import { answer, askForQuests, fail, joinRecords, mendWaits, offer, offerAtStart, offerFromStart, startByAction } from './taking.js';
+import { answer, askForQuests, joinRecords, mendWaits, offerAtStart, offerFromStart, startByAction } from './taking.js';
+import { offer } from './course.js';
+import { fail } from './steps.js';
+import { quests } from './state.js';
+import { onQuest, showOne } from './system.js';
 
 export { stretch } from './events.js';
 export { OFFERED, STANDINGS, type Standing } from './tables.js';
@@ -31,26 +37,7 @@ export {
   REPEATS,
   type StepEntry,
 } from './schema.js';
-import { quests } from './state.js';
-
 export { quests } from './state.js';
-
-/** An action on a quest. */
-function onQuest(
-  spec: Pick<ActionSpec, 'label' | 'sentence'> & { readonly leads: readonly string[] },
-  run: (world: World, actor: number, q: number, source: number) => void,
-): ActionSpec {
-  return {
-    label: spec.label,
-    sentence: spec.sentence,
-    causes: ({ quest }) => spec.leads.map((event) => ({ event, fields: { quest } })),
-    args: { quest: reference('quests') },
-    compile: (args, context) => {
-      const q = context.index('quests', String(args['quest']));
-      return (world, actor, { source }) => run(world, actor, q, source);
-    },
-  };
-}
 
 const ask = { quest: id() };
 
@@ -180,7 +167,3 @@ export const questsConcept = defineConcept(quests, {
     },
   },
 });
-
-function showOne(world: World, row: number): void {
-  quests.in(world).list.forEach((_, q) => show(world, row, q));
-}

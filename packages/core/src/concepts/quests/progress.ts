@@ -1,64 +1,12 @@
-import type { GameEvent } from '../../world/events.js';
-import { countsForWhom } from '../actors/index.js';
 import { World } from '../../world/world.js';
 import { ACTIVE, AHEAD, CURRENT, NONE, PASSED, READY, STANDINGS } from './tables.js';
-import type { WaitingGoal } from './compile.js';
 import { quests } from './state.js';
 import { currentStep, show } from './log.js';
 import { MOST_COUNT } from './schema.js';
-import { forEach, isPlayer, onePerRecord, progressOf, sharers, unite } from './record.js';
-import { about, enterStep, fail, noteDone, offer } from './taking.js';
+import { forEach, isPlayer, progressOf, sharers, unite } from './record.js';
+import { goOn } from './course.js';
+import { about, fail } from './steps.js';
 import { events } from './events.js';
-
-/** Hears an event: for goals, for ways to fail, for offers – in this order, so that what an event begins does not count it. */
-export function hear(world: World, event: GameEvent): void {
-  const { goals, failures, offers } = quests.of(world.rules);
-  // For whom it counts is settled first: what it completes does not have it count for the next step.
-  const counted = (goals.get(event.name) ?? []).map((waiting) => ({ waiting, players: countsFor(world, event, waiting) }));
-  for (const { waiting, players } of counted)
-    for (const player of players)
-      if (waitsFor(world, world.actors.rowOf(player), waiting)) advance(world, player, waiting.quest, waiting.goal, 1);
-  for (const { quest, pattern, who } of failures.get(event.name) ?? []) {
-    for (const actor of countsForWhom(world, event, who)) {
-      const row = world.actors.rowOf(actor);
-      if (isPlayer(world, row) && quests.in(world).cells[quest].standing.data[row] === ACTIVE && pattern.matches(world, event, actor))
-        fail(world, actor, quest, 'event', event.source);
-    }
-  }
-  for (const { quest, pattern, who } of offers.get(event.name) ?? []) {
-    for (const actor of countsForWhom(world, event, who))
-      if (isPlayer(world, world.actors.rowOf(actor)) && pattern.matches(world, event, actor)) offer(world, actor, quest, event.source);
-  }
-}
-
-const waitsFor = (world: World, row: number, { quest, step }: WaitingGoal): boolean => {
-  const { standing, at } = quests.in(world).cells[quest];
-  return row >= 0 && standing.data[row] === ACTIVE && at.data[row] === step + 1;
-};
-
-/** The players for whom what somebody did counts towards a goal. */
-function countsFor(world: World, event: GameEvent, waiting: WaitingGoal): readonly number[] {
-  const { pattern, who, counts } = waiting;
-  // Whoever does it, it counts for each who waits for it.
-  if (who === 'anyone') {
-    const waits = (actor: number) => isPlayer(world, world.actors.rowOf(actor)) && waitsFor(world, world.actors.rowOf(actor), waiting);
-    const actors = countsForWhom(world, event, who).filter((actor) => waits(actor) && pattern.matches(world, event, actor));
-    const rows = actors.map((actor) => world.actors.rowOf(actor));
-    return onePerRecord(world, rows, waiting.quest).map((at) => world.actors.handle(at));
-  }
-  const doer = event[who];
-  const row = world.actors.rowOf(doer);
-  if (!isPlayer(world, row)) return [];
-  const team = world.actors.cells.team;
-  const counted = (at: number) => counts === 'everyone' || (counts === 'crew' && team[at] >= 0 && team[at] === team[row]);
-  // Whoever does it comes first: a record that they share is counted through them.
-  const rows = waitsFor(world, row, waiting) ? [row] : [];
-  if (counts !== 'player')
-    for (let at = 0; at < world.actors.high; at++)
-      if (at !== row && world.actors.live[at] === 1 && isPlayer(world, at) && counted(at) && waitsFor(world, at, waiting)) rows.push(at);
-  if (rows.length === 0 || !pattern.matches(world, event, doer)) return [];
-  return onePerRecord(world, rows, waiting.quest).map((at) => world.actors.handle(at));
-}
 
 /** Adds to what a player has of a goal of their current step, and goes on where that was missing. */
 export function advance(world: World, actor: number, q: number, g: number, amount: number): void {
@@ -80,55 +28,6 @@ export function advance(world: World, actor: number, q: number, g: number, amoun
   world.follow(events.goalCounted, { subject: actor, source: actor }, data, () => {
     if (now >= goal.need) forEach(world, all, (_, parties) => goal.then(world, parties));
     goOn(world, actor, q);
-  });
-}
-
-/** Leaves a step whose goals are met, and the quest when it was the last one. */
-export function goOn(world: World, actor: number, q: number): void {
-  const { cells, list } = quests.in(world);
-  const quest = list[q];
-  // Asked anew each time: what follows from a step may end the quest, or take the actor away.
-  for (let row = world.actors.rowOf(actor); row >= 0; row = world.actors.rowOf(actor)) {
-    const step = currentStep(world, row, q);
-    if (cells[q].standing.data[row] !== ACTIVE || step < 0) return;
-    const met = quest.steps[step].goals.every(({ optional, need }, g) => optional || cells[q].steps[step].goals[g].have.data[row] >= need);
-    if (!met) return;
-    // An edit may have put this step before others that were passed.
-    const next = cells[q].steps.findIndex(({ standing }, s) => s > step && standing.data[row] !== PASSED);
-    const all = sharers(world, row, q);
-    for (const other of all) {
-      cells[q].steps[step].standing.data[other] = PASSED;
-      cells[q].at.data[other] = 0;
-      if (next >= 0) enterStep(world, other, q, next);
-      else if (quest.handIn >= 0) cells[q].standing.data[other] = READY;
-      show(world, other, q);
-    }
-    const data = { ...about(quest), step: quests.of(world.rules).entries[q].steps[step].label, number: step + 1 };
-    forEach(world, all, (one, parties) =>
-      world.follow(events.stepDone, { subject: one, source: actor }, data, () => quest.steps[step].then(world, parties)),
-    );
-    if (next >= 0) continue;
-    if (quest.handIn >= 0)
-      forEach(world, all, (one) => world.emit(events.questReady, { subject: one }, { ...about(quest), line: quest.handInLine }));
-    else complete(world, actor, q, actor);
-    return;
-  }
-}
-
-/** Ends a quest as done: that stands before anything is given for it, so that nothing is given twice. */
-export function complete(world: World, actor: number, q: number, source: number): void {
-  const row = world.actors.rowOf(actor);
-  const { cells, list } = quests.in(world);
-  if (row < 0 || (cells[q].standing.data[row] !== ACTIVE && cells[q].standing.data[row] !== READY)) return;
-  const all = sharers(world, row, q);
-  for (const other of all) noteDone(world, other, q);
-  const { then, next } = list[q];
-  forEach(world, all, (one, parties) => {
-    const times = cells[q].times.data[world.actors.rowOf(one)];
-    world.follow(events.questDone, { subject: one, source }, { ...about(list[q]), times }, () => {
-      then(world, { ...parties, target: source });
-      if (next >= 0) offer(world, one, next, source);
-    });
   });
 }
 

@@ -82,7 +82,7 @@ export function enterAsItStands(world: World, row: number, other: number, q: num
 }
 
 /** Takes what a player has of a quest out, as if they had never been on it. How often it was done stays. */
-export function takeOut(world: World, row: number, q: number): void {
+function takeOut(world: World, row: number, q: number): void {
   for (const { data } of progressOf(quests.in(world).cells[q])) data[row] = 0;
   show(world, row, q);
 }

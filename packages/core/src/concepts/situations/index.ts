@@ -1,35 +1,12 @@
-import { z } from 'zod';
-import { duration, entryFields, finite, reference, toMilliseconds } from '../../ruleset/fields.js';
-import { registry, type Then } from '../../ruleset/registry.js';
+import { toMilliseconds } from '../../ruleset/fields.js';
+import { type Then } from '../../ruleset/registry.js';
 import { placedActions } from '../../ruleset/actions.js';
 import { defineConcept } from '../../world/concept.js';
 import { situations } from './state.js';
+import { schema, type SituationEntry } from './system.js';
 
 export { situations } from './state.js';
-export const MOST_PINS = 40;
-
-const schema = z.strictObject({
-  ...entryFields(),
-  /** The entry that it tries out: one of these. */
-  attribute: reference('attributes').optional(),
-  effect: reference('effects').optional(),
-  ability: reference('abilities').optional(),
-  /** Seconds to be shown. */
-  seconds: finite().min(1, 'A situation is 1 to 300 s long.').max(300, 'A situation is 1 to 300 s long.').optional(),
-  /** What is done from outside, and when. */
-  pins: z
-    .array(
-      z.strictObject({
-        at: duration(),
-        action: z.lazy(() => registry().action),
-        /** It comes from another actor rather than from nowhere: that one is its source. */
-        from: z.enum(['other'], 'Only "other" can be said here.').optional(),
-      }),
-    )
-    .max(MOST_PINS, `A situation has at most ${MOST_PINS} pins.`)
-    .default([]),
-});
-export type SituationEntry = z.infer<typeof schema>;
+export { MOST_PINS, type SituationEntry } from './system.js';
 
 /** Situations: what entries are tried out with beside their specs. No game knows of them. */
 export const situationsConcept = defineConcept(situations, {

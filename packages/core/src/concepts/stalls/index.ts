@@ -1,13 +1,9 @@
-import { AGAINST, stallsTable, warePricesTable, waresTable } from './tables.js';
-import type { RowOf } from '../../world/define-table.js';
+import { stallsTable, warePricesTable, waresTable } from './tables.js';
 import { defineConcept } from '../../world/concept.js';
-import type { World } from '../../world/world.js';
-import { ledger, ofMoney } from '../ledger/index.js';
-import { markets } from '../markets/index.js';
-import { seats } from '../seats/index.js';
-import { buyingRefusal, heldOf, keepersOf, leftOf, type Offer, partsOf, shops, standsNear, upkeepOf } from '../shops/index.js';
+import { ofMoney } from '../ledger/index.js';
 import { asTold } from '../../ruleset/visible.js';
 import { stalls } from './state.js';
+import { showAll } from './system.js';
 
 export { stalls } from './state.js';
 export { AGAINST } from './tables.js';
@@ -25,58 +21,3 @@ export const stallsConcept = defineConcept(stalls, {
   attach: (world) => ({ near: stallsTable.in(world), wares: waresTable.in(world), prices: warePricesTable.in(world) }),
   systems: { removal: showAll },
 });
-
-/** The rows that seats are to be told of. */
-interface Rows {
-  readonly near: RowOf<typeof stallsTable>[];
-  readonly wares: RowOf<typeof waresTable>[];
-  readonly prices: RowOf<typeof warePricesTable>[];
-}
-
-function showAll(world: World): void {
-  const { near, wares, prices } = stalls.in(world);
-  const { shops: all, list } = shops.in(world);
-  const { list: places } = markets.in(world);
-  if (all.length + places.length === 0 && near.count === 0) return;
-  if (!ledger.of(world.rules).economy && all.length === 0) return;
-  const rows: Rows = { near: [], wares: [], prices: [] };
-  const { table } = seats.in(world);
-  const actors = table.cells.actor;
-  const keepers = keepersOf(world, [...all, ...places]);
-  for (let seat = 0; seat < table.high; seat++) {
-    if (table.live[seat] === 0) continue;
-    const actor = actors[seat];
-    const here = all.filter((shop) => standsNear(world, actor, shop, keepers));
-    for (const { index } of here) rows.near.push({ actor, shop: index, market: -1 });
-    for (const market of places) if (standsNear(world, actor, market, keepers)) rows.near.push({ actor, shop: -1, market: market.index });
-    for (const offer of new Set(here.flatMap(({ sells }) => sells))) show(world, actor, list[offer], rows);
-  }
-  near.keep(rows.near);
-  wares.keep(rows.wares);
-  prices.keep(rows.prices);
-}
-
-function show(world: World, actor: number, offer: Offer, rows: Rows): void {
-  const refusal = buyingRefusal(world, actor, offer);
-  const left = leftOf(world, offer);
-  const held = heldOf(world, actor, offer.index);
-  // At its last tier there is no next one, nor a price of it.
-  const isWhole = offer.tiers > 0 && held >= offer.tiers;
-  rows.wares.push({
-    actor,
-    offer: offer.index,
-    held,
-    left: left === Infinity ? -1 : left,
-    against: refusal ? AGAINST.indexOf(refusal['reason'] as (typeof AGAINST)[number]) : 0,
-    says: world.textIndex(typeof refusal?.['says'] === 'string' ? refusal['says'] : ''),
-    // Of what one would have with it.
-    upkeep: upkeepOf(world, actor, offer, isWhole ? held : held + 1),
-  });
-  if (isWhole) return;
-  for (const [side, sign] of [
-    ['costs', -1],
-    ['gets', 1],
-  ] as const)
-    for (const { attribute, amount } of partsOf(world, actor, offer, side))
-      rows.prices.push({ actor, offer: offer.index, attribute, amount: sign * amount });
-}

@@ -2,7 +2,7 @@ import { entry, word } from '../../world/event-fields.js';
 import { defineEvents } from '../../world/events.js';
 
 /** Why an actor went from one state into another. */
-export const TRANSITIONS = ['began', 'ended', 'status', 'event', 'moved', 'stopped'] as const;
+const TRANSITIONS = ['began', 'ended', 'status', 'event', 'moved', 'stopped'] as const;
 export type Transition = (typeof TRANSITIONS)[number];
 
 const WORDS: Readonly<Record<string, string>> = {

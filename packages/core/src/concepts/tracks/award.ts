@@ -42,24 +42,6 @@ export function divide(world: World, amount: number, earner: number, fallen: num
   return harm.map((one) => ({ actor: one.by, amount: toGrid((amount * one.amount) / sum) }));
 }
 
-/** An actor's level on a track, from 1; 0 for who has none. */
-export function levelOf(world: World, actor: number, track: number): number {
-  const row = world.actors.rowOf(actor);
-  return row < 0 ? 0 : tracks.in(world).cells[track].level.data[row];
-}
-
-/** The highest level that an actor ever reached. */
-export function peakOf(world: World, actor: number, track: number): number {
-  const row = world.actors.rowOf(actor);
-  return row < 0 ? 0 : tracks.in(world).cells[track].peak.data[row];
-}
-
-/** What an actor has towards its next level. */
-export function experienceOf(world: World, actor: number, track: number): number {
-  const row = world.actors.rowOf(actor);
-  return row < 0 ? 0 : tracks.in(world).cells[track].experience.data[row];
-}
-
 /** Gives experience to a player: levels are reached one after the other, each with what follows from it. At the top the rest is lost. */
 export function award(world: World, actor: number, index: number, amount: number, source: number): void {
   if (amount <= 0 || !isPlayer(world, actor)) return;

@@ -22,7 +22,7 @@ export interface Source {
   readonly share: Share | undefined;
 }
 
-export interface Growth {
+interface Growth {
   readonly attribute: number;
   readonly amount: Amount;
   /** The number under which the rules keep the amount. */

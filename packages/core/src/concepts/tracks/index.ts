@@ -2,19 +2,21 @@ import { z } from 'zod';
 import { amount, type AmountSource, finite, reference } from '../../ruleset/fields.js';
 import type { ActionSpec } from '../../world/concept.js';
 import { defineConcept } from '../../world/concept.js';
-import { type GameEvent, partyIn } from '../../world/events.js';
-import type { World } from '../../world/world.js';
-import { award, divide, experienceOf, grow, levelOf, loseByFall } from './award.js';
+import { partyIn } from '../../world/events.js';
+import { award, divide, grow, loseByFall } from './award.js';
+import { experienceOf, levelOf } from './levels.js';
 import { compileTracks } from './compile.js';
 import { events } from './events.js';
 import { findings } from './findings.js';
 import { HOW_SHARED, schema, type Share } from './schema.js';
 import { tracksTable } from './tables.js';
 import { tracks } from './state.js';
+import { earn, partsKey, sound } from './system.js';
 
 export { tracks } from './state.js';
 export { tracksTable } from './tables.js';
-export { growthHolder, levelOf, peakOf, trackOfHolder } from './award.js';
+export { growthHolder, trackOfHolder } from './award.js';
+export { levelOf, peakOf } from './levels.js';
 export { tableOf, type Track } from './compile.js';
 export { AMONG, HOW_SHARED, LOCALS, MOST_LEVELS, type Share, type TrackEntry } from './schema.js';
 
@@ -117,31 +119,3 @@ export const tracksConcept = defineConcept(tracks, {
         needs: Array.from({ length: entry.levels - 1 }, (_, i) => track.need(rules, i + 1)),
       })),
 });
-
-const partsKey = (event: GameEvent, track: number, source: number) => `${event.serial}/${track}/${source}`;
-
-function earn(world: World, event: GameEvent, index: number, k: number): void {
-  const { list, parts } = tracks.in(world);
-  const { pattern, who, amount: by, share: shared } = list[index].sources[k];
-  const earner = partyIn(event, who);
-  if (!pattern.matches(world, event, earner)) return;
-  const { subject, source, target, data } = event;
-  const whole = by.run(world, { owner: earner, subject, source, target, event: data });
-  const known = parts.get(partsKey(event, index, k))?.map(({ actor, amount: part }) => ({ actor, amount: part * whole }));
-  for (const part of known ?? divide(world, whole, earner, subject, shared)) award(world, part.actor, index, part.amount, source);
-}
-
-/** Levels within what the rules have, what is earned below what the next takes, and what grows as it should be. */
-function sound(world: World, row: number, before: number): void {
-  const { list, cells, players } = tracks.in(world);
-  if (players[world.actors.cells.type[row]])
-    for (const track of list) {
-      const { level, experience, peak } = cells[track.index];
-      level.data[row] = Math.min(track.levels, Math.max(1, level.data[row]));
-      peak.data[row] = Math.min(track.levels, Math.max(level.data[row], peak.data[row]));
-      const need = level.data[row] < track.levels ? track.need(world.rules, level.data[row]) : 0;
-      // An edit that makes a level cheaper does not hand levels out: what is there is held just below.
-      experience.data[row] = Math.max(0, Math.min(experience.data[row], Math.max(0, need - 0.001)));
-    }
-  grow(world, row, before);
-}

@@ -2,7 +2,7 @@ import { amount, entry, text, word } from '../../world/event-fields.js';
 import { type DataOf, defineEvents, type EventData, type Speaker } from '../../world/events.js';
 
 /** Why a deal does not come about. */
-export const TRADE_REFUSALS = [
+const TRADE_REFUSALS = [
   'tooPoor',
   'noRoom',
   'soldOut',
@@ -16,7 +16,7 @@ export const TRADE_REFUSALS = [
   'settling',
   'notReady',
 ] as const;
-export type TradeRefused = (typeof TRADE_REFUSALS)[number];
+type TradeRefused = (typeof TRADE_REFUSALS)[number];
 
 const fields = {
   offer: entry('offers'),

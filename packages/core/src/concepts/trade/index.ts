@@ -1,118 +1,16 @@
 import { z } from 'zod';
-import { toGrid, toWhole } from '../../math/grid.js';
-import { amount, type AmountSource, reference } from '../../ruleset/fields.js';
-import type { CompileContext, Amount } from '../../ruleset/context.js';
-import type { Path } from '../../ruleset/problem.js';
 import { actionList, type Then } from '../../ruleset/registry.js';
 import { defineConcept } from '../../world/concept.js';
-import type { World } from '../../world/world.js';
-import { attributes, changeAttribute, hasAttribute, highOf, lowOf, readAttribute } from '../attributes/index.js';
-import { ledger, noteLine } from '../ledger/index.js';
 import { events } from './events.js';
 import { trade } from './state.js';
+import { exchange, part, type PartJson } from './system.js';
+import { compileParts } from './compile.js';
 
 export { trade } from './state.js';
+export { type Part, part, type PartJson, type CompiledPart, type Shortage, shortage, exchange } from './system.js';
+export { compileParts } from './compile.js';
 
-/** So much of an attribute. */
-export interface Part {
-  readonly attribute: number;
-  readonly amount: number;
-}
-
-/** A part as it is written: a pool or counter, and how much of it. */
-export const part = (parties: readonly ('source' | 'target')[] = []) =>
-  z.strictObject({ attribute: reference('attributes'), amount: amount(parties) });
-export type PartJson = z.infer<ReturnType<typeof part>>;
 const parts = () => z.array(part(['source', 'target'])).max(12, 'At most 12 different things.');
-
-export interface CompiledPart {
-  readonly attribute: number;
-  readonly amount: Amount;
-}
-
-/** Compiles parts of an exchange; a stat can be neither paid nor received. */
-export function compileParts(
-  context: CompileContext,
-  list: readonly { attribute: string; amount: AmountSource }[],
-  path: Path,
-  compileAmount: (source: AmountSource, at: Path) => Amount = (source, at) => context.amount(source, at, ['source', 'target']),
-): readonly CompiledPart[] {
-  return list.map(({ attribute, amount: written }, k) => {
-    const entry = context.entry<{ label: string; kind: string }>('attributes', attribute);
-    if (entry?.kind === 'stat')
-      context.problem([...path, k, 'attribute'], `${entry.label} is a stat: what changes hands is a pool or a counter.`);
-    return { attribute: context.index('attributes', attribute), amount: compileAmount(written, [...path, k, 'amount']) };
-  });
-}
-
-export type Shortage = {
-  readonly reason: 'tooPoor' | 'noRoom';
-  readonly attribute: string;
-  readonly needs: number;
-  readonly present: number;
-};
-
-const wholeOf = (world: World, { attribute, amount: asked }: Part): number => {
-  const { whole, kind } = attributes.of(world.rules).list[attribute];
-  const positive = Math.max(0, asked);
-  // What is counted changes hands in whole things.
-  return toGrid(whole || kind === 'counter' ? toWhole(positive) : positive);
-};
-
-/** Parts by attribute: two prices in one currency are asked for together. */
-function together(world: World, list: readonly Part[]): readonly Part[] {
-  if (list.length === 1) return [{ attribute: list[0].attribute, amount: wholeOf(world, list[0]) }];
-  const sums = new Map<number, number>();
-  for (const one of list) sums.set(one.attribute, toGrid((sums.get(one.attribute) ?? 0) + wholeOf(world, one)));
-  return [...sums].map(([attribute, sum]) => ({ attribute, amount: sum }));
-}
-
-/** What keeps somebody from an exchange: they have not enough of something, or no room for what they would get. */
-export function shortage(world: World, actor: number, pays: readonly Part[], gets: readonly Part[]): Shortage | undefined {
-  const row = world.actors.rowOf(actor);
-  const { list } = attributes.of(world.rules);
-  const paid = together(world, pays);
-  const present = (attribute: number) =>
-    row >= 0 && hasAttribute(world, list[attribute], row) ? readAttribute(world, actor, attribute) : 0;
-  for (const { attribute, amount: needs } of paid)
-    if (needs > 0 && present(attribute) - Math.max(0, lowest(world, actor, attribute)) < needs)
-      return { reason: 'tooPoor', attribute: list[attribute].id, needs, present: present(attribute) };
-  for (const { attribute, amount: asked } of together(world, gets)) {
-    const has = row >= 0 && hasAttribute(world, list[attribute], row);
-    const after = present(attribute) - (paid.find((one) => one.attribute === attribute)?.amount ?? 0);
-    const room = has ? highOf(world, list[attribute], actor, lowest(world, actor, attribute)) - after : 0;
-    if (asked > 0 && room < asked) return { reason: 'noRoom', attribute: list[attribute].id, needs: asked, present: Math.max(0, room) };
-  }
-  return undefined;
-}
-
-const lowest = (world: World, actor: number, attribute: number): number => lowOf(world, attributes.of(world.rules).list[attribute], actor);
-
-/**
- * Pays and receives in one step, or does nothing at all.
- * @param source what it is called in the ledger
- * @returns what stood against it; nothing where it was done
- */
-export function exchange(
-  world: World,
-  actor: number,
-  pays: readonly Part[],
-  gets: readonly Part[],
-  source: string,
-  from = actor,
-): Shortage | undefined {
-  const short = shortage(world, actor, pays, gets);
-  if (short) return short;
-  const { currency } = ledger.in(world);
-  const move = (attribute: number, by: number, how: 'pay' | 'receive') => {
-    if (by === 0) return;
-    changeAttribute(world, actor, attribute, by, from, how);
-    if (attribute === currency) noteLine(world, actor, source, by);
-  };
-  for (const { attribute, amount: price } of together(world, pays)) move(attribute, -price, 'pay');
-  for (const { attribute, amount: asked } of together(world, gets)) move(attribute, asked, 'receive');
-  return undefined;
-}
 
 /** Trade: paying and receiving as one step that is done whole or not at all. */
 export const tradeConcept = defineConcept(trade, {

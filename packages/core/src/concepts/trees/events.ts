@@ -2,7 +2,7 @@ import { amount, entry, text, word } from '../../world/event-fields.js';
 import { defineEvents } from '../../world/events.js';
 
 /** Why a rank can't be learned or given back, or points don't come back. */
-export const LEARN_REFUSALS = [
+const LEARN_REFUSALS = [
   'unknown',
   'full',
   'excluded',

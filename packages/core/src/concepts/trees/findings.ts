@@ -1,7 +1,7 @@
 import { collect } from '../../analysis/collect.js';
 import type { Finding } from '../../ruleset/problem.js';
 import type { Rules } from '../../ruleset/rules.js';
-import { tracks } from '../tracks/index.js';
+import { tracks } from '../tracks/state.js';
 import type { CompiledTrees, Tree } from './compile.js';
 import type { NodeEntry, TreeEntry } from './schema.js';
 import { legalPart, type Means, spentOn } from './legal.js';

@@ -4,7 +4,7 @@ import { type NumberChange, setGifts } from '../abilities/index.js';
 import { changeAttribute, readAttribute } from '../attributes/index.js';
 import { applyEffect, endEffect, instancesOf } from '../effects/index.js';
 import { speakerOf } from '../../replication/speaker.js';
-import { peakOf } from '../tracks/index.js';
+import { peakOf } from '../tracks/levels.js';
 import type { Tree } from './compile.js';
 import { trees } from './state.js';
 import { type Hindrance, hindrance, hindranceBack, legalPart, type Means, spentOn } from './legal.js';
@@ -187,7 +187,7 @@ export function makeLegal(world: World, row: number): void {
 const giverOf = (tree: number): number => 1 + tree;
 
 /** Has an actor be given what its ranks give: abilities, numbers and lasting effects, no more and no less. */
-export function giveAll(world: World, row: number, tree: Tree): void {
+function giveAll(world: World, row: number, tree: Tree): void {
   const actor = world.actors.handle(row);
   const ranks = ranksOf(world, row, tree.index);
   const learned = tree.nodes.map((node, i) => ({ node, rank: ranks[i] })).filter(({ rank }) => rank > 0);

@@ -3,7 +3,7 @@ import { type Finding, pointer } from '../../ruleset/problem.js';
 import type { Rules } from '../../ruleset/rules.js';
 import { arena, placements } from '../arena/index.js';
 import { type PlacedZone } from './state.js';
-import { type ZoneEntry } from './index.js';
+import { type ZoneEntry } from './schema.js';
 
 /** Zones that nobody can be in: for whom they are not, or because walls and the arena's edge leave no room. */
 export function findings(list: readonly PlacedZone[], rules: Rules): readonly Finding[] {

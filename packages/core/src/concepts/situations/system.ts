@@ -1,0 +1,29 @@
+import { z } from 'zod';
+import { duration, entryFields, finite, reference } from '../../ruleset/fields.js';
+import { registry } from '../../ruleset/registry.js';
+
+export const MOST_PINS = 40;
+
+export const schema = z.strictObject({
+  ...entryFields(),
+  /** The entry that it tries out: one of these. */
+  attribute: reference('attributes').optional(),
+  effect: reference('effects').optional(),
+  ability: reference('abilities').optional(),
+  /** Seconds to be shown. */
+  seconds: finite().min(1, 'A situation is 1 to 300 s long.').max(300, 'A situation is 1 to 300 s long.').optional(),
+  /** What is done from outside, and when. */
+  pins: z
+    .array(
+      z.strictObject({
+        at: duration(),
+        action: z.lazy(() => registry().action),
+        /** It comes from another actor rather than from nowhere: that one is its source. */
+        from: z.enum(['other'], 'Only "other" can be said here.').optional(),
+      }),
+    )
+    .max(MOST_PINS, `A situation has at most ${MOST_PINS} pins.`)
+    .default([]),
+});
+
+export type SituationEntry = z.infer<typeof schema>;
