@@ -1,4 +1,5 @@
 import js from '@eslint/js';
+import { createNodeResolver, importX } from 'eslint-plugin-import-x';
 import tseslint from 'typescript-eslint';
 
 /** Arrows run one way: web, server and cli know the core; nothing knows the web; the core knows no platform. */
@@ -6,6 +7,23 @@ const only = (files, message, patterns) => ({
   files,
   rules: { 'no-restricted-imports': ['error', { patterns: patterns.map((group) => ({ group: [group], message })) }] },
 });
+
+const PLATFORM = ['node:*', 'fs', 'path', '@angular/*', '@ngrx/*', 'rxjs', 'express', 'sequelize', 'ws', '@eager-ember/*'];
+
+/** What engines may answer differently, or what the core must not know. */
+const UNSURE = [
+  { selector: 'NewExpression[callee.name="Date"]', message: 'The core knows no clock.' },
+  { selector: 'BinaryExpression[operator="**"]', message: 'Engines may differ in the last bit: use pow from math/.' },
+  { selector: 'CallExpression[callee.property.name=/^toLocale/]', message: 'The core knows no locale.' },
+];
+const BY_NAME = {
+  selector: 'CallExpression[callee.property.name="column"]',
+  message: 'Columns have names and types: read a table by its definition (defineTable), a column of an entry by columnsIn.',
+};
+const OWN_INDEX = {
+  selector: 'ImportDeclaration[source.value="./index.js"]',
+  message: 'Inside a concept nobody knows its declaration: ask its state.ts, or the file that it stands in.',
+};
 
 export default tseslint.config(
   { ignores: ['**/dist/**', '**/bundled/**', '**/dist-*/**', '**/.angular/**', '.data/**', '.cache/**', 'docs/**', '**/node_modules/**'] },
@@ -22,18 +40,16 @@ export default tseslint.config(
       eqeqeq: 'error',
     },
   },
-  only(['packages/core/src/**/*.ts'], 'The core imports no platform and no other package of ours.', [
-    'node:*',
-    'fs',
-    'path',
-    '@angular/*',
-    '@ngrx/*',
-    'rxjs',
-    'express',
-    'sequelize',
-    'ws',
-    '@eager-ember/*',
-  ]),
+  {
+    files: ['**/*.ts'],
+    plugins: { 'import-x': importX },
+    settings: {
+      'import-x/parsers': { '@typescript-eslint/parser': ['.ts'] },
+      'import-x/resolver-next': [createNodeResolver({ extensions: ['.ts', '.js'], extensionAlias: { '.js': ['.ts', '.js'] } })],
+    },
+    rules: { 'import-x/no-cycle': ['error', { ignoreExternal: true }] },
+  },
+  only(['packages/core/src/**/*.ts'], 'The core imports no platform and no other package of ours.', PLATFORM),
   {
     files: ['packages/core/src/**/*.ts'],
     ignores: ['**/*.spec.ts'],
@@ -60,19 +76,36 @@ export default tseslint.config(
         })),
         { object: 'Date', property: 'now', message: 'The core knows no clock.' },
       ],
-      'no-restricted-syntax': [
+      'no-restricted-syntax': ['error', ...UNSURE],
+    },
+  },
+  {
+    files: ['packages/core/src/**/*.ts'],
+    ignores: ['**/*.spec.ts', 'packages/core/src/world/**'],
+    rules: { 'no-restricted-syntax': ['error', ...UNSURE, BY_NAME] },
+  },
+  {
+    files: ['packages/core/src/concepts/*/*.ts'],
+    ignores: ['**/*.spec.ts'],
+    rules: { 'no-restricted-syntax': ['error', ...UNSURE, BY_NAME, OWN_INDEX] },
+  },
+  {
+    files: ['packages/core/src/{ruleset,formula,world,replication,math,tape}/**/*.ts'],
+    rules: {
+      'no-restricted-imports': [
         'error',
-        { selector: 'NewExpression[callee.name="Date"]', message: 'The core knows no clock.' },
-        { selector: 'BinaryExpression[operator="**"]', message: 'Engines may differ in the last bit: use pow from math/.' },
-        { selector: 'CallExpression[callee.property.name=/^toLocale/]', message: 'The core knows no locale.' },
+        {
+          patterns: [
+            { group: PLATFORM, message: 'The core imports no platform and no other package of ours.' },
+            {
+              group: ['**/concepts/**'],
+              message: 'No concept is named outside its folder and the registry: declare what you need in defineConcept.',
+            },
+          ],
+        },
       ],
     },
   },
-  only(
-    ['packages/core/src/{ruleset,formula,world,replication,math,tape}/**/*.ts'],
-    'No concept is named outside its folder and the registry: declare what you need in defineConcept.',
-    ['**/concepts/**'],
-  ),
   { files: ['packages/core/src/**/*.spec.ts'], rules: { 'no-restricted-imports': 'off' } },
   only(['packages/server/src/**/*.ts', 'packages/cli/src/**/*.ts'], 'Nothing imports the web package; packages share only the core.', [
     '@eager-ember/web*',
