@@ -27,9 +27,9 @@ export class Registry {
   readonly commands = new Map<string, CommandSpec>();
   readonly listeners = new Map<string, ((world: World, event: GameEvent) => void)[]>();
   /** Those that hear every event, in the reactions phase. */
-  readonly hearers: ((world: World, event: GameEvent) => void)[] = [];
+  readonly eventListeners: ((world: World, event: GameEvent) => void)[] = [];
   /** Those that see events the moment they are announced. */
-  readonly witnesses: ((world: World, event: GameEvent) => void)[] = [];
+  readonly announceListeners: ((world: World, event: GameEvent) => void)[] = [];
   readonly systems: Record<Phase, ((world: World) => void)[]>;
   /** Timer handlers; a timer stores its handler's place in this list, which is sorted by name. */
   readonly timers: readonly { readonly name: string; readonly run: (world: World, actor: number, a: number) => void }[];
@@ -50,8 +50,8 @@ export class Registry {
       join(this.commands, concept.commands, 'command');
       for (const [name, run] of Object.entries(concept.listeners ?? {}))
         this.listeners.set(name, [...(this.listeners.get(name) ?? []), run]);
-      if (concept.hears) this.hearers.push(concept.hears);
-      if (concept.witness) this.witnesses.push(concept.witness);
+      if (concept.onEvent) this.eventListeners.push(concept.onEvent);
+      if (concept.onAnnounce) this.announceListeners.push(concept.onAnnounce);
       for (const phase of PHASES) if (concept.systems?.[phase]) this.systems[phase].push(concept.systems[phase]);
       for (const [name, run] of Object.entries(concept.timers ?? {})) timers.push({ name: `${concept.id}.${name}`, run });
     }

@@ -132,12 +132,12 @@ export interface ConceptDeclaration<C, R> {
   readonly systems?: Partial<Readonly<Record<Phase, (world: World) => void>>>;
   readonly listeners?: Readonly<Record<string, (world: World, event: GameEvent) => void>>;
   /** Hears every event in the reactions phase, whatever its name, behind the listeners. */
-  readonly hears?: (world: World, event: GameEvent) => void;
+  readonly onEvent?: (world: World, event: GameEvent) => void;
   /**
    * Sees every event the moment it is announced, before anything else happens: for what an event uses up. Everything else
    * listens, and hears of it in the reactions phase.
    */
-  readonly witness?: (world: World, event: GameEvent) => void;
+  readonly onAnnounce?: (world: World, event: GameEvent) => void;
   /** What can be wrong with its entries although they are sound. */
   readonly findings?: (compiled: C, rules: Rules) => readonly Finding[];
   /**

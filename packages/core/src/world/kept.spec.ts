@@ -32,14 +32,14 @@ const wrong = (value: unknown, strict = true) => savedProblems(rules, value, str
 
 describe('What is kept of a player', () => {
   it('reads as a sheet: in the words of the rules, part by part', () => {
-    const { parts, homeless } = sheetOf(rules, { ...saved, quests: { ...saved['quests'], 'gone.times': 3 } });
+    const { parts, unplaced } = sheetOf(rules, { ...saved, quests: { ...saved['quests'], 'gone.times': 3 } });
     expect(parts.map(({ title }) => title)).toEqual(['Stats', 'Luck', 'Money', 'Purchases', 'Levels', 'Skills', 'Quests', 'Achievements']);
     const row = (table: string, column: string) => parts.find((part) => part.table === table)!.values.find((one) => one.column === column);
     expect(row('tracks', 'standing.level')).toEqual(jasmine.objectContaining({ label: 'Standing, level', range: [1, 20], whole: true }));
     expect(row('quests', 'theManifest')).toEqual(jasmine.objectContaining({ label: 'The Manifest', value: 1 }));
     expect(row('quests', 'theManifest')!.words![1]).toBe('on it');
     expect(row('trees', 'diversTrade.deepBreath.rank')).toEqual(jasmine.objectContaining({ value: 2 }));
-    expect(homeless).toEqual([{ table: 'quests', column: 'gone.times', value: 3 }]);
+    expect(unplaced).toEqual([{ table: 'quests', column: 'gone.times', value: 3 }]);
   });
 
   it('is sound as it was kept, and read under the names that its entries had before', () => {

@@ -19,7 +19,7 @@ export interface KeptValue {
 /** What is kept of a player, to be read: a part for each table, and one for what the rules have no place for. */
 export interface KeptSheet {
   readonly parts: readonly { readonly table: string; readonly title: string; readonly values: readonly KeptValue[] }[];
-  readonly homeless: readonly { readonly table: string; readonly column: string; readonly value: number | string }[];
+  readonly unplaced: readonly { readonly table: string; readonly column: string; readonly value: number | string }[];
 }
 
 const keeping = (rules: Rules): readonly TableSpec[] => rules.tables.filter(({ columns }) => columns.some(({ saved }) => saved));
@@ -52,13 +52,13 @@ export function sheetOf(rules: Rules, saved: SavedPlayer): KeptSheet {
         ];
       }),
   }));
-  const homeless = Object.entries(saved).flatMap(([name, cells]) => {
+  const unplaced = Object.entries(saved).flatMap(([name, cells]) => {
     const columns = tables.find((table) => table.name === name)?.columns ?? [];
     return Object.entries(cells)
       .filter(([column]) => columnCalled(columns, column)?.saved !== true)
       .map(([column, value]) => ({ table: name, column, value }));
   });
-  return { parts: parts.filter(({ values }) => values.length > 0), homeless };
+  return { parts: parts.filter(({ values }) => values.length > 0), unplaced };
 }
 
 /**

@@ -72,7 +72,7 @@ export function followSaved(before: Rules, after: Rules, saved: SavedPlayer): Sa
 }
 
 /** What of a saved player has no place under these rules: what was kept of entries that are deleted. */
-export function homelessOf(rules: Rules, saved: SavedPlayer): SavedPlayer {
+export function unplacedOf(rules: Rules, saved: SavedPlayer): SavedPlayer {
   const known = (table: string, name: string) =>
     rules.tables.some((spec) => spec.name === table && columnCalled(spec.columns, name) !== undefined);
   const tables = Object.entries(saved).map(

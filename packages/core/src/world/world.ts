@@ -235,12 +235,12 @@ export class World {
     const depth = this.current ? this.current.depth + 1 : 0;
     const event = this.record(name, parties, data ?? {}, depth);
     this.queue.push(event);
-    const { witnesses } = this.rules.registry;
+    const { announceListeners } = this.rules.registry;
     const { current, behind } = this;
     this.behind = current;
-    for (let i = 0; i < witnesses.length; i++) {
+    for (let i = 0; i < announceListeners.length; i++) {
       this.current = event;
-      witnesses[i](this, event);
+      announceListeners[i](this, event);
     }
     this.current = current;
     this.behind = behind;
@@ -307,17 +307,17 @@ export class World {
     this.behind = behind;
   }
 
-  /** While an event is witnessed: the event or input that led to it; undefined where none of this tick did. */
-  get ledBy(): GameEvent | undefined {
+  /** While an event is announced: the event or input that led to it; undefined where none of this tick did. */
+  get causingEvent(): GameEvent | undefined {
     return this.behind;
   }
 
   private emptyQueue(): void {
-    const { listeners, hearers } = this.rules.registry;
+    const { listeners, eventListeners } = this.rules.registry;
     for (let i = 0; i < this.queue.length; i++) {
       this.current = this.queue[i];
       for (const listener of listeners.get(this.current.name) ?? []) listener(this, this.current);
-      for (const hear of hearers) hear(this, this.current);
+      for (const hear of eventListeners) hear(this, this.current);
     }
     this.current = undefined;
     this.queue = [];

@@ -57,7 +57,7 @@ interface Pair {
   upgrade?: Upgrade;
 }
 
-const NOTHING: KeptSheet = { parts: [], homeless: [] };
+const NOTHING: KeptSheet = { parts: [], unplaced: [] };
 
 /** Does the jobs, in whichever thread this is. */
 export function workers(): Workers {

@@ -34,7 +34,6 @@ export const createSchema = z.strictObject({
   document: z.record(z.string(), z.unknown()).optional(),
 });
 
-
 /** By what an edit is known again: 8 to 64 letters, digits and dashes, in quotes or without (draft-ietf-httpapi-idempotency-key-header). */
 const keySchema = z
   .string()

@@ -10,7 +10,7 @@ import {
   encodeWelcome,
   followSaved,
   History,
-  homelessOf,
+  unplacedOf,
   loadPlayer,
   mergeSaved,
   type Pace,
@@ -84,7 +84,7 @@ export class Room {
   private readonly connections = new Map<Client, Connection>();
   private saved = new Map<string, string>();
   /** What of that the rules of now have no place for, by player, once it was asked for. */
-  private readonly homeless = new Map<string, SavedPlayer>();
+  private readonly unplaced = new Map<string, SavedPlayer>();
   /** What is wrong with it for the moment. */
   private readonly troubles = new Map<string, string>();
   constructor(
@@ -322,16 +322,16 @@ export class Room {
       if (!kept) continue;
       const followed = followSaved(before, rules, kept);
       this.saved.set(name, JSON.stringify(followed));
-      const homeless = homelessOf(before, kept);
+      const unplaced = unplacedOf(before, kept);
       const row = this.world.actors.rowOf(actorOfSeat(this.world, name));
-      if (row >= 0 && Object.keys(homeless).length > 0) loadPlayer(this.world, row, homeless);
+      if (row >= 0 && Object.keys(unplaced).length > 0) loadPlayer(this.world, row, unplaced);
     }
-    this.homeless.clear();
+    this.unplaced.clear();
   }
 
-  private homelessNow(seat: string): SavedPlayer {
-    const known = this.homeless.get(seat) ?? homelessOf(this.current.rules, this.kept(seat) ?? {});
-    this.homeless.set(seat, known);
+  private unplacedNow(seat: string): SavedPlayer {
+    const known = this.unplaced.get(seat) ?? unplacedOf(this.current.rules, this.kept(seat) ?? {});
+    this.unplaced.set(seat, known);
     return known;
   }
 
@@ -385,7 +385,7 @@ export class Room {
       const row = this.world.actors.rowOf(actorOfSeat(this.world, name));
       if (row < 0) continue;
       // What these rules have no place for is kept for the day that a deletion is undone.
-      yield [name, mergeSaved(this.homelessNow(name), savePlayer(this.world, row))];
+      yield [name, mergeSaved(this.unplacedNow(name), savePlayer(this.world, row))];
     }
   }
 

@@ -321,7 +321,7 @@ export function cancelCast(world: World, actor: number): void {
 }
 
 /** What is announced may break what somebody is casting, at once: a loss, a status, a state that takes the cast's place. */
-export function witnessBreaks(world: World, event: GameEvent): void {
+export function breakOnEvent(world: World, event: GameEvent): void {
   if (event.name !== 'attributeChanged' && event.name !== 'statusGained' && event.name !== 'stateChanged') return;
   const grip = abilities.in(world);
   if (grip.casts.count === 0) return;

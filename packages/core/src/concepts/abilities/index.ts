@@ -4,7 +4,7 @@ import { didYouMean } from '../../ruleset/suggest.js';
 import { defineConcept } from '../../world/concept.js';
 import { reference } from '../../ruleset/fields.js';
 import type { AimRequest } from './aim.js';
-import { adoptCasts, advanceCasts, breakByHeading, breakCast, cancelCast, useAbility, witnessBreaks } from './casts.js';
+import { adoptCasts, advanceCasts, breakByHeading, breakCast, cancelCast, useAbility, breakOnEvent } from './casts.js';
 import { refillStores } from './charge.js';
 import { compileAbilities } from './compile.js';
 import { events } from './events.js';
@@ -72,7 +72,7 @@ export const abilitiesConcept = defineConcept(abilities, {
     },
     cancel: { args: {}, traced: true, run: cancelCast },
   },
-  witness: witnessBreaks,
+  onAnnounce: breakOnEvent,
   systems: {
     timers: (world) => {
       refillStores(world, abilities.in(world));

@@ -88,7 +88,7 @@ export const achievementsConcept = defineConcept(achievements, {
       }
     },
   },
-  hears: (world, event) => {
+  onEvent: (world, event) => {
     for (const one of achievements.of(world.rules).on.get(event.name) ?? []) count(world, event, one);
   },
   timers: { look: (world, actor) => lookBack(world, actor) },

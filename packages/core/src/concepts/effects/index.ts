@@ -76,7 +76,7 @@ export const effectsConcept = defineConcept(effects, {
   findings,
   timers: { end: (world, _actor, handle) => runOut(world, handle) },
   systems: { regeneration: pulseAll },
-  witness: useUp,
+  onAnnounce: useUp,
   lifecycle: {
     rulesAdopted: adoptEffects,
     actorLeaving: (world, row) => {

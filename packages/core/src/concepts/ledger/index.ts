@@ -20,7 +20,7 @@ export const ledgerConcept = defineConcept(ledger, {
   },
   attach: (world, compiled) => ({ ...compiled, account: accountsTable.in(world).cells, lines: ledgerTable.in(world) }),
   // A line is written the moment the money moves: by then everything that led to it is known.
-  witness: (world, event) => {
+  onAnnounce: (world, event) => {
     const { economy } = ledger.of(world.rules);
     if (event.name !== 'attributeChanged' || economy?.currency !== event.data['attribute']) return;
     // Who exchanges writes the lines of it.

@@ -34,7 +34,7 @@ export function openAccounts(world: World): void {
 
 /** Where a change of money came from: the entry that led to it, or who gave or took it. */
 export function sourceOf(world: World, event: GameEvent): string {
-  const led = world.ledBy;
+  const led = world.causingEvent;
   const fields = led && world.rules.registry.events.get(led.name)?.carries?.entries;
   for (const [field, chapter] of Object.entries(fields ?? {})) {
     const id = led!.data[field];

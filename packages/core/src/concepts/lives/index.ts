@@ -115,7 +115,7 @@ export const livesConcept = defineConcept(lives, {
       if (lives.in(world).list[world.actors.cells.type[row]].pool === pool) restPools(world, world.actors.handle(row), false);
     },
   },
-  witness: (world, event) => {
+  onAnnounce: (world, event) => {
     if (event.name === 'actorLeft') lives.in(world).names.leave(world, String(event.data['name']));
     else noteHarm(world, event);
   },

@@ -158,7 +158,7 @@ export const questsConcept = defineConcept(quests, {
       world.actors.each((row) => mendWaits(world, row, Number(data['seconds'])));
     },
   },
-  hears: hear,
+  onEvent: hear,
   timers: { look: lookBack },
   systems: {
     thresholds: (world) => {

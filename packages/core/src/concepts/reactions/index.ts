@@ -28,7 +28,7 @@ export const reactionsConcept = defineConcept(reactions, {
     return { list, on: grouped(list, ({ pattern }) => pattern.event) };
   },
   findings,
-  hears: (world, event) => {
+  onEvent: (world, event) => {
     for (const reaction of reactions.of(world.rules).on.get(event.name) ?? [])
       for (const owner of ownersOf(world, event, reaction)) react(world, event, reaction, owner);
   },

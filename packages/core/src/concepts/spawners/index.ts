@@ -36,6 +36,6 @@ export const spawnersConcept = defineConcept(spawners, {
   findings,
   lifecycle: { worldStarted: (world) => spawners.in(world).list.forEach((spawner) => begin(world, spawner)), rulesAdopted: followSpawners },
   systems: { timers: makeAll },
-  hears: (world, event) => hear(world, event),
+  onEvent: (world, event) => hear(world, event),
   display: ({ list }) => list.map(({ id, index, thing: { x, y } }) => ({ id, index, x, y })),
 });

@@ -4,7 +4,7 @@ import { compileStates } from './compile.js';
 import { events } from './events.js';
 import { findings } from './findings.js';
 import { GIVEN, schema } from './schema.js';
-import { adoptStates, endTimes, enterState, leaveState, stateOf, witnessStates } from './system.js';
+import { adoptStates, endTimes, enterState, leaveState, stateOf, leaveStatesOnEvent } from './system.js';
 import { statesTable } from './tables.js';
 import { states } from './state.js';
 
@@ -70,7 +70,7 @@ export const statesConcept = defineConcept(states, {
     },
   },
   findings,
-  witness: witnessStates,
+  onAnnounce: leaveStatesOnEvent,
   systems: { timers: endTimes },
   lifecycle: {
     actorSpawned: (world, row) => {

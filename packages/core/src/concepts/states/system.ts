@@ -107,7 +107,7 @@ export function endTimes(world: World): void {
 }
 
 /** Statuses lead into the states that go with them and out again; events end the states that wait for them. */
-export function witnessStates(world: World, event: GameEvent): void {
+export function leaveStatesOnEvent(world: World, event: GameEvent): void {
   const grip = states.in(world);
   const waiting = grip.endedBy.get(event.name);
   if (waiting) endWaiting(world, grip, waiting, event);

@@ -92,7 +92,7 @@ export const tracksConcept = defineConcept(tracks, {
     },
   },
   // Whoever fell may be gone when it is heard, and what was done to them with it.
-  witness: (world, event) => {
+  onAnnounce: (world, event) => {
     const { on, parts } = tracks.in(world);
     if (event.name !== 'actorDefeated') return;
     for (const { track, source } of on.get(event.name) ?? []) {
@@ -101,7 +101,7 @@ export const tracksConcept = defineConcept(tracks, {
         parts.set(partsKey(event, track.index, track.sources.indexOf(source)), divide(world, 1, earner, event.subject, source.share));
     }
   },
-  hears: (world, event) => {
+  onEvent: (world, event) => {
     const { on, parts } = tracks.in(world);
     for (const { track, source } of on.get(event.name) ?? []) earn(world, event, track.index, track.sources.indexOf(source));
     if (event.name === 'actorDefeated') loseByFall(world, event);

@@ -20,10 +20,10 @@ import { type OwnCast, ownCast } from '../playtest/casting';
 import { Controls } from '../playtest/controls';
 import { hudOf, type HudView, teamOf } from '../playtest/display';
 import { Flourishes } from '../playtest/flourishes';
-import { growthOf, type GrowthView } from '../playtest/growth';
-import { ACHIEVEMENTS, GrowthLine } from '../playtest/growth-line';
-import { HonourWindow } from '../playtest/honour-window';
-import { honoursOf, type HonoursView } from '../playtest/honours';
+import { levelsOf, type LevelsView } from '../playtest/levels';
+import { ACHIEVEMENTS, LevelLine } from '../playtest/level-line';
+import { AchievementWindow } from '../playtest/achievement-window';
+import { achievementsOf, type AchievementsView } from '../playtest/achievements';
 import { Hud } from '../playtest/hud';
 import { Roster, rosterOf, type RosterView } from '../playtest/roster';
 import { economyOf, type EconomyView } from '../playtest/economy';
@@ -46,8 +46,8 @@ import { Theme } from '../shared/theme';
     ArenaView,
     Around,
     Flourishes,
-    GrowthLine,
-    HonourWindow,
+    LevelLine,
+    AchievementWindow,
     Hud,
     MoneyLine,
     MoneyWindow,
@@ -80,19 +80,19 @@ import { Theme } from '../shared/theme';
         <div class="screen">
           <ee-arena label="The arena as your seat was told" [marked]="link()!.welcome()?.row" (pointed)="link()!.ask({ do: 'moveTo', x: $event.x, y: $event.y })" (hovered)="spot = $event" />
           <ee-around [view]="around()" (ask)="link()!.ask($event)" />
-          <ee-honour-window [view]="learning() === ACHIEVEMENTS ? honours() : undefined" (closed)="learning.set('')" />
-          <ee-quest-window [view]="learning() === QUESTS ? quests() : undefined" (ask)="link()!.ask($event)" (closed)="learning.set('')" />
-          <ee-money-window [view]="learning() === MONEY ? economy() : undefined" (ask)="link()!.ask($event)" (closed)="learning.set('')" />
-          <ee-skill-window [tree]="tree()" (ask)="link()!.ask($event)" (closed)="learning.set('')" />
+          <ee-achievement-window [view]="openPanel() === ACHIEVEMENTS ? achievements() : undefined" (closed)="openPanel.set('')" />
+          <ee-quest-window [view]="openPanel() === QUESTS ? quests() : undefined" (ask)="link()!.ask($event)" (closed)="openPanel.set('')" />
+          <ee-money-window [view]="openPanel() === MONEY ? economy() : undefined" (ask)="link()!.ask($event)" (closed)="openPanel.set('')" />
+          <ee-skill-window [tree]="tree()" (ask)="link()!.ask($event)" (closed)="openPanel.set('')" />
           <ee-flourishes [now]="flourishes()" />
         </div>
         @if (refusal()) {
           <p class="refusal" role="alert">{{ refusal() }}</p>
         }
         <ee-hud [view]="hud()" [cast]="cast()" [uses]="uses()" (use)="link()!.ask({ do: 'use', ability: $event })" />
-        <ee-quest-lines [view]="quests()" [open]="learning()" (ask)="link()!.ask($event)" (toggled)="learning.set(learning() === $event ? '' : $event)" />
-        <ee-money-line [view]="economy()" [open]="learning()" (toggled)="learning.set(learning() === $event ? '' : $event)" />
-        <ee-growth-line [honours]="honours()" [view]="growth()" [open]="learning()" (toggled)="learning.set(learning() === $event ? '' : $event)" />
+        <ee-quest-lines [view]="quests()" [open]="openPanel()" (ask)="link()!.ask($event)" (toggled)="openPanel.set(openPanel() === $event ? '' : $event)" />
+        <ee-money-line [view]="economy()" [open]="openPanel()" (toggled)="openPanel.set(openPanel() === $event ? '' : $event)" />
+        <ee-level-line [achievements]="achievements()" [view]="levels()" [open]="openPanel()" (toggled)="openPanel.set(openPanel() === $event ? '' : $event)" />
         <ee-roster [view]="roster()" (ask)="link()!.ask($event)" />
         <p class="soft">Move with W A S D or the arrow keys, or point where to go. 1 to 6 use abilities where the pointer is, X breaks off. E asks of what is near, T takes all, Q leaves, O and N answer who offers a quest, M opens your money.</p>
       } @else {
@@ -151,17 +151,17 @@ export class Join implements OnDestroy {
     () => this.around(),
     () => this.quests()?.offered[0]?.id,
   );
-  protected readonly growth = signal<GrowthView | undefined>(undefined);
+  protected readonly levels = signal<LevelsView | undefined>(undefined);
   protected readonly ACHIEVEMENTS = ACHIEVEMENTS;
   protected readonly QUESTS = QUESTS;
   protected readonly MONEY = MONEY;
   protected readonly economy = signal<EconomyView | undefined>(undefined);
   protected readonly quests = signal<QuestsView | undefined>(undefined);
-  protected readonly honours = signal<HonoursView | undefined>(undefined);
+  protected readonly achievements = signal<AchievementsView | undefined>(undefined);
   protected readonly roster = signal<readonly RosterView[]>([]);
   /** The skill tree whose window is open. */
-  protected readonly learning = signal('');
-  protected readonly tree = computed(() => this.growth()?.trees.find(({ id }) => id === this.learning()));
+  protected readonly openPanel = signal('');
+  protected readonly tree = computed(() => this.levels()?.trees.find(({ id }) => id === this.openPanel()));
   protected readonly around = signal<SurroundingsView | undefined>(undefined);
   protected readonly cast = signal<OwnCast | undefined>(undefined);
   protected readonly uses = signal<readonly PredictedUse[]>([]);
@@ -204,17 +204,17 @@ export class Join implements OnDestroy {
     if (shown.length > 0 || this.flourishes().length > 0) this.flourishes.set(shown);
     this.hud.set(hudOf(copy, row));
     this.around.set(surroundingsOf(copy, row));
-    this.growth.set(growthOf(copy, row));
+    this.levels.set(levelsOf(copy, row));
     this.roster.set(rosterOf(copy, row));
-    this.honours.set(honoursOf(copy, row));
+    this.achievements.set(achievementsOf(copy, row));
     this.quests.set(questsOf(copy, row));
-    showStatement(this.economy, economyOf(copy, row), this.learning);
+    showStatement(this.economy, economyOf(copy, row), this.openPanel);
     this.team.set(teamOf(copy, row)?.label ?? '');
   }
 
   protected key(event: KeyboardEvent): void {
     if (this.controls.key(event, true) || event.repeat || event.ctrlKey || event.metaKey || event.altKey || isTyping(event)) return;
-    if (event.key.toLowerCase() === 'm' && this.economy()) this.learning.update((open) => (open === MONEY ? '' : MONEY));
+    if (event.key.toLowerCase() === 'm' && this.economy()) this.openPanel.update((open) => (open === MONEY ? '' : MONEY));
   }
 
   ngOnDestroy(): void {

@@ -28,10 +28,10 @@ import { Controls } from './controls';
 import { actorsOf, difference, hudOf, type HudView, teamOf, untold } from './display';
 import { Figures } from './figures';
 import { Flourishes } from './flourishes';
-import { growthOf, type GrowthView, type TreeView } from './growth';
-import { ACHIEVEMENTS, GrowthLine } from './growth-line';
-import { HonourWindow } from './honour-window';
-import { honoursOf, type HonoursView } from './honours';
+import { levelsOf, type LevelsView, type TreeView } from './levels';
+import { ACHIEVEMENTS, LevelLine } from './level-line';
+import { AchievementWindow } from './achievement-window';
+import { achievementsOf, type AchievementsView } from './achievements';
 import { Hud } from './hud';
 import { JoinLink } from './join-link';
 import { OpenRoom, type OpenSeat } from './open-room';
@@ -58,13 +58,13 @@ interface SeatView extends OpenSeat {
   readonly verdict: ReturnType<typeof signal<{ readonly agrees: boolean | undefined; readonly text: string }>>;
   readonly team: ReturnType<typeof signal<string>>;
   readonly around: ReturnType<typeof signal<SurroundingsView | undefined>>;
-  readonly growth: ReturnType<typeof signal<GrowthView | undefined>>;
-  readonly honours: ReturnType<typeof signal<HonoursView | undefined>>;
+  readonly levels: ReturnType<typeof signal<LevelsView | undefined>>;
+  readonly achievements: ReturnType<typeof signal<AchievementsView | undefined>>;
   readonly quests: ReturnType<typeof signal<QuestsView | undefined>>;
   readonly economy: ReturnType<typeof signal<EconomyView | undefined>>;
   readonly roster: ReturnType<typeof signal<readonly RosterView[]>>;
   /** The skill tree whose window is open. */
-  readonly learning: ReturnType<typeof signal<string>>;
+  readonly openPanel: ReturnType<typeof signal<string>>;
 }
 
 const VERDICT_EVERY_MS = 500;
@@ -77,8 +77,8 @@ const VERDICT_EVERY_MS = 500;
     Around,
     Figures,
     Flourishes,
-    GrowthLine,
-    HonourWindow,
+    LevelLine,
+    AchievementWindow,
     Hud,
     MoneyLine,
     MoneyWindow,
@@ -116,12 +116,12 @@ export class Playtest implements OnDestroy {
       verdict: signal<{ agrees: boolean | undefined; text: string }>({ agrees: undefined, text: '' }),
       team: signal(''),
       around: signal<SurroundingsView | undefined>(undefined),
-      growth: signal<GrowthView | undefined>(undefined),
-      honours: signal<HonoursView | undefined>(undefined),
+      levels: signal<LevelsView | undefined>(undefined),
+      achievements: signal<AchievementsView | undefined>(undefined),
       quests: signal<QuestsView | undefined>(undefined),
       economy: signal<EconomyView | undefined>(undefined),
       roster: signal<readonly RosterView[]>([]),
-      learning: signal(''),
+      openPanel: signal(''),
     })),
   );
   protected readonly driven = signal('');
@@ -234,22 +234,22 @@ export class Playtest implements OnDestroy {
   }
 
   /** The achievements of a seat, where their window is open. */
-  protected honoursOpen(seat: SeatView): HonoursView | undefined {
-    return seat.learning() === ACHIEVEMENTS ? seat.honours() : undefined;
+  protected achievementsOpen(seat: SeatView): AchievementsView | undefined {
+    return seat.openPanel() === ACHIEVEMENTS ? seat.achievements() : undefined;
   }
 
   /** The quests of a seat, where their window is open. */
   protected questsOpen(seat: SeatView): QuestsView | undefined {
-    return seat.learning() === QUESTS ? seat.quests() : undefined;
+    return seat.openPanel() === QUESTS ? seat.quests() : undefined;
   }
 
   /** The money of a seat, where its window is open. */
   protected moneyOpen(seat: SeatView): EconomyView | undefined {
-    return seat.learning() === MONEY ? seat.economy() : undefined;
+    return seat.openPanel() === MONEY ? seat.economy() : undefined;
   }
 
   protected treeOf(seat: SeatView): TreeView | undefined {
-    return seat.growth()?.trees.find(({ id }) => id === seat.learning());
+    return seat.levels()?.trees.find(({ id }) => id === seat.openPanel());
   }
 
   private read(): void {
@@ -261,11 +261,11 @@ export class Playtest implements OnDestroy {
       if (!copy || row === undefined) continue;
       seat.hud.set(hudOf(copy, row));
       seat.around.set(surroundingsOf(copy, row));
-      seat.growth.set(growthOf(copy, row));
+      seat.levels.set(levelsOf(copy, row));
       seat.roster.set(rosterOf(copy, row));
-      seat.honours.set(honoursOf(copy, row));
+      seat.achievements.set(achievementsOf(copy, row));
       seat.quests.set(questsOf(copy, row));
-      showStatement(seat.economy, economyOf(copy, row), seat.learning);
+      showStatement(seat.economy, economyOf(copy, row), seat.openPanel);
       seat.team.set(teamOf(copy, row)?.label ?? '');
       if (judge && truth?.copy) this.judge(seat, truth);
     }
@@ -331,7 +331,7 @@ export class Playtest implements OnDestroy {
       this.truth()?.pace(this.speed() === 0 ? 1 : 0);
     } else if (event.key.toLowerCase() === 'm') {
       const seat = this.drivenSeat();
-      if (seat?.economy()) seat.learning.set(seat.learning() === MONEY ? '' : MONEY);
+      if (seat?.economy()) seat.openPanel.set(seat.openPanel() === MONEY ? '' : MONEY);
     } else if (event.key.toLowerCase() === 'y') this.ask(this.drivenSeat());
     else if (event.key === 'Escape') {
       this.poking.set(false);

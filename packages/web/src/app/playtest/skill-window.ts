@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import type { Ask } from './controls';
-import type { TreeView } from './growth';
+import type { TreeView } from './levels';
 
 /** What a seat's player has learned, and can learn: one line a node. */
 @Component({

@@ -1,8 +1,8 @@
 import { TestBed } from '@angular/core/testing';
 import { documentNow, Seen } from '../testing/bench';
 import { bare, choose, spec } from '../testing/specs';
-import { Labour, type Watch } from '../shared/labour';
-import { labourApi } from '../shared/labour-api';
+import { BackgroundTasks, type Watch } from '../shared/background-tasks';
+import { backgroundTasksApi } from '../shared/background-tasks-api';
 import { EconomyOutcomes } from './economy/economy-outcomes';
 import { EconomyRulesPart } from './economy/economy-rules';
 import { MarketSentences } from './economy/market-sentences';
@@ -21,7 +21,7 @@ const entryNow = (chapter: string, id: string) => documentNow()[chapter].find((e
 const economyNow = () => documentNow()['economy'] as unknown as Json;
 
 /** Long work without workers, and little of it. */
-class LabourAtHand {
+class TasksAtHand {
   async sample(
     document: unknown,
     id: string,
@@ -31,18 +31,18 @@ class LabourAtHand {
     asked: readonly number[],
     watch: Watch<SampleResult>,
   ) {
-    labourApi.beginSample(document, id, roller, thing);
+    backgroundTasksApi.beginSample(document, id, roller, thing);
     await Promise.resolve();
-    if (!watch.stopped()) watch.told(openings, labourApi.sample(3000, asked));
+    if (!watch.stopped()) watch.told(openings, backgroundTasksApi.sample(3000, asked));
   }
   async play(document: unknown, plan: PlanId, count: number, watch: Watch<Outcome>) {
     await Promise.resolve();
-    if (!watch.stopped()) watch.told(count, outcomeOf(plan, labourApi.play(document, plan, 1, 6)));
+    if (!watch.stopped()) watch.told(count, outcomeOf(plan, backgroundTasksApi.play(document, plan, 1, 6)));
   }
 }
 
 async function loot(id: string) {
-  TestBed.configureTestingModule({ providers: [LootBoard, { provide: Labour, useClass: LabourAtHand }] });
+  TestBed.configureTestingModule({ providers: [LootBoard, { provide: BackgroundTasks, useClass: TasksAtHand }] });
   const seen = await spec(LootSentences, 'loot', id);
   const odds = await Seen.of(LootOdds);
   document.body.append(odds.element);
@@ -213,7 +213,7 @@ describe('The sentences of an economy', () => {
 
 describe('What an economy comes to', () => {
   it('is on paper before any game, and then days, shares and money with error bars', async () => {
-    TestBed.configureTestingModule({ providers: [{ provide: Labour, useClass: LabourAtHand }] });
+    TestBed.configureTestingModule({ providers: [{ provide: BackgroundTasks, useClass: TasksAtHand }] });
     const rules = await spec(EconomyRulesPart, 'markets', 'exchange');
     const seen = await Seen.of(EconomyOutcomes);
     document.body.append(seen.element);

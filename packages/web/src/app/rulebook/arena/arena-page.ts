@@ -14,7 +14,7 @@ import { Part } from '../spec/part';
 import { Sentence } from '../spec/sentence';
 import { SpecContext } from '../spec/spec-context';
 import { ArenaMap, type Moved, sizeFrom } from './arena-map';
-import { type Otherwise, otherwiseOf } from './otherwise';
+import { type Override, overridesOf } from './overrides';
 import { PlacedContext } from './placed-context';
 import { CHAPTER_OF, type Item, type Kind, kindOf, type PlacedJson, type Point } from './things';
 
@@ -80,7 +80,7 @@ export class ArenaPage {
   });
   protected readonly all = computed(() => {
     const thing = this.chosen();
-    return thing ? otherwiseOf(this.context.document(), thing) : [];
+    return thing ? overridesOf(this.context.document(), thing) : [];
   });
   protected readonly said = computed(() => this.all().filter(({ at }) => this.context.value(at) !== undefined));
   protected readonly unsaid = computed(() => this.all().filter(({ at }) => this.context.value(at) === undefined));
@@ -188,7 +188,7 @@ export class ArenaPage {
   }
 
   /** Says something otherwise of this one, to begin with as its entry says it. */
-  protected async say({ at, begins, ask }: Otherwise): Promise<void> {
+  protected async say({ at, begins, ask }: Override): Promise<void> {
     const asked = ask && { interaction: ask.interaction, [ask.field]: ask.value };
     const problems = !asked
       ? await this.context.set(at, begins)
@@ -201,7 +201,7 @@ export class ArenaPage {
   }
 
   /** Takes out what was said otherwise; an interaction of which nothing is left to say goes with it. */
-  protected async unsay({ at }: Otherwise): Promise<void> {
+  protected async unsay({ at }: Override): Promise<void> {
     const asks = /^with\/asks\/(\d+)\/([^/]+)/.exec(at);
     if (!asks) return void (await this.context.set(at, undefined));
     const meant = (this.context.value('with/asks') as readonly Json[])[Number(asks[1])];

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, type OnDestroy, signal, untracked } from '@angular/core';
 import { differenceOf, type EconomyFacts, type Estimate, MOST_DAYS, type Outcome, percent, type PlanId, PLANS } from '@eager-ember/core';
 import { CoreClient } from '../../shared/core-client';
-import { Labour } from '../../shared/labour';
+import { BackgroundTasks } from '../../shared/background-tasks';
 import { Editor } from '../../store/editor';
 
 const GAMES = 1000;
@@ -19,7 +19,7 @@ const MOST_BARS = 7;
 })
 export class EconomyOutcomes implements OnDestroy {
   private readonly client = inject(CoreClient);
-  private readonly labour = inject(Labour);
+  private readonly tasks = inject(BackgroundTasks);
   private readonly document = inject(Editor).document;
   protected readonly plans = PLANS;
   protected readonly days = MOST_DAYS;
@@ -79,7 +79,7 @@ export class EconomyOutcomes implements OnDestroy {
     this.progress.set(0);
     try {
       for (const [i, { id }] of PLANS.entries())
-        await this.labour.play(document, id, GAMES, {
+        await this.tasks.play(document, id, GAMES, {
           stopped: () => turn !== this.turn,
           told: (done, outcome) => {
             this.progress.set((i + done / GAMES) / PLANS.length);

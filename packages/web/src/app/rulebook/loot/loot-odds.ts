@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, type OnDestroy, signal, untracked } from '@angular/core';
 import { type LootEvidence, percent, type Read, type SampleResult, SHARE_WORDS } from '@eager-ember/core';
-import { Labour } from '../../shared/labour';
+import { BackgroundTasks } from '../../shared/background-tasks';
 import { Editor } from '../../store/editor';
 import { SpecContext } from '../spec/spec-context';
 import { LootBoard } from './loot-board';
@@ -20,7 +20,7 @@ type Until = NonNullable<LootEvidence['until']>;
 })
 export class LootOdds implements OnDestroy {
   protected readonly board = inject(LootBoard);
-  private readonly labour = inject(Labour);
+  private readonly tasks = inject(BackgroundTasks);
   private readonly context = inject(SpecContext);
   private readonly document = inject(Editor).document;
   protected readonly percent = percent;
@@ -164,7 +164,7 @@ export class LootOdds implements OnDestroy {
     this.progress.set(0);
     const asked = odds.until.compared.map(({ opening }) => opening);
     try {
-      await this.labour.sample(document, this.context.id(), this.board.roller(), odds.until.thing, OPENINGS, asked, {
+      await this.tasks.sample(document, this.context.id(), this.board.roller(), odds.until.thing, OPENINGS, asked, {
         stopped: () => turn !== this.turn,
         told: (done, result) => {
           this.progress.set(done / OPENINGS);

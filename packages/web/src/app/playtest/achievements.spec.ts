@@ -3,9 +3,9 @@ import brinewick from '../../../../../examples/brinewick.json';
 import { documentNow, openBench, Seen } from '../testing/bench';
 import { bare, choose, spec } from '../testing/specs';
 import { AchievementSentences } from '../rulebook/achievements/achievement-sentences';
-import { GrowthLine } from './growth-line';
-import { HonourWindow } from './honour-window';
-import { honoursOf } from './honours';
+import { LevelLine } from './level-line';
+import { AchievementWindow } from './achievement-window';
+import { achievementsOf } from './achievements';
 
 /** What the seat north is told of its achievements, after some pokes. */
 function told(...actions: Record<string, unknown>[]) {
@@ -24,32 +24,32 @@ function told(...actions: Record<string, unknown>[]) {
 describe('What a seat knows of its achievements', () => {
   it('is which it has, how far the others are, and how many are secret', () => {
     const { copy, row } = told({ do: 'unlock', achievement: 'firstBlood' }, { do: 'give', attribute: 'podsTaken', amount: 1 });
-    const honours = honoursOf(copy, row)!;
-    expect([honours.done, honours.all, honours.hidden, honours.list.length]).toEqual([1, 9, 1, 8]);
-    expect(honours.list.find(({ key }) => key === 'podRunner')).toEqual(jasmine.objectContaining({ have: 1, need: 20, done: false }));
+    const achievements = achievementsOf(copy, row)!;
+    expect([achievements.done, achievements.all, achievements.hidden, achievements.list.length]).toEqual([1, 9, 1, 8]);
+    expect(achievements.list.find(({ key }) => key === 'podRunner')).toEqual(jasmine.objectContaining({ have: 1, need: 20, done: false }));
     const other = copy.rows('actors').find((one) => one !== row && copy.value('actors', one, 'name') === 'south')!;
-    expect(honoursOf(copy, other)).toBeUndefined();
+    expect(achievementsOf(copy, other)).toBeUndefined();
   });
 
   it('is the secret one in words, once it is found', () => {
     const { copy, row } = told({ do: 'unlock', achievement: 'lastBreath' });
-    const honours = honoursOf(copy, row)!;
-    expect([honours.done, honours.hidden]).toEqual([1, 0]);
-    expect(honours.list.at(-1)).toEqual(jasmine.objectContaining({ label: 'On the last breath', done: true, points: 40 }));
+    const achievements = achievementsOf(copy, row)!;
+    expect([achievements.done, achievements.hidden]).toEqual([1, 0]);
+    expect(achievements.list.at(-1)).toEqual(jasmine.objectContaining({ label: 'On the last breath', done: true, points: 40 }));
     expect(JSON.stringify(copy.contents())).not.toContain('lastBreath');
   });
 
   it('is listed, and followed on the display where its author says so', async () => {
     const { copy, row } = told({ do: 'unlock', achievement: 'firstBlood' });
     openBench();
-    const honours = honoursOf(copy, row);
-    const window = await Seen.of(HonourWindow, { view: honours });
-    expect(window.text('[data-honour="firstBlood"]')).toContain('unlocked: First fall');
-    expect(window.text('[data-honour="podRunner"]')).toContain('0/20');
+    const achievements = achievementsOf(copy, row);
+    const window = await Seen.of(AchievementWindow, { view: achievements });
+    expect(window.text('[data-achievement="firstBlood"]')).toContain('unlocked: First fall');
+    expect(window.text('[data-achievement="podRunner"]')).toContain('0/20');
     expect(window.text('ul')).toContain('One more is secret.');
-    const line = await Seen.of(GrowthLine, { view: { levels: [], trees: [] }, honours });
+    const line = await Seen.of(LevelLine, { view: { levels: [], trees: [] }, achievements });
     expect(line.text('[data-following="lampreyBane"]')).toContain('0/10');
-    expect(line.text('[data-honours]')).toBe('Achievements, 1 of 9');
+    expect(line.text('[data-achievements]')).toBe('Achievements, 1 of 9');
   });
 });
 

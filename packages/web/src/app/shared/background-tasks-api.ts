@@ -21,7 +21,7 @@ function rulesOf(document: unknown): Rules {
 }
 
 /** Long work, in small goes: whoever asks for the next one can stop before it. Runs in workers of its own, beside the one for evidence. */
-export const labourApi = {
+export const backgroundTasksApi = {
   beginSample: (document: unknown, id: string, roller: Roller, thing: string): void => {
     sampler = new LootSampler(rulesOf(document), id, roller, thing);
   },
@@ -45,4 +45,4 @@ export const labourApi = {
     return Array.from({ length: to - from + 1 }, (_, i) => games!.of.play(from + i));
   },
 };
-export type LabourApi = typeof labourApi;
+export type BackgroundTasksApi = typeof backgroundTasksApi;

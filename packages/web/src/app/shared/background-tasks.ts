@@ -1,7 +1,7 @@
 import { Injectable } from '@angular/core';
 import { type Outcome, outcomeOf, type Game, type PlanId, type Roller, type SampleResult } from '@eager-ember/core';
 import { type Remote, wrap } from 'comlink';
-import type { LabourApi } from './labour-api';
+import type { BackgroundTasksApi } from './background-tasks-api';
 
 /** How many work at once: as many as the machine has cores, up to a few. */
 const MOST_WORKERS = 4;
@@ -17,11 +17,13 @@ export interface Watch<T> {
 
 /** Long work in web workers: never on the interface's thread, with progress, and stopped between two goes. */
 @Injectable({ providedIn: 'root' })
-export class Labour {
-  private readonly workers: Remote<LabourApi>[] = [];
+export class BackgroundTasks {
+  private readonly workers: Remote<BackgroundTasksApi>[] = [];
 
-  private worker(i: number): Remote<LabourApi> {
-    return (this.workers[i] ??= wrap<LabourApi>(new Worker(new URL('./labour.worker', import.meta.url), { type: 'module' })));
+  private worker(i: number): Remote<BackgroundTasksApi> {
+    return (this.workers[i] ??= wrap<BackgroundTasksApi>(
+      new Worker(new URL('./background-tasks.worker', import.meta.url), { type: 'module' }),
+    ));
   }
 
   /** Opens a table so many times with the real core. */

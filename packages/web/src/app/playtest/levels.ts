@@ -45,13 +45,13 @@ export interface TreeView {
   }[];
 }
 
-export interface GrowthView {
+export interface LevelsView {
   readonly levels: readonly LevelView[];
   readonly trees: readonly TreeView[];
 }
 
 /** Reads an actor's levels and skill trees from a copy: only what the copy was told. */
-export function growthOf(copy: Copy, row: number): GrowthView {
+export function levelsOf(copy: Copy, row: number): LevelsView {
   const { tracks = [], trees = [], attributes } = displayOf(copy.schema);
   const [reached, learned] = [copy.entries(tracksTable), copy.entries(treesTable)];
   const levels = tracks.flatMap(({ id, label, levels: top, needs }): readonly LevelView[] => {

@@ -4,7 +4,7 @@ import { amount, choice, condition, duration, numberFrom, type PartFormat, text 
 import { entryOf, kindOf, type PlacedJson } from './things';
 
 /** Something that a placed thing can say otherwise than its entry, as a sentence with one part. */
-export interface Otherwise {
+export interface Override {
   /** What the chip says that adds it. */
   readonly name: string;
   readonly at: string;
@@ -21,10 +21,10 @@ const goes = choice({ forAll: 'for everybody', perPlayer: 'for its taker alone' 
 const visitors = choice({ many: 'all who come', one: 'one visitor at a time' });
 
 /** What can be said otherwise of a placed thing, in the order of its kind. */
-export function otherwiseOf(document: RulesetJson | undefined, thing: PlacedJson): readonly Otherwise[] {
+export function overridesOf(document: RulesetJson | undefined, thing: PlacedJson): readonly Override[] {
   const entry = entryOf(document, thing) ?? {};
   const own = entry as Readonly<Record<string, unknown>>;
-  const plain = (name: string, before: string, format: PartFormat, otherwise: unknown, after = '', field = name): Otherwise => ({
+  const plain = (name: string, before: string, format: PartFormat, otherwise: unknown, after = '', field = name): Override => ({
     name,
     at: `with/${field}`,
     before,
@@ -59,9 +59,9 @@ export function otherwiseOf(document: RulesetJson | undefined, thing: PlacedJson
   }
 }
 
-function asksOf(document: RulesetJson | undefined, thing: PlacedJson, entry: Readonly<Record<string, unknown>>): readonly Otherwise[] {
+function asksOf(document: RulesetJson | undefined, thing: PlacedJson, entry: Readonly<Record<string, unknown>>): readonly Override[] {
   const asks = (thing.with?.['asks'] ?? []) as readonly { interaction: string }[];
-  return ((entry['interactions'] ?? []) as readonly string[]).flatMap((id): readonly Otherwise[] => {
+  return ((entry['interactions'] ?? []) as readonly string[]).flatMap((id): readonly Override[] => {
     const one = entriesOf(document, 'interactions').find((interaction) => interaction.id === id);
     if (!one) return [];
     const found = asks.findIndex(({ interaction }) => interaction === id);
@@ -114,10 +114,10 @@ function asksOf(document: RulesetJson | undefined, thing: PlacedJson, entry: Rea
   });
 }
 
-function holdsOf(document: RulesetJson | undefined, entry: Readonly<Record<string, unknown>>): readonly Otherwise[] {
+function holdsOf(document: RulesetJson | undefined, entry: Readonly<Record<string, unknown>>): readonly Override[] {
   const container = entriesOf(document, 'containers').find(({ id }) => id === entry['container']);
   if (!container) return [];
-  const one = (name: string, field: string, before: string, format: PartFormat, otherwise: unknown, after = ''): Otherwise => ({
+  const one = (name: string, field: string, before: string, format: PartFormat, otherwise: unknown, after = ''): Override => ({
     name,
     at: `with/holds/${field}`,
     before,

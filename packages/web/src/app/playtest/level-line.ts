@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import type { GrowthView } from './growth';
-import type { HonoursView } from './honours';
+import type { LevelsView } from './levels';
+import type { AchievementsView } from './achievements';
 
 /** What is open, where it is the window of achievements: no tree has an id with a sign. */
 export const ACHIEVEMENTS = '#achievements';
@@ -9,7 +9,7 @@ const MOST_FOLLOWED = 2;
 
 /** An actor's levels, and its skill trees with the points that are free. */
 @Component({
-  selector: 'ee-growth-line',
+  selector: 'ee-level-line',
   template: `
     @if (view(); as now) {
       @for (track of now.levels; track track.id) {
@@ -30,8 +30,8 @@ const MOST_FOLLOWED = 2;
       @for (tree of now.trees; track tree.id) {
         <button type="button" class="act" [attr.data-tree]="tree.id" [attr.aria-expanded]="open() === tree.id" (click)="toggled.emit(tree.id)">{{ tree.label }}, <span class="mono">{{ tree.free }}</span> free</button>
       }
-      @if (honours(); as all) {
-        <button type="button" class="act" data-honours [attr.aria-expanded]="open() === ACHIEVEMENTS" (click)="toggled.emit(ACHIEVEMENTS)">Achievements, <span class="mono">{{ all.done }}</span> of {{ all.all }}</button>
+      @if (achievements(); as all) {
+        <button type="button" class="act" data-achievements [attr.aria-expanded]="open() === ACHIEVEMENTS" (click)="toggled.emit(ACHIEVEMENTS)">Achievements, <span class="mono">{{ all.done }}</span> of {{ all.all }}</button>
       }
       </div>
     }
@@ -91,14 +91,14 @@ const MOST_FOLLOWED = 2;
   host: { '[class.compact]': 'compact()' },
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
-export class GrowthLine {
-  readonly view = input<GrowthView>();
-  readonly honours = input<HonoursView>();
+export class LevelLine {
+  readonly view = input<LevelsView>();
+  readonly achievements = input<AchievementsView>();
   /** Little room: what is followed, and how far a level is, are left to the windows. */
   readonly compact = input(false);
   protected readonly ACHIEVEMENTS = ACHIEVEMENTS;
   protected readonly following = computed(() =>
-    (this.compact() ? [] : (this.honours()?.list ?? [])).filter(({ hud }) => hud).slice(0, MOST_FOLLOWED),
+    (this.compact() ? [] : (this.achievements()?.list ?? [])).filter(({ hud }) => hud).slice(0, MOST_FOLLOWED),
   );
   /** The tree whose window is open. */
   readonly open = input('');

@@ -2,7 +2,7 @@ import { compileRuleset, Copy, Publisher, seatsTable, wireSchemaOf, World } from
 import brinewick from '../../../../../examples/brinewick.json';
 import { openBench, Seen } from '../testing/bench';
 import type { Ask } from './controls';
-import { growthOf } from './growth';
+import { levelsOf } from './levels';
 import { rosterOf } from './roster';
 import { SkillWindow } from './skill-window';
 
@@ -23,10 +23,10 @@ function told(...inputs: Record<string, unknown>[]): { copy: Copy; row: number }
 }
 const learn = (node: string) => ({ do: 'learn', tree: 'diversTrade', node });
 
-describe('What a seat knows of its growth', () => {
+describe('What a seat knows of its levels', () => {
   it('is its level, and what is open in its trees', () => {
     const { copy, row } = told(learn('deepBreath'), learn('deepBreath'));
-    const { levels, trees } = growthOf(copy, row);
+    const { levels, trees } = levelsOf(copy, row);
     expect(levels).toEqual([jasmine.objectContaining({ label: 'Standing', level: 4, text: '58 of 480' })]);
     expect([trees[0].free, trees[0].spent, trees[0].respec]).toEqual([2, 2, 'give all back']);
     const node = (id: string) => trees[0].nodes.find((one) => one.id === id)!;
@@ -41,8 +41,8 @@ describe('What a seat knows of its growth', () => {
   it('is nobody else’s tree', () => {
     const { copy, row } = told();
     const other = copy.rows('actors').find((one) => one !== row && copy.value('tracks', one, 'standing.level') !== undefined)!;
-    expect(growthOf(copy, other).levels.length).toBe(1);
-    expect(growthOf(copy, other).trees).toEqual([]);
+    expect(levelsOf(copy, other).levels.length).toBe(1);
+    expect(levelsOf(copy, other).trees).toEqual([]);
   });
 
   it('is who is in which crew', () => {
@@ -58,7 +58,7 @@ describe('The window of a skill tree', () => {
   it('lets what is open be learned, and what nothing rests on be given back', async () => {
     const { copy, row } = told(learn('deepBreath'), learn('deepBreath'), learn('calm'));
     openBench();
-    const seen = await Seen.of(SkillWindow, { tree: growthOf(copy, row).trees[0] });
+    const seen = await Seen.of(SkillWindow, { tree: levelsOf(copy, row).trees[0] });
     const asked: Ask[] = [];
     seen.fixture.componentInstance.ask.subscribe((ask) => asked.push(ask));
     expect(seen.text('[data-node="lungsOfBrine"]')).toContain('Lungs of brine needs standing 6.');

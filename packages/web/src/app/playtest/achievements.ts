@@ -2,7 +2,7 @@ import { achievementsTable, type Copy, secretsFoundTable } from '@eager-ember/co
 import { displayOf } from './display';
 
 /** An achievement as its player finds it. */
-export interface HonourView {
+export interface AchievementView {
   readonly key: string;
   readonly label: string;
   readonly text: string;
@@ -14,8 +14,8 @@ export interface HonourView {
   readonly hud: boolean;
 }
 
-export interface HonoursView {
-  readonly list: readonly HonourView[];
+export interface AchievementsView {
+  readonly list: readonly AchievementView[];
   /** Secret ones that are not found yet. */
   readonly hidden: number;
   readonly done: number;
@@ -23,11 +23,11 @@ export interface HonoursView {
 }
 
 /** Reads an actor's achievements from a copy; undefined where it was told of none. */
-export function honoursOf(copy: Copy, row: number): HonoursView | undefined {
+export function achievementsOf(copy: Copy, row: number): AchievementsView | undefined {
   const { achievements } = displayOf(copy.schema);
   if (!achievements || achievements.list.length + achievements.secrets === 0) return undefined;
   const told = copy.entries(achievementsTable);
-  const open = achievements.list.flatMap((one): readonly HonourView[] => {
+  const open = achievements.list.flatMap((one): readonly AchievementView[] => {
     const have = told.value(row, one.id);
     if (have === undefined) return [];
     const done = told.value(row, one.id, 'done') === 1;
@@ -45,7 +45,7 @@ export function honoursOf(copy: Copy, row: number): HonoursView | undefined {
     ];
   });
   const secrets = copy.of(secretsFoundTable);
-  const found = secrets.rowsOf(row).map((at): HonourView => {
+  const found = secrets.rowsOf(row).map((at): AchievementView => {
     const { label = '', text = '', points = 0 } = secrets.row(at);
     return { key: `found ${at}`, label, text, have: 1, need: 1, done: true, points, hud: false };
   });

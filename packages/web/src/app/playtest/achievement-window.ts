@@ -1,16 +1,16 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
-import type { HonoursView } from './honours';
+import type { AchievementsView } from './achievements';
 
 /** A player's achievements: unlocked first, then those that are not, with how far they are. */
 @Component({
-  selector: 'ee-honour-window',
+  selector: 'ee-achievement-window',
   template: `
     @if (view(); as now) {
       <section role="region" aria-label="Achievements">
         <p class="head"><b>Achievements</b> <span class="mono" data-done>{{ now.done }}</span> of {{ now.all }} <button type="button" class="soft out" (click)="closed.emit()">close</button></p>
         <ul>
           @for (one of now.list; track one.key) {
-            <li [class.done]="one.done" [attr.data-honour]="one.key">
+            <li [class.done]="one.done" [attr.data-achievement]="one.key">
               <span aria-hidden="true">{{ one.done ? '◆' : '◇' }}</span>
               <span class="name"><span class="visually-hidden">{{ one.done ? 'unlocked: ' : 'locked: ' }}</span><b>{{ one.label }}</b>{{ ' ' }}<span class="soft">{{ one.text }}</span></span>
               <span class="mono">{{ one.need > 1 ? one.have + '/' + one.need : '' }}</span>
@@ -35,7 +35,7 @@ import type { HonoursView } from './honours';
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
-export class HonourWindow {
-  readonly view = input<HonoursView>();
+export class AchievementWindow {
+  readonly view = input<AchievementsView>();
   readonly closed = output<void>();
 }

@@ -1,0 +1,5 @@
+/// <reference lib="webworker" />
+import { expose } from 'comlink';
+import { backgroundTasksApi } from './background-tasks-api';
+
+expose(backgroundTasksApi);

@@ -1,5 +1,0 @@
-/// <reference lib="webworker" />
-import { expose } from 'comlink';
-import { labourApi } from './labour-api';
-
-expose(labourApi);
