@@ -27,10 +27,10 @@ export type AbilityNow = z.infer<typeof abilityNow>;
  * @param viewer who is told of them: its own player learns nothing that only the server knows
  */
 export function abilitiesNow(world: World, actor: number, viewer: Viewer = 'truth'): readonly AbilityNow[] {
-  const grip = abilities.in(world);
+  const state = abilities.in(world);
   if (world.actors.rowOf(actor) < 0) return [];
-  return grip.list
-    .filter((ability) => ownedRow(grip, actor, ability.index) >= 0)
+  return state.list
+    .filter((ability) => ownedRow(state, actor, ability.index) >= 0)
     .map((ability) => abilityFor(world, ability, actor, viewer));
 }
 

@@ -68,18 +68,18 @@ const shown = (value: number) => String(roundTo(value, DECIMALS));
 
 /** What an actor's attribute is made of; undefined where it has none of that name. */
 export function why(world: World, actor: number, id: string): Why | undefined {
-  const grip = attributes.in(world);
-  const index = grip.compiled.list.findIndex((attribute) => attribute.id === id);
+  const state = attributes.in(world);
+  const index = state.compiled.list.findIndex((attribute) => attribute.id === id);
   const row = world.actors.rowOf(actor);
-  const attribute = grip.compiled.list[index];
+  const attribute = state.compiled.list[index];
   if (row < 0 || !attribute?.present[world.actors.cells.type[row]]) return undefined;
-  const entry = grip.compiled.entries[index];
-  const cells = grip.cells[index];
+  const entry = state.compiled.entries[index];
+  const cells = state.cells[index];
   const low = lowOf(world, attribute, actor);
   const high = attribute.max ? highOf(world, attribute, actor, low) : undefined;
   const modifiers = modifiersOn(world, row, index);
   const base = cells.own.data[row];
-  const before = attribute.kind === 'stat' ? combine(base, sumModifiers(world, grip, row, index)) : base;
+  const before = attribute.kind === 'stat' ? combine(base, sumModifiers(world, state, row, index)) : base;
   const { refill } = attribute;
   const own = { owner: actor, source: 0, target: 0 };
   const rate = refill && (refill.while === undefined || refill.while(world, own) !== 0 ? refill.rate.run(world, own) : 0);

@@ -18,14 +18,14 @@ const [CASTING, CHANNELLING, RECOVERING] = [0, 1, 2];
 export function useAbility(world: World, actor: number, id: string, request: AimRequest = {}): void {
   const row = world.actors.rowOf(actor);
   if (row < 0) return;
-  const grip = abilities.in(world);
+  const tables = abilities.in(world);
   const index = world.rules.chapters.get('abilities')!.ids.indexOf(id);
-  const ability = grip.list[index] as Ability | undefined;
+  const ability = tables.list[index] as Ability | undefined;
   const aim = ability && aimOf(world, ability, actor, request);
-  const refusal = refusalIn(world, grip, ability, actor, aim);
+  const refusal = refusalIn(world, tables, ability, actor, aim);
   if (refusal || !ability || !aim || 'reason' in aim)
     return world.emit(events.abilityRefused, { subject: actor }, { ability: id, ...(refusal ?? { reason: 'notOwned' }) });
-  begin(world, grip, ability, actor, aim);
+  begin(world, tables, ability, actor, aim);
 }
 
 /**
@@ -33,11 +33,11 @@ export function useAbility(world: World, actor: number, id: string, request: Aim
  * @param tick the tick in which it would be asked for, as far as waiting goes
  */
 export function canUse(world: World, actor: number, ability: Ability, request: AimRequest, tick = world.tick): boolean {
-  const grip = abilities.in(world);
-  const at = ownedRow(grip, actor, ability.index);
+  const tables = abilities.in(world);
+  const at = ownedRow(tables, actor, ability.index);
   // Most of the time it is cooling down: that is asked before anything is measured.
-  if (at < 0 || grip.of.ready[at] > tick) return false;
-  return refusalIn(world, grip, ability, actor, aimOf(world, ability, actor, request), tick) === undefined;
+  if (at < 0 || tables.of.ready[at] > tick) return false;
+  return refusalIn(world, tables, ability, actor, aimOf(world, ability, actor, request), tick) === undefined;
 }
 
 /** What keeps an actor from using an ability of its own now, aimed at what offers itself. */
@@ -48,23 +48,23 @@ export function refusalNow(world: World, ability: Ability, actor: number): Refus
 /** What keeps an actor from using an ability now. */
 function refusalIn(
   world: World,
-  grip: Abilities,
+  tables: Abilities,
   ability: Ability | undefined,
   actor: number,
   aim: Aim | Refusal | undefined,
   tick = world.tick,
 ): Refusal | undefined {
   const row = world.actors.rowOf(actor);
-  const at = ability ? ownedRow(grip, actor, ability.index) : -1;
-  const under = castRow(grip, actor);
+  const at = ability ? ownedRow(tables, actor, ability.index) : -1;
+  const under = castRow(tables, actor);
   // What falls due in this tick is there for what is asked in it.
-  if (at >= 0) refillStore(world, grip, at);
+  if (at >= 0) refillStore(world, tables, at);
   return refusalOf({
     owned: () => at >= 0,
-    busyWith: () => (under >= 0 && grip.cast.phase[under] !== RECOVERING ? grip.list[grip.cast.ability[under]].id : undefined),
+    busyWith: () => (under >= 0 && tables.cast.phase[under] !== RECOVERING ? tables.list[tables.cast.ability[under]].id : undefined),
     forbiddingState: () => forbidding(world, row, ability!),
-    wait: () => Math.max(0, grip.of.ready[at] - tick),
-    storeWait: () => (ability!.stored && grip.of.stored[at] <= 0 ? Math.max(0, grip.of.refill[at] - tick) : 0),
+    wait: () => Math.max(0, tables.of.ready[at] - tick),
+    storeWait: () => (ability!.stored && tables.of.stored[at] <= 0 ? Math.max(0, tables.of.refill[at] - tick) : 0),
     unmet: () => ability!.requires.find((requirement) => requirement.test(world, World.alone(actor)) === 0)?.words,
     onTheWay: () => ability!.breaks.movement && isHeading(world, row),
     aim: () => (aim && 'reason' in aim ? aim : undefined),
@@ -74,26 +74,26 @@ function refusalIn(
 
 /** The id of the state that an actor is in, where that keeps it from beginning an ability. */
 function forbidding(world: World, row: number, ability: Ability): string | undefined {
-  const grip = states.in(world);
+  const tables = states.in(world);
   const from = stateOf(world, row);
   const first = ability.cast ?? ability.channel ?? ability.recovery;
-  return mayUse(world, row) && (!first || mayFollowState(grip, from, first.state)) ? undefined : grip.list[from].id;
+  return mayUse(world, row) && (!first || mayFollowState(tables, from, first.state)) ? undefined : tables.list[from].id;
 }
 
-function begin(world: World, grip: Abilities, ability: Ability, actor: number, aim: Aim): void {
+function begin(world: World, tables: Abilities, ability: Ability, actor: number, aim: Aim): void {
   const row = world.actors.rowOf(actor);
   turnTo(world, ability, row, aim);
   const ticks = ability.cast ? ticksOf(world, ability.cast.seconds(world, World.alone(actor))) : 0;
   // What is begun at once ends a recovery from what was before.
-  if (castRow(grip, actor) >= 0) over(world, grip, actor);
+  if (castRow(tables, actor) >= 0) over(world, tables, actor);
   // What is over at once is announced once, as used.
-  if (ticks === 0) return finish(world, grip, ability, actor, aim, false, true);
+  if (ticks === 0) return finish(world, tables, ability, actor, aim, false, true);
   world.follow(events.castStarted, { subject: actor, source: actor, target: aim.target }, { ability: ability.id, ticks }, () => {
-    startPhase(world, grip, ability, actor, aim, CASTING, ticks, ability.cast!);
+    startPhase(world, tables, ability, actor, aim, CASTING, ticks, ability.cast!);
     if (!ability.chargeAtEnd) {
-      charge(world, grip, ability, actor, true);
-      const at = castRow(grip, actor);
-      if (at >= 0) grip.cast.charged[at] = 1;
+      charge(world, tables, ability, actor, true);
+      const at = castRow(tables, actor);
+      if (at >= 0) tables.cast.charged[at] = 1;
     }
     ability.onStart?.(world, partiesOf(actor, aim));
   });
@@ -111,7 +111,7 @@ function turnTo(world: World, { target: { at } }: Ability, row: number, aim: Aim
 /** Notes a part of a use that takes time and puts its user into the state that goes with it. */
 function startPhase(
   world: World,
-  grip: Abilities,
+  tables: Abilities,
   ability: Ability,
   actor: number,
   aim: Aim,
@@ -120,7 +120,7 @@ function startPhase(
   part: Stretch,
 ): void {
   const row = world.actors.rowOf(actor);
-  const before = castRow(grip, actor);
+  const before = castRow(tables, actor);
   const here = placeOf(world, row);
   const cells = {
     actor,
@@ -136,91 +136,91 @@ function startPhase(
     fromY: here.y,
     cause: world.cause,
   };
-  if (before < 0) grip.casts.insert(cells);
-  else grip.casts.write(before, cells);
+  if (before < 0) tables.casts.insert(cells);
+  else tables.casts.write(before, cells);
   enterState(world, actor, part.state, 'began', { ticks: 0, move: part.move });
 }
 
 /** The cast is over, or there was none: pays where that is still to be done, and does what the ability does. */
-function finish(world: World, grip: Abilities, ability: Ability, actor: number, aim: Aim, charged: boolean, instant = false): void {
+function finish(world: World, tables: Abilities, ability: Ability, actor: number, aim: Aim, charged: boolean, instant = false): void {
   const after = ability.channel ?? ability.recovery;
-  const cast = castRow(grip, actor);
+  const cast = castRow(tables, actor);
   // From here on nothing can be broken any more: what follows from the use may stun its own user.
-  if (cast >= 0) grip.cast.phase[cast] = RECOVERING;
-  const handle = cast < 0 ? 0 : grip.casts.handle(cast);
+  if (cast >= 0) tables.cast.phase[cast] = RECOVERING;
+  const handle = cast < 0 ? 0 : tables.casts.handle(cast);
   world.follow(events.abilityUsed, { subject: actor, source: actor, target: aim.target }, { ability: ability.id }, () => {
-    if (!charged) charge(world, grip, ability, actor, ability.channel !== undefined);
+    if (!charged) charge(world, tables, ability, actor, ability.channel !== undefined);
     if (instant) ability.onStart?.(world, partiesOf(actor, aim));
     ability.then(world, partiesOf(actor, aim));
     if (!ability.channel) deliverTo(world, ability, actor, aim);
-    const now = castRow(grip, actor);
+    const now = castRow(tables, actor);
     // Its user has gone, or has begun something else in what followed.
-    if (world.actors.rowOf(actor) < 0 || (now >= 0 && grip.casts.handle(now) !== handle)) return;
-    if (after && mayGoOn(world, grip, actor, after)) goOn(world, grip, ability, actor, aim);
-    else over(world, grip, actor);
+    if (world.actors.rowOf(actor) < 0 || (now >= 0 && tables.casts.handle(now) !== handle)) return;
+    if (after && mayGoOn(world, tables, actor, after)) goOn(world, tables, ability, actor, aim);
+    else over(world, tables, actor);
   });
 }
 
 /** What the ability did may have put its user into a state that it does not go on in: only its own, or one that lets it begin. */
-function mayGoOn(world: World, grip: Abilities, actor: number, part: Stretch): boolean {
+function mayGoOn(world: World, tables: Abilities, actor: number, part: Stretch): boolean {
   const row = world.actors.rowOf(actor);
-  const under = castRow(grip, actor);
+  const under = castRow(tables, actor);
   const from = stateOf(world, row);
-  const own = under >= 0 && grip.cast.state[under] === from;
+  const own = under >= 0 && tables.cast.state[under] === from;
   return (own || mayUse(world, row)) && mayFollowState(states.in(world), from, part.state);
 }
 
-function goOn(world: World, grip: Abilities, ability: Ability, actor: number, aim: Aim): void {
+function goOn(world: World, tables: Abilities, ability: Ability, actor: number, aim: Aim): void {
   const { channel } = ability;
-  if (!channel) return recover(world, grip, ability, actor, aim);
+  if (!channel) return recover(world, tables, ability, actor, aim);
   const ticks = Math.max(1, ticksOf(world, channel.seconds(world, World.alone(actor))));
-  startPhase(world, grip, ability, actor, aim, CHANNELLING, ticks, channel);
-  const at = castRow(grip, actor);
-  grip.cast.charged[at] = 1;
-  grip.cast.pulse[at] = world.tick + pulseTicks(world, ability, actor);
+  startPhase(world, tables, ability, actor, aim, CHANNELLING, ticks, channel);
+  const at = castRow(tables, actor);
+  tables.cast.charged[at] = 1;
+  tables.cast.pulse[at] = world.tick + pulseTicks(world, ability, actor);
 }
 
 function pulseTicks(world: World, { channel }: Ability, actor: number): number {
   return Math.max(1, ticksOf(world, channel!.every.run(world, World.alone(actor))));
 }
 
-function recover(world: World, grip: Abilities, ability: Ability, actor: number, aim: Aim): void {
+function recover(world: World, tables: Abilities, ability: Ability, actor: number, aim: Aim): void {
   const ticks = ability.recovery ? ticksOf(world, ability.recovery.seconds(world, World.alone(actor))) : 0;
-  forgetPaid(grip, actor);
-  if (ticks === 0 || !mayGoOn(world, grip, actor, ability.recovery!)) return over(world, grip, actor);
-  startPhase(world, grip, ability, actor, aim, RECOVERING, ticks, ability.recovery!);
+  forgetPaid(tables, actor);
+  if (ticks === 0 || !mayGoOn(world, tables, actor, ability.recovery!)) return over(world, tables, actor);
+  startPhase(world, tables, ability, actor, aim, RECOVERING, ticks, ability.recovery!);
 }
 
 /** Nothing of the use is left. */
-function over(world: World, grip: Abilities, actor: number): void {
-  forgetPaid(grip, actor);
-  const at = castRow(grip, actor);
+function over(world: World, tables: Abilities, actor: number): void {
+  forgetPaid(tables, actor);
+  const at = castRow(tables, actor);
   if (at < 0) return;
-  const state = grip.cast.state[at];
-  grip.casts.remove(at);
+  const state = tables.cast.state[at];
+  tables.casts.remove(at);
   if (state >= 0) leaveState(world, actor, state);
 }
 
 /** Breaks what an actor is casting or channelling: what that costs is settled, and it is told why. Recovery just ends. */
 export function breakCast(world: World, actor: number, reason: string, more: Readonly<Record<string, number | string>> = {}): void {
-  const grip = abilities.in(world);
-  const at = castRow(grip, actor);
+  const tables = abilities.in(world);
+  const at = castRow(tables, actor);
   if (at < 0) return;
-  const phase = grip.cast.phase[at];
-  if (phase === RECOVERING) return over(world, grip, actor);
-  const ability = grip.list[grip.cast.ability[at]];
-  const charged = grip.cast.charged[at] === 1;
-  const left = grip.cast.ends[at] - world.tick;
-  const state = grip.cast.state[at];
-  grip.casts.remove(at);
+  const phase = tables.cast.phase[at];
+  if (phase === RECOVERING) return over(world, tables, actor);
+  const ability = tables.list[tables.cast.ability[at]];
+  const charged = tables.cast.charged[at] === 1;
+  const left = tables.cast.ends[at] - world.tick;
+  const state = tables.cast.state[at];
+  tables.casts.remove(at);
   if (state >= 0) leaveState(world, actor, state);
   world.follow(
     events.castBroken,
     { subject: actor, source: actor },
     { ability: ability.id, phase: PHASES[phase], reason, ticks: left, ...more },
     () => {
-      settleBroken(world, grip, ability, actor, charged);
-      forgetPaid(grip, actor);
+      settleBroken(world, tables, ability, actor, charged);
+      forgetPaid(tables, actor);
       ability.onBreak?.(world, World.alone(actor));
     },
   );
@@ -228,11 +228,11 @@ export function breakCast(world: World, actor: number, reason: string, more: Rea
 
 /** Before bodies move: who heads somewhere although that breaks what it is doing, has broken it. */
 export function breakByHeading(world: World): void {
-  const grip = abilities.in(world);
-  eachCast(world, grip, (at, actor) => {
+  const tables = abilities.in(world);
+  eachCast(world, tables, (at, actor) => {
     if (
-      grip.cast.phase[at] !== RECOVERING &&
-      grip.list[grip.cast.ability[at]].breaks.movement &&
+      tables.cast.phase[at] !== RECOVERING &&
+      tables.list[tables.cast.ability[at]].breaks.movement &&
       isHeading(world, world.actors.rowOf(actor))
     )
       breakCast(world, actor, 'movement');
@@ -249,29 +249,29 @@ function eachCast(world: World, { casts, cast }: Abilities, work: (at: number, a
 
 /** A tick of all that is under way: what is displaced or no longer allowed breaks, pulses fall due, and times end. */
 export function advanceCasts(world: World): void {
-  const grip = abilities.in(world);
-  eachCast(world, grip, (at, actor) => {
-    if (grip.cast.phase[at] === RECOVERING) {
-      if (grip.cast.ends[at] <= world.tick) over(world, grip, actor);
+  const tables = abilities.in(world);
+  eachCast(world, tables, (at, actor) => {
+    if (tables.cast.phase[at] === RECOVERING) {
+      if (tables.cast.ends[at] <= world.tick) over(world, tables, actor);
       return;
     }
-    world.since(grip.cast.cause[at], () => advance(world, grip, at, actor));
+    world.since(tables.cast.cause[at], () => advance(world, tables, at, actor));
   });
 }
 
-function advance(world: World, grip: Abilities, at: number, actor: number): void {
-  const { cast } = grip;
-  const ability = grip.list[cast.ability[at]];
+function advance(world: World, tables: Abilities, at: number, actor: number): void {
+  const { cast } = tables;
+  const ability = tables.list[cast.ability[at]];
   const { x, y } = placeOf(world, world.actors.rowOf(actor));
   if (ability.breaks.movement && (x !== cast.fromX[at] || y !== cast.fromY[at])) return breakCast(world, actor, 'movement');
   const unmet = ability.requires.find(({ throughout, test }) => throughout && test(world, World.alone(actor)) === 0);
   if (unmet) return breakCast(world, actor, 'requirement', unmet.words);
   const aim: Aim = { x: cast.aimX[at], y: cast.aimY[at], target: cast.target[at] };
-  if (cast.phase[at] === CHANNELLING) return channel(world, grip, ability, at, actor, aim);
+  if (cast.phase[at] === CHANNELLING) return channel(world, tables, ability, at, actor, aim);
   if (cast.ends[at] > world.tick) return;
   const failed = failure(world, ability, actor, aim, cast.charged[at] === 1);
   if (failed) return breakFor(world, actor, failed);
-  finish(world, grip, ability, actor, aim, cast.charged[at] === 1);
+  finish(world, tables, ability, actor, aim, cast.charged[at] === 1);
 }
 
 /** Breaks what is under way for a reason that would have refused it. */
@@ -288,13 +288,13 @@ function failure(world: World, ability: Ability, actor: number, aim: Aim, charge
   return other < 0 ? { reason: 'targetGone' } : actorRefusal(world, ability, world.actors.rowOf(actor), other);
 }
 
-function channel(world: World, grip: Abilities, ability: Ability, at: number, actor: number, aim: Aim): void {
-  const { cast } = grip;
+function channel(world: World, tables: Abilities, ability: Ability, at: number, actor: number, aim: Aim): void {
+  const { cast } = tables;
   // An edit may have taken the channel out: then it is over.
-  if (!ability.channel) return over(world, grip, actor);
+  if (!ability.channel) return over(world, tables, actor);
   const failed = failure(world, ability, actor, aim, true);
   if (failed) return breakFor(world, actor, failed);
-  const handle = grip.casts.handle(at);
+  const handle = tables.casts.handle(at);
   if (cast.pulse[at] <= world.tick) {
     cast.pulse[at] = world.tick + pulseTicks(world, ability, actor);
     world.follow(events.channelPulsed, { subject: actor, source: actor, target: aim.target }, { ability: ability.id }, () => {
@@ -303,19 +303,19 @@ function channel(world: World, grip: Abilities, ability: Ability, at: number, ac
     });
   }
   // A pulse may have ended the channel, or its user.
-  if (grip.casts.rowOf(handle) < 0 || cast.ends[at] > world.tick) return;
+  if (tables.casts.rowOf(handle) < 0 || cast.ends[at] > world.tick) return;
   world.follow(events.channelEnded, { subject: actor, source: actor, target: aim.target }, { ability: ability.id }, () => {
     ability.channel!.onEnd?.(world, partiesOf(actor, aim));
-    if (grip.casts.rowOf(handle) >= 0) recover(world, grip, ability, actor, aim);
+    if (tables.casts.rowOf(handle) >= 0) recover(world, tables, ability, actor, aim);
   });
 }
 
 /** The player takes back what it is casting or channelling. Where its author does not let it, that is refused. */
 export function cancelCast(world: World, actor: number): void {
-  const grip = abilities.in(world);
-  const at = castRow(grip, actor);
-  if (at < 0 || grip.cast.phase[at] === RECOVERING) return;
-  const ability = grip.list[grip.cast.ability[at]];
+  const tables = abilities.in(world);
+  const at = castRow(tables, actor);
+  if (at < 0 || tables.cast.phase[at] === RECOVERING) return;
+  const ability = tables.list[tables.cast.ability[at]];
   if (ability.breaks.player) breakCast(world, actor, 'player');
   else world.emit(events.abilityRefused, { subject: actor }, { ability: ability.id, reason: 'notToBeBroken' });
 }
@@ -323,15 +323,15 @@ export function cancelCast(world: World, actor: number): void {
 /** What is announced may break what somebody is casting, at once: a loss, a status, a state that takes the cast's place. */
 export function breakOnEvent(world: World, event: GameEvent): void {
   if (event.name !== 'attributeChanged' && event.name !== 'statusGained' && event.name !== 'stateChanged') return;
-  const grip = abilities.in(world);
-  if (grip.casts.count === 0) return;
-  const at = castRow(grip, event.subject);
+  const tables = abilities.in(world);
+  if (tables.casts.count === 0) return;
+  const at = castRow(tables, event.subject);
   if (at < 0) return;
-  const { breaks } = grip.list[grip.cast.ability[at]];
+  const { breaks } = tables.list[tables.cast.ability[at]];
   const { data, subject } = event;
-  const underWay = grip.cast.phase[at] !== RECOVERING;
+  const underWay = tables.cast.phase[at] !== RECOVERING;
   if (event.name === 'stateChanged') {
-    const own = grip.cast.state[at];
+    const own = tables.cast.state[at];
     const now = stateOf(world, world.actors.rowOf(subject));
     if (now !== own && data['from'] === world.rules.chapters.get('states')!.ids[own])
       breakCast(world, subject, 'state', { state: String(data['to']) });
@@ -346,19 +346,19 @@ export function breakOnEvent(world: World, event: GameEvent): void {
 /** Under edited rules: what was under way of a deleted ability is over, and who may move in spite of its state still may. */
 export function adoptCasts(world: World, before: World): void {
   const old = abilities.in(before);
-  const grip = abilities.in(world);
+  const tables = abilities.in(world);
   const states = movedPositions(before.rules, world.rules, 'states');
   eachCast(before, old, (at, actor) => {
     const row = world.actors.rowOf(actor);
     if (row < 0) return;
-    const now = castRow(grip, actor);
+    const now = castRow(tables, actor);
     const state = states[old.cast.state[at]] ?? -1;
     if (now < 0) {
-      forgetPaid(grip, actor);
+      forgetPaid(tables, actor);
       if (state >= 0) leaveState(world, actor, state);
       return;
     }
-    const ability = grip.list[grip.cast.ability[now]];
-    if ([ability.cast, ability.channel, ability.recovery][grip.cast.phase[now]]?.move) letMove(world, row);
+    const ability = tables.list[tables.cast.ability[now]];
+    if ([ability.cast, ability.channel, ability.recovery][tables.cast.phase[now]]?.move) letMove(world, row);
   });
 }

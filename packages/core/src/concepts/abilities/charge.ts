@@ -25,35 +25,35 @@ export function shortOf(world: World, ability: Ability, actor: number): { attrib
 }
 
 /** Starts the cooldown, takes a use out of store and pays; what of the costs was paid is noted while the use goes on. */
-export function charge(world: World, grip: Abilities, ability: Ability, actor: number, goesOn: boolean): void {
-  coolDown(world, grip, ability, actor, 1);
-  takeStored(world, grip, ability, actor);
+export function charge(world: World, state: Abilities, ability: Ability, actor: number, goesOn: boolean): void {
+  coolDown(world, state, ability, actor, 1);
+  takeStored(world, state, ability, actor);
   const prices = pricesOf(world, ability, actor);
   ability.costs.forEach((cost, i) => {
     changeAttribute(world, actor, cost.attribute, -prices[i], actor, 'cost');
     if (!goesOn || prices[i] === 0) return;
-    grip.paid.insert({ actor, attribute: cost.attribute, amount: prices[i] });
+    state.paid.insert({ actor, attribute: cost.attribute, amount: prices[i] });
   });
 }
 
 /** Makes an ability wait for a share of its cooldown, and those of its groups for theirs. No wait is ever made shorter by it. */
-function coolDown(world: World, grip: Abilities, ability: Ability, actor: number, share: number): void {
+function coolDown(world: World, state: Abilities, ability: Ability, actor: number, share: number): void {
   const wait = (index: number, ticks: number) => {
-    const at = ownedRow(grip, actor, index);
-    if (at < 0 || ticks <= 0 || grip.of.ready[at] >= world.tick + ticks) return;
-    grip.of.ready[at] = world.tick + ticks;
-    grip.of.cooldown[at] = ticks;
+    const at = ownedRow(state, actor, index);
+    if (at < 0 || ticks <= 0 || state.of.ready[at] >= world.tick + ticks) return;
+    state.of.ready[at] = world.tick + ticks;
+    state.of.cooldown[at] = ticks;
   };
   const seconds = Math.max(0, ability.cooldown.run(world, World.alone(actor)));
   wait(ability.index, ticksOf(world, seconds * share));
   for (const { members, ticks } of ability.groups) for (const member of members) wait(member, Math.ceil(ticks * share));
 }
 
-function takeStored(world: World, grip: Abilities, ability: Ability, actor: number): void {
-  const at = ownedRow(grip, actor, ability.index);
+function takeStored(world: World, state: Abilities, ability: Ability, actor: number): void {
+  const at = ownedRow(state, actor, ability.index);
   if (at < 0 || !ability.stored) return;
-  grip.of.stored[at]--;
-  if (grip.of.refill[at] === 0) grip.of.refill[at] = world.tick + refillTicks(world, ability, actor);
+  state.of.stored[at]--;
+  if (state.of.refill[at] === 0) state.of.refill[at] = world.tick + refillTicks(world, ability, actor);
 }
 
 function refillTicks(world: World, { stored }: Ability, actor: number): number {
@@ -61,10 +61,10 @@ function refillTicks(world: World, { stored }: Ability, actor: number): number {
 }
 
 /** Puts uses into store whose time has come. */
-export function refillStores(world: World, grip: Abilities): void {
-  if (!grip.list.some((ability) => ability.stored)) return;
-  const { table } = grip;
-  for (let at = 0; at < table.high; at++) if (table.live[at] === 1) refillStore(world, grip, at);
+export function refillStores(world: World, state: Abilities): void {
+  if (!state.list.some((ability) => ability.stored)) return;
+  const { table } = state;
+  for (let at = 0; at < table.high; at++) if (table.live[at] === 1) refillStore(world, state, at);
 }
 
 /** Puts the next use into store where its time has come. */
@@ -77,10 +77,10 @@ export function refillStore(world: World, { of, list }: Abilities, at: number): 
 }
 
 /** What a broken use costs: gives back of what was charged, or charges of what was not, by the author's shares. */
-export function settleBroken(world: World, grip: Abilities, ability: Ability, actor: number, charged: boolean): void {
+export function settleBroken(world: World, state: Abilities, ability: Ability, actor: number, charged: boolean): void {
   const { costs, cooldown } = ability.broken;
-  if (charged) return giveBack(world, grip, ability, actor);
-  if (cooldown > 0) coolDown(world, grip, ability, actor, cooldown);
+  if (charged) return giveBack(world, state, ability, actor);
+  if (cooldown > 0) coolDown(world, state, ability, actor, cooldown);
   if (costs === 0) return;
   const prices = pricesOf(world, ability, actor);
   ability.costs.forEach((cost, i) => {
@@ -89,9 +89,9 @@ export function settleBroken(world: World, grip: Abilities, ability: Ability, ac
   });
 }
 
-function giveBack(world: World, grip: Abilities, ability: Ability, actor: number): void {
+function giveBack(world: World, state: Abilities, ability: Ability, actor: number): void {
   const { costs, cooldown } = ability.broken;
-  const { paid } = grip;
+  const { paid } = state;
   paid.eachOf(actor, (row) => {
     const back = toGrid(paid.cells.amount[row] * (1 - costs));
     const index = paid.cells.attribute[row];
@@ -99,10 +99,10 @@ function giveBack(world: World, grip: Abilities, ability: Ability, actor: number
     if (back > 0) changeAttribute(world, actor, index, back, actor, 'refund');
   });
   if (cooldown === 1) return;
-  const at = ownedRow(grip, actor, ability.index);
+  const at = ownedRow(state, actor, ability.index);
   if (at < 0) return;
   // Counted from when it began, so that a broken use is never worse off than a finished one.
-  const { ready, cooldown: length, stored, refill } = grip.of;
+  const { ready, cooldown: length, stored, refill } = state.of;
   const began = ready[at] - length[at];
   ready[at] = Math.min(ready[at], Math.max(world.tick, began + Math.ceil(length[at] * cooldown)));
   if (ability.stored && cooldown === 0) {

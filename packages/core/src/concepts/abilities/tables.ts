@@ -91,7 +91,7 @@ export const paidTable = defineTable({
   },
 });
 
-/** The abilities' grip on a world. */
+/** The abilities' state of a world. */
 export interface Abilities extends CompiledAbilities {
   readonly table: TableOf<typeof abilitiesTable>;
   readonly of: TableOf<typeof abilitiesTable>['cells'];

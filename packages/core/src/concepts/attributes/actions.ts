@@ -69,16 +69,16 @@ function currentOf(world: World, actor: number, index: number): number {
 export function changeAttribute(world: World, actor: number, index: number, by: number, source: number, how: How): void {
   const row = world.actors.rowOf(actor);
   if (row < 0 || by === 0) return;
-  const grip = attributes.in(world);
+  const state = attributes.in(world);
   // Whoever does not have it has nothing to change, and is told so: it was meant for somebody else.
-  if (!has(world, grip.compiled.list[index], row))
-    return world.emit(events.attributeLacking, { subject: actor, source }, { attribute: grip.compiled.list[index].id, asked: by, how });
-  const { id, taken, whole: counted } = grip.compiled.list[index];
+  if (!has(world, state.compiled.list[index], row))
+    return world.emit(events.attributeLacking, { subject: actor, source }, { attribute: state.compiled.list[index].id, asked: by, how });
+  const { id, taken, whole: counted } = state.compiled.list[index];
   // Less than half of a whole thing is nothing.
   if (counted && toWhole(by) === 0) return;
   const through =
     how === 'hurt' && taken ? -Math.max(0, taken.run(world, { owner: actor, source, target: actor, event: { asked: -by } })) : by;
-  const { from, to, asked, given, lost } = changeBy(world, grip, row, index, through);
+  const { from, to, asked, given, lost } = changeBy(world, state, row, index, through);
   // Whole pools round what is asked of them; only what its resistance did is told as resisted.
   const whole = through === by ? asked : by;
   const resisted = toGrid(whole - asked);
@@ -87,5 +87,5 @@ export function changeAttribute(world: World, actor: number, index: number, by: 
     { subject: actor, source },
     { attribute: id, from, to, asked: whole, given, lost, ...(resisted !== 0 && { resisted }), how },
   );
-  noteCrossings(world, grip, row, index, changed?.serial ?? world.cause);
+  noteCrossings(world, state, row, index, changed?.serial ?? world.cause);
 }

@@ -1,5 +1,5 @@
 import { World } from '../../world/world.js';
-import type { Attributes } from './grip.js';
+import type { Attributes } from './state.js';
 import { events } from './events.js';
 import { edgesAt, inside } from './edges.js';
 import { clip, has, lowOf } from './values.js';

@@ -1,7 +1,7 @@
 import type { Amount } from '../../ruleset/context.js';
 import type { World } from '../../world/world.js';
 import type { Attribute, Threshold } from './compile.js';
-import type { Cells } from './grip.js';
+import type { Cells } from './state.js';
 import { highOf, lowOf, valueOf } from './values.js';
 
 interface Edges {

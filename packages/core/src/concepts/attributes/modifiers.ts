@@ -1,6 +1,6 @@
 import type { World } from '../../world/world.js';
 import { type Operation, OPERATIONS } from './schema.js';
-import type { Attributes } from './grip.js';
+import type { Attributes } from './state.js';
 
 /** The parts that a value is made of. */
 export interface Sums {

@@ -2,7 +2,7 @@ import { LARGEST_AMOUNT } from '../../math/grid.js';
 import { states } from '../states/index.js';
 import type { World } from '../../world/world.js';
 import type { Attribute, Refill } from './compile.js';
-import type { Attributes } from './grip.js';
+import type { Attributes } from './state.js';
 import { liveActors, refreshLive } from './modifiers.js';
 import { lookAtThresholds } from './thresholds.js';
 import { highOf, lowOf, ownerOnly, settle, settleRestless } from './values.js';

@@ -1,6 +1,37 @@
 import { conceptState } from '../../world/concept-state.js';
-import { type Attributes } from './grip.js';
-import { type CompiledAttributes } from './compile.js';
+import type { TableOf } from '../../world/define-table.js';
+import type { Column } from '../../world/table.js';
+import type { CompiledAttributes } from './compile.js';
+import type { Remembered } from './remembered.js';
+import type { attributesTable, crossingsTable, modifierHeadsTable, modifiersTable, restsTable } from './tables.js';
+
+type AttributeColumns = ReturnType<typeof attributesTable.columnsIn>[number];
+
+/** The columns of one attribute, looked up once; those that its author's words do not call for are not there. */
+export interface Cells extends AttributeColumns {
+  /** What changes are made to: a stat's base, any other's value. */
+  readonly own: Column;
+  /** Rates by row, and edges by threshold and row, as they were worked out when the row was last touched. */
+  readonly rates: Remembered;
+  readonly edges: readonly { readonly low: Remembered; readonly top: Remembered; readonly margin: Remembered }[];
+}
+
+/** The attributes' state of a world. */
+export interface Attributes {
+  readonly compiled: CompiledAttributes;
+  readonly cells: readonly Cells[];
+  readonly modifiers: TableOf<typeof modifiersTable>;
+  readonly of: TableOf<typeof modifiersTable>['cells'];
+  readonly heads: TableOf<typeof modifierHeadsTable>;
+  readonly crossings: TableOf<typeof crossingsTable>;
+  readonly rests: TableOf<typeof restsTable>;
+  /** Attributes that have an end or an edge that matters when it is crossed. */
+  readonly watched: readonly number[];
+  /** Rows whose values were moved in this tick, with what moved them last. Empty between ticks. */
+  readonly unsettled: Map<number, number>;
+  /** By attribute: a counter that no bound and no live amount reads. A change to it moves nothing else. */
+  readonly alone: readonly boolean[];
+}
 
 /** What the attributes concept has at hand: its compiled form in rules, and what it keeps by a world. */
 export const attributes = conceptState<CompiledAttributes, Attributes>('attributes');

@@ -2,7 +2,7 @@ import type { Amount } from '../../ruleset/context.js';
 import type { World } from '../../world/world.js';
 import type { Attribute, Threshold } from './compile.js';
 import { noteCrossing } from './crossings.js';
-import type { Attributes, Cells } from './grip.js';
+import type { Attributes, Cells } from './state.js';
 import type { Remembered } from './remembered.js';
 import { highOf, lowOf, valueOf } from './values.js';
 

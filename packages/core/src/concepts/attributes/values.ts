@@ -3,7 +3,7 @@ import { clamp, LARGEST_AMOUNT, toGrid, toWhole } from '../../math/grid.js';
 import type { Amount } from '../../ruleset/context.js';
 import type { World } from '../../world/world.js';
 import type { Attribute, Start } from './compile.js';
-import type { Attributes, Cells } from './grip.js';
+import type { Attributes, Cells } from './state.js';
 import { attributes } from './state.js';
 import { combine, refreshLive, sumModifiers } from './modifiers.js';
 

@@ -128,9 +128,9 @@ export function moveLids(world: World): void {
 
 /** Takes out what was left in a closed container: what is in it next is decided when it is next open. */
 export function empty(world: World, row: number, container: Container): void {
-  const grip = containers.in(world);
+  const state = containers.in(world);
   const thing = world.actors.handle(row);
-  for (const table of [grip.contents, grip.filled]) for (const at of table.rowsOf(thing)) table.remove(at);
-  grip.lids.cells.filled[row] = 0;
+  for (const table of [state.contents, state.filled]) for (const at of table.rowsOf(thing)) table.remove(at);
+  state.lids.cells.filled[row] = 0;
   world.emit(events.containerFilled, { target: thing }, { container: container.id });
 }

@@ -11,12 +11,12 @@ import { events } from './events.js';
 
 /** Marks a circle of ground for an ability: it lands there after its delay, where it was aimed. */
 export function layArea(world: World, index: number, kind: Area, user: number, x: number, y: number): void {
-  const grip = deliveries.in(world);
+  const state = deliveries.in(world);
   const parties = World.alone(user);
   const ticks = (seconds: number) => Math.max(0, Math.ceil(seconds * world.rules.tickRate - 1e-9));
   const lands = world.tick + ticks(kind.delay.run(world, parties));
-  if (!isRoomFor(world, grip.areas, index)) return;
-  grip.areas.insert({
+  if (!isRoomFor(world, state.areas, index)) return;
+  state.areas.insert({
     ability: index,
     user,
     x: toGrid(x),
@@ -31,17 +31,17 @@ export function layArea(world: World, index: number, kind: Area, user: number, x
 
 /** A tick of all areas: those whose time has come land, those that stay do to whom they hold, those that are over go. */
 export function landAll(world: World): void {
-  const grip = deliveries.in(world);
-  const { areas, ground } = grip;
+  const state = deliveries.in(world);
+  const { areas, ground } = state;
   if (areas.count === 0) return;
   for (const handle of world.turns.rows(areas)) {
     const row = areas.rowOf(handle);
-    if (row >= 0) world.since(ground.cause[row], () => advance(world, grip, row));
+    if (row >= 0) world.since(ground.cause[row], () => advance(world, state, row));
   }
 }
 
-function advance(world: World, grip: Deliveries, row: number): void {
-  const { areas, ground } = grip;
+function advance(world: World, state: Deliveries, row: number): void {
+  const { areas, ground } = state;
   const ability = abilities.of(world.rules).list[ground.ability[row]];
   if (ability?.deliver?.by !== 'area') return areas.remove(row);
   const kind = ability.deliver;

@@ -23,16 +23,16 @@ interface Point {
  * spread. A full circle has no ends: it is cut into equal parts, and one flies in the direction itself.
  */
 export function launchProjectiles(world: World, index: number, kind: Projectile, user: number, direction: Point, target: number): void {
-  const grip = deliveries.in(world);
+  const state = deliveries.in(world);
   const parties = World.alone(user);
   const { x, y } = placeOf(world, world.actors.rowOf(user));
   const speed = Math.max(0, kind.speed.run(world, parties));
   const ticks = Math.max(1, Math.ceil(kind.lifetime.run(world, parties) * world.rules.tickRate - 1e-9));
   for (let i = 0; i < kind.count; i++) {
-    if (!isRoomFor(world, grip.projectiles, index)) return;
+    if (!isRoomFor(world, state.projectiles, index)) return;
     const turn = turnOf(kind, i);
     const [c, s] = [cosine(turn), sine(turn)];
-    grip.projectiles.insert({
+    state.projectiles.insert({
       ability: index,
       user,
       x,
@@ -56,36 +56,36 @@ function turnOf({ count, spread }: Projectile, i: number): number {
 
 /** A tick of all that flies, by the turns of those who sent it on its way. */
 export function flyAll(world: World): void {
-  const grip = deliveries.in(world);
-  const { projectiles, flying } = grip;
+  const state = deliveries.in(world);
+  const { projectiles, flying } = state;
   if (projectiles.count === 0) return;
   for (const handle of world.turns.rows(projectiles)) {
     const row = projectiles.rowOf(handle);
-    if (row >= 0) world.since(flying.cause[row], () => fly(world, grip, row));
+    if (row >= 0) world.since(flying.cause[row], () => fly(world, state, row));
   }
 }
 
-function fly(world: World, grip: Deliveries, row: number): void {
-  const { flying, projectiles } = grip;
+function fly(world: World, state: Deliveries, row: number): void {
+  const { flying, projectiles } = state;
   const ability = abilities.of(world.rules).list[flying.ability[row]];
   // An edit may have made something else of the ability: what flies of the old one is gone.
-  if (ability?.deliver?.by !== 'projectile') return end(grip, row);
+  if (ability?.deliver?.by !== 'projectile') return end(state, row);
   const kind = ability.deliver;
   // Where the tick has no steps left, it hangs where it is: it must go through no wall.
   if (!world.goesOn(ability.rule) || !world.lookThrough(arena.of(world.rules).walls.length)) return;
-  if (kind.homing) turnTowards(world, grip, row, kind);
+  if (kind.homing) turnTowards(world, state, row, kind);
   const from = { x: flying.x[row], y: flying.y[row] };
   const way = flying.speed[row] / world.rules.tickRate;
   const to = { x: from.x + flying.wayX[row] * way, y: from.y + flying.wayY[row] * way };
   const stop = wallAt(world, from, to, kind.radius);
   const user = flying.user[row];
   const handle = projectiles.handle(row);
-  for (const { other, at } of metOn(world, grip, row, kind, from, to)) {
+  for (const { other, at } of metOn(world, state, row, kind, from, to)) {
     if (at > stop) break;
     const target = world.actors.handle(other);
-    remember(grip, handle, target);
-    const last = flying.pierce[row] <= 0 || grip.strikes.count >= MOST_STRIKES;
-    if (last) end(grip, row);
+    remember(state, handle, target);
+    const last = flying.pierce[row] <= 0 || state.strikes.count >= MOST_STRIKES;
+    if (last) end(state, row);
     else flying.pierce[row]--;
     hit(world, ability, user, target);
     // What follows from a hit may have taken it away.
@@ -96,8 +96,8 @@ function fly(world: World, grip: Deliveries, row: number): void {
   const { width, height } = arena.of(world.rules);
   const outside = to.x < 0 || to.y < 0 || to.x > width || to.y > height;
   if (stop > 1 && !outside && flying.ends[row] > world.tick) return;
-  const missed = !hasHit(grip, handle);
-  end(grip, row);
+  const missed = !hasHit(state, handle);
+  end(state, row);
   if (missed) miss(world, ability, user);
 }
 
@@ -114,14 +114,14 @@ function wallAt(world: World, from: Point, to: Point, radius: number): number {
 /** Whom it meets on its way, in the order in which it meets them. Nobody is met twice by one projectile. */
 function metOn(
   world: World,
-  grip: Deliveries,
+  state: Deliveries,
   row: number,
   kind: Projectile,
   from: Point,
   to: Point,
 ): readonly { other: number; at: number }[] {
-  const handle = grip.projectiles.handle(row);
-  const user = world.actors.rowOf(grip.flying.user[row]);
+  const handle = state.projectiles.handle(row);
+  const user = world.actors.rowOf(state.flying.user[row]);
   const dx = to.x - from.x;
   const dy = to.y - from.y;
   const square = dx * dx + dy * dy;
@@ -135,7 +135,7 @@ function metOn(
     const at = along < 0 ? 0 : along > 1 ? 1 : along;
     const offX = from.x + dx * at - place.x;
     const offY = from.y + dy * at - place.y;
-    if (offX * offX + offY * offY > reach * reach || wasHit(world, grip, handle, world.actors.handle(other))) continue;
+    if (offX * offX + offY * offY > reach * reach || wasHit(world, state, handle, world.actors.handle(other))) continue;
     met.push({ other, at });
   }
   return met.sort((a, b) => a.at - b.at);
@@ -147,12 +147,12 @@ function isFor(world: World, user: number, other: number, { who }: Projectile): 
 }
 
 /** Turns it towards whom it was aimed at, or where that one is gone or there was none, the nearest that counts. */
-function turnTowards(world: World, grip: Deliveries, row: number, kind: Projectile): void {
-  const { flying } = grip;
+function turnTowards(world: World, state: Deliveries, row: number, kind: Projectile): void {
+  const { flying } = state;
   const from = { x: flying.x[row], y: flying.y[row] };
   let other = world.actors.rowOf(flying.target[row]);
-  if (other >= 0 && (isDown(world, other) || wasHit(world, grip, grip.projectiles.handle(row), world.actors.handle(other)))) other = -1;
-  if (other < 0) other = nearest(world, grip, row, kind, from);
+  if (other >= 0 && (isDown(world, other) || wasHit(world, state, state.projectiles.handle(row), world.actors.handle(other)))) other = -1;
+  if (other < 0) other = nearest(world, state, row, kind, from);
   if (other < 0) return;
   const to = placeOf(world, other);
   const dx = to.x - from.x;
@@ -163,8 +163,8 @@ function turnTowards(world: World, grip: Deliveries, row: number, kind: Projecti
   flying.wayY[row] = dy / length;
 }
 
-function nearest(world: World, grip: Deliveries, row: number, kind: Projectile, from: Point): number {
-  const { flying, projectiles } = grip;
+function nearest(world: World, state: Deliveries, row: number, kind: Projectile, from: Point): number {
+  const { flying, projectiles } = state;
   const user = world.actors.rowOf(flying.user[row]);
   const reach = flying.speed[row] * Math.max(0, (flying.ends[row] - world.tick) / world.rules.tickRate);
   let best = -1;
@@ -173,7 +173,7 @@ function nearest(world: World, grip: Deliveries, row: number, kind: Projectile, 
     if (other === user || !isFor(world, user, other, kind)) continue;
     const { x, y } = placeOf(world, other);
     const apart = (x - from.x) * (x - from.x) + (y - from.y) * (y - from.y);
-    if (apart >= least || wasHit(world, grip, projectiles.handle(row), world.actors.handle(other))) continue;
+    if (apart >= least || wasHit(world, state, projectiles.handle(row), world.actors.handle(other))) continue;
     best = other;
     least = apart;
   }
@@ -187,12 +187,12 @@ function remember({ strikes }: Deliveries, projectile: number, target: number): 
 }
 
 /** Whether it has hit somebody before; also where the tick has no steps left to find out. */
-function wasHit(world: World, grip: Deliveries, projectile: number, target: number): boolean {
-  return !world.lookThrough(grip.strikes.count) || findStrike(grip, projectile, target);
+function wasHit(world: World, state: Deliveries, projectile: number, target: number): boolean {
+  return !world.lookThrough(state.strikes.count) || findStrike(state, projectile, target);
 }
 
-function hasHit(grip: Deliveries, projectile: number): boolean {
-  return findStrike(grip, projectile, undefined);
+function hasHit(state: Deliveries, projectile: number): boolean {
+  return findStrike(state, projectile, undefined);
 }
 
 function findStrike({ strikes }: Deliveries, projectile: number, target: number | undefined): boolean {

@@ -2,7 +2,7 @@ import { conceptState } from '../../world/concept-state.js';
 import { type TableOf } from '../../world/define-table.js';
 import { type areasTable, type projectilesTable, type strikesTable } from './tables.js';
 
-/** The deliveries' grip on a world. */
+/** The deliveries' state of a world. */
 export interface Deliveries {
   readonly projectiles: TableOf<typeof projectilesTable>;
   readonly flying: TableOf<typeof projectilesTable>['cells'];

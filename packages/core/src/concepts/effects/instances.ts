@@ -17,13 +17,13 @@ export function stacksOf(world: World, actor: number, index: number): number {
 
 /** An event uses up what waits for it. What began with this event, or after it, is not used by it. */
 export function useUp(world: World, event: GameEvent): void {
-  const grip = effects.in(world);
-  const kinds = grip.usedBy.get(event.name);
+  const state = effects.in(world);
+  const kinds = state.usedBy.get(event.name);
   if (!kinds) return;
-  for (let at = 0; at < grip.table.high; at++) {
-    if (grip.table.live[at] === 0 || !kinds.includes(grip.of.effect[at]) || grip.of.cause[at] >= event.serial) continue;
-    const { usedBy } = grip.list[grip.of.effect[at]];
-    if (grip.of.cause[at] === 0 || !usedBy!.matches(world, event, grip.of.actor[at])) continue;
-    if (--grip.of.uses[at] <= 0) endEffect(world, at, 'used');
+  for (let at = 0; at < state.table.high; at++) {
+    if (state.table.live[at] === 0 || !kinds.includes(state.of.effect[at]) || state.of.cause[at] >= event.serial) continue;
+    const { usedBy } = state.list[state.of.effect[at]];
+    if (state.of.cause[at] === 0 || !usedBy!.matches(world, event, state.of.actor[at])) continue;
+    if (--state.of.uses[at] <= 0) endEffect(world, at, 'used');
   }
 }

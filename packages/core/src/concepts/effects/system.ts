@@ -16,7 +16,7 @@ import { events } from './events.js';
 export const MOST_INSTANCES = 10_000;
 export const MOST_MODIFIERS = 20_000;
 
-/** The effects' grip on a world. */
+/** The effects' state of a world. */
 export interface Effects extends CompiledEffects {
   readonly table: TableOf<typeof effectsTable>;
   readonly of: TableOf<typeof effectsTable>['cells'];
@@ -31,63 +31,63 @@ function ticksOf(world: World, seconds: number): number {
   return Math.max(1, Math.min(LATEST, Math.ceil(seconds * world.rules.tickRate - 1e-9)));
 }
 
-function partiesOf(grip: Effects, at: number): Parties {
-  const actor = grip.of.actor[at];
-  return { owner: actor, source: grip.of.source[at], target: actor };
+function partiesOf(state: Effects, at: number): Parties {
+  const actor = state.of.actor[at];
+  return { owner: actor, source: state.of.source[at], target: actor };
 }
 
 /** Puts an effect on an actor: a new instance, or more of the one that is on, as its stacking says. Or says why not. */
 export function applyEffect(world: World, actor: number, index: number, source: number): void {
   if (world.actors.rowOf(actor) < 0) return;
-  const grip = effects.in(world);
-  const effect = grip.list[index];
+  const state = effects.in(world);
+  const effect = state.list[index];
   const parties = { subject: actor, source };
   if (!world.mayFollow('effectStarted', parties)) return;
   // What is on anybody is looked through to find what is on this one.
-  if (!world.lookThrough(grip.table.count)) return;
+  if (!world.lookThrough(state.table.count)) return;
   const refuse = (why: 'once' | 'most' | 'full') => world.emit(events.effectRefused, parties, { effect: effect.id, why });
-  const blocker = blockerOf(world, grip, effect, actor);
+  const blocker = blockerOf(world, state, effect, actor);
   if (blocker)
     return world.emit(events.effectRefused, parties, { effect: effect.id, why: 'blocked', by: blocker.id, chapter: blocker.chapter });
-  dispel(world, grip, effect, actor);
+  dispel(world, state, effect, actor);
   if (effect.lifetime === 'instant') {
     const then = effect.onStart;
     return world.follow(events.effectStarted, parties, { effect: effect.id, ticks: 0 }, () =>
       then?.(world, { owner: actor, source, target: actor }),
     );
   }
-  const group = instancesOf(world, actor, index).filter((at) => !effect.perSource || grip.of.source[at] === source);
+  const group = instancesOf(world, actor, index).filter((at) => !effect.perSource || state.of.source[at] === source);
   const { modifiers } = attributes.in(world);
-  const isFull = grip.table.count >= MOST_INSTANCES || modifiers.count + effect.modifiers.length > MOST_MODIFIERS;
-  if (group.length === 0) return isFull ? refuse('full') : startInstance(world, grip, index, actor, source);
+  const isFull = state.table.count >= MOST_INSTANCES || modifiers.count + effect.modifiers.length > MOST_MODIFIERS;
+  if (group.length === 0) return isFull ? refuse('full') : startInstance(world, state, index, actor, source);
   if (effect.stacking === 'once') return refuse('once');
-  if (effect.stacking === 'refresh' || effect.stacking === 'extend') return stackInstance(world, grip, group[0], source);
+  if (effect.stacking === 'refresh' || effect.stacking === 'extend') return stackInstance(world, state, group[0], source);
   if (effect.most !== undefined && group.length >= effect.most) return refuse('most');
   if (isFull) return refuse('full');
-  startInstance(world, grip, index, actor, source);
+  startInstance(world, state, index, actor, source);
 }
 
-function blockerOf(world: World, grip: Effects, { blockedBy }: Effect, actor: number): { id: string; chapter: string } | undefined {
+function blockerOf(world: World, state: Effects, { blockedBy }: Effect, actor: number): { id: string; chapter: string } | undefined {
   const ids = (chapter: string) => world.rules.chapters.get(chapter)!.ids;
   const status = blockedBy.statuses.find((s) => hasStatus(world, actor, s));
   if (status !== undefined) return { id: ids('statuses')[status], chapter: 'statuses' };
   const other = blockedBy.effects.find((e) => instancesOf(world, actor, e).length > 0);
-  return other === undefined ? undefined : { id: grip.list[other].id, chapter: 'effects' };
+  return other === undefined ? undefined : { id: state.list[other].id, chapter: 'effects' };
 }
 
 /** Ends what an effect ends when it starts: effects by name, and whatever grants a status. */
-function dispel(world: World, grip: Effects, { ends }: Effect, actor: number): void {
-  const kinds = new Set([...ends.effects, ...ends.statuses.flatMap((status) => grip.granting[status])]);
+function dispel(world: World, state: Effects, { ends }: Effect, actor: number): void {
+  const kinds = new Set([...ends.effects, ...ends.statuses.flatMap((status) => state.granting[status])]);
   for (const kind of kinds) for (const at of instancesOf(world, actor, kind)) endEffect(world, at, 'removed');
 }
 
-function startInstance(world: World, grip: Effects, index: number, actor: number, source: number): void {
-  const effect = grip.list[index];
+function startInstance(world: World, state: Effects, index: number, actor: number, source: number): void {
+  const effect = state.list[index];
   const row = world.actors.rowOf(actor);
   const parties = { owner: actor, source, target: actor };
   const ticks = effect.lasts ? ticksOf(world, effect.lasts.run(world, parties)) : 0;
   const amounts = effect.modifiers.map((modifier) => modifier.amount.run(world, parties));
-  const at = grip.table.insert({
+  const at = state.table.insert({
     actor,
     effect: index,
     source,
@@ -97,16 +97,16 @@ function startInstance(world: World, grip: Effects, index: number, actor: number
     pulse: effect.periodic ? world.tick + (effect.periodic.atOnce ? 0 : effect.periodic.ticks) : 0,
     strength: effect.strength ? effect.strength.run(world, parties) : sizeOf(effect, amounts),
   });
-  const handle = grip.table.handle(at);
+  const handle = state.table.handle(at);
   const stats = attributes.in(world);
   effect.modifiers.forEach(({ attribute, operation, live }, k) =>
     addModifier(stats, row, actor, { source, attribute, operation, amount: amounts[k], live, holder: handle, part: k }),
   );
-  if (effect.stacking === 'strongest') muteWeaker(world, grip, actor, index, source);
+  if (effect.stacking === 'strongest') muteWeaker(world, state, actor, index, source);
   if (effect.modifiers.length > 0) settle(world, stats, row);
-  if (ticks > 0) grip.of.timer[at] = world.setTimer(grip.endTimer, ticks, actor, handle);
+  if (ticks > 0) state.of.timer[at] = world.setTimer(state.endTimer, ticks, actor, handle);
   world.follow(events.effectStarted, { subject: actor, source }, { effect: effect.id, ticks }, () => {
-    grip.of.cause[at] = world.cause;
+    state.of.cause[at] = world.cause;
     if (effect.modifiers.length > 0) moved(world, stats, row);
     effect.grants.forEach((status) => changeStatus(world, actor, status, 1));
     effect.onStart?.(world, parties);
@@ -119,13 +119,13 @@ function sizeOf({ modifiers: [first] }: Effect, [amount]: readonly number[]): nu
 }
 
 /** More of the same on an instance: its time begins anew or grows, and it may gain a stack. */
-function stackInstance(world: World, grip: Effects, at: number, source: number): void {
-  const effect = grip.list[grip.of.effect[at]];
-  const actor = grip.of.actor[at];
-  const handle = grip.table.handle(at);
+function stackInstance(world: World, state: Effects, at: number, source: number): void {
+  const effect = state.list[state.of.effect[at]];
+  const actor = state.of.actor[at];
+  const handle = state.table.handle(at);
   const parties = { owner: actor, source, target: actor };
   const ticks = effect.lasts ? ticksOf(world, effect.lasts.run(world, parties)) : 0;
-  const { ends, timer, stacks, uses } = grip.of;
+  const { ends, timer, stacks, uses } = state.of;
   if (effect.stacking === 'extend') {
     const most = effect.most === undefined ? Infinity : world.tick + effect.most * ticks;
     ends[at] = Math.min(LATEST, most, ends[at] + ticks);
@@ -133,12 +133,12 @@ function stackInstance(world: World, grip: Effects, at: number, source: number):
     if (ticks > 0) ends[at] = world.tick + ticks;
     stacks[at] = Math.min(effect.most ?? 1, stacks[at] + 1);
     uses[at] = effect.uses;
-    grip.of.source[at] = source;
-    restate(world, grip, at, parties);
+    state.of.source[at] = source;
+    restate(world, state, at, parties);
   }
   if (ticks > 0) {
     world.cancelTimer(timer[at]);
-    timer[at] = world.setTimer(grip.endTimer, ends[at] - world.tick, actor, handle);
+    timer[at] = world.setTimer(state.endTimer, ends[at] - world.tick, actor, handle);
   }
   const data = { effect: effect.id, stacks: stacks[at], ticks: ends[at] === 0 ? 0 : ends[at] - world.tick };
   world.follow(events.effectStacked, { subject: actor, source }, data, () => {
@@ -148,53 +148,53 @@ function stackInstance(world: World, grip: Effects, at: number, source: number):
 }
 
 /** Takes an instance's amounts anew, from whom it now comes, and counts its stacks. */
-function restate(world: World, grip: Effects, at: number, parties: Parties): void {
-  const effect = grip.list[grip.of.effect[at]];
+function restate(world: World, state: Effects, at: number, parties: Parties): void {
+  const effect = state.list[state.of.effect[at]];
   const row = world.actors.rowOf(parties.owner);
   const stats = attributes.in(world);
-  const rows = modifiersOf(stats, row, grip.table.handle(at));
+  const rows = modifiersOf(stats, row, state.table.handle(at));
   for (const modifier of rows) {
     // An edit may have taken out what it was begun with: then it keeps what it has.
     const amount = effect.modifiers[stats.of.part[modifier]]?.amount;
     if (amount) stats.of.amount[modifier] = amount.run(world, parties);
-    stats.of.stacks[modifier] = grip.of.stacks[at];
+    stats.of.stacks[modifier] = state.of.stacks[at];
     stats.of.source[modifier] = parties.source;
   }
   if (rows.length > 0) settle(world, stats, row);
 }
 
 /** Of several instances only the strongest counts; of equals, the one that stands first. The others wait. */
-function muteWeaker(world: World, grip: Effects, actor: number, index: number, source: number): void {
-  const { perSource } = grip.list[index];
-  const group = instancesOf(world, actor, index).filter((at) => !perSource || grip.of.source[at] === source);
+function muteWeaker(world: World, state: Effects, actor: number, index: number, source: number): void {
+  const { perSource } = state.list[index];
+  const group = instancesOf(world, actor, index).filter((at) => !perSource || state.of.source[at] === source);
   // Which one counts is so whatever the tick has left: what it costs is missing for what comes after.
-  world.lookThrough(grip.table.count);
-  const strength = grip.of.strength;
+  world.lookThrough(state.table.count);
+  const strength = state.of.strength;
   const best = group.reduce((found, at) => (found < 0 || strength[at] > strength[found] ? at : found), -1);
   const holders = new Map<number, number>();
   for (const at of group) {
-    grip.of.muted[at] = at === best ? 0 : 1;
-    holders.set(grip.table.handle(at), grip.of.muted[at]);
+    state.of.muted[at] = at === best ? 0 : 1;
+    holders.set(state.table.handle(at), state.of.muted[at]);
   }
   muteModifiers(attributes.in(world), world.actors.rowOf(actor), holders);
 }
 
 /** Ends an instance. What the other instances say is then all that holds: nothing is divided back out. */
 export function endEffect(world: World, at: number, reason: Reason): void {
-  const grip = effects.in(world);
-  if (grip.table.live[at] === 0) return;
-  const index = grip.of.effect[at];
-  const effect = grip.list[index];
-  const parties = partiesOf(grip, at);
+  const state = effects.in(world);
+  if (state.table.live[at] === 0) return;
+  const index = state.of.effect[at];
+  const effect = state.list[index];
+  const parties = partiesOf(state, at);
   const { owner: actor, source } = parties;
-  const handle = grip.table.handle(at);
+  const handle = state.table.handle(at);
   const row = world.actors.rowOf(actor);
-  const cause = grip.of.cause[at];
-  world.cancelTimer(grip.of.timer[at]);
-  grip.table.remove(at);
+  const cause = state.of.cause[at];
+  world.cancelTimer(state.of.timer[at]);
+  state.table.remove(at);
   if (row < 0) return;
   removeModifiers(attributes.in(world), row, handle);
-  if (effect.stacking === 'strongest') muteWeaker(world, grip, actor, index, source);
+  if (effect.stacking === 'strongest') muteWeaker(world, state, actor, index, source);
   settle(world, attributes.in(world), row);
   // What ends by itself ends because it was begun.
   world.since(cause, () => {
@@ -209,38 +209,38 @@ export function endEffect(world: World, at: number, reason: Reason): void {
 
 /** An instance's time is over, unless it was given more meanwhile. What would have pulsed in this very tick still does. */
 export function runOut(world: World, handle: number): void {
-  const grip = effects.in(world);
-  const at = grip.table.rowOf(handle);
-  if (at < 0 || grip.of.ends[at] > world.tick || grip.of.ends[at] === 0) return;
+  const state = effects.in(world);
+  const at = state.table.rowOf(handle);
+  if (at < 0 || state.of.ends[at] > world.tick || state.of.ends[at] === 0) return;
   // Where the tick has no steps left it runs out at the next one.
-  if (!world.goesOn(NO_RULE)) return void (grip.of.timer[at] = world.setTimer(grip.endTimer, 1, grip.of.actor[at], handle));
-  if (grip.of.pulse[at] !== 0 && grip.of.pulse[at] <= world.tick) pulse(world, grip, at);
-  if (grip.table.rowOf(handle) === at) endEffect(world, at, 'ranOut');
+  if (!world.goesOn(NO_RULE)) return void (state.of.timer[at] = world.setTimer(state.endTimer, 1, state.of.actor[at], handle));
+  if (state.of.pulse[at] !== 0 && state.of.pulse[at] <= world.tick) pulse(world, state, at);
+  if (state.table.rowOf(handle) === at) endEffect(world, at, 'ranOut');
 }
 
 /** Everything periodic that is due. */
 export function pulseAll(world: World): void {
-  const grip = effects.in(world);
-  if (!grip.anyPeriodic) return;
-  const due = grip.of.pulse;
-  const { table, of } = grip;
+  const state = effects.in(world);
+  if (!state.anyPeriodic) return;
+  const due = state.of.pulse;
+  const { table, of } = state;
   const now: number[] = [];
   for (let at = 0; at < table.high; at++) if (due[at] !== 0 && due[at] <= world.tick && table.live[at] === 1) now.push(at);
   // By the turns of those whom they come from: of two who wear each other down neither is always first.
   const handles = world.turns.sort(now, (at) => of.source[at] || of.actor[at]).map((at) => table.handle(at));
   for (const handle of handles) {
     const at = table.rowOf(handle);
-    if (at >= 0) pulse(world, grip, at);
+    if (at >= 0) pulse(world, state, at);
   }
 }
 
-function pulse(world: World, grip: Effects, at: number): void {
-  const { periodic } = grip.list[grip.of.effect[at]];
+function pulse(world: World, state: Effects, at: number): void {
+  const { periodic } = state.list[state.of.effect[at]];
   if (!periodic) return;
-  grip.of.pulse[at] = world.tick + periodic.ticks;
-  if (grip.of.muted[at] === 1) return;
-  const parties = partiesOf(grip, at);
-  world.since(grip.of.cause[at], () => periodic.then(world, parties));
+  state.of.pulse[at] = world.tick + periodic.ticks;
+  if (state.of.muted[at] === 1) return;
+  const parties = partiesOf(state, at);
+  world.since(state.of.cause[at], () => periodic.then(world, parties));
 }
 
 /** The rows of an actor's instances of an effect, in table order. */

@@ -12,7 +12,7 @@ import { Near } from './near.js';
 import { bodiesTable } from './tables.js';
 import { bodyRadius } from './radius.js';
 
-/** Movement's grip on a world. By actor type: the column of its speed, if it moves at all. */
+/** Movement's tables in a world. By actor type: the column of its speed, if it moves at all. */
 export interface Movement {
   readonly table: TableOf<typeof bodiesTable>;
   readonly speeds: readonly (Column | undefined)[];
@@ -35,8 +35,8 @@ export function attachMovement(world: World): Movement {
 }
 
 /** Moves every body that is heading somewhere by one tick's way. Walls stop each axis on its own, so bodies slide along. */
-export function moveAll(world: World, grip: Movement): void {
-  const { table, speeds, radii } = grip;
+export function moveAll(world: World, tables: Movement): void {
+  const { table, speeds, radii } = tables;
   const { live, high } = world.actors;
   const type = world.actors.cells.type;
   const { x: xs, y: ys, headingX, headingY, toGoal } = table.cells;
@@ -44,13 +44,13 @@ export function moveAll(world: World, grip: Movement): void {
   const { free, state } = doing.table.cells;
   const ground = arena.of(world.rules);
   const perTick = 1 / world.rules.tickRate;
-  grip.near.spoil();
+  tables.near.spoil();
   for (let row = 0; row < high; row++) {
     if (live[row] === 0) continue;
     // A body that has grown where it stands must not be left in a wall.
-    if (typeof radii[type[row]] !== 'number') pushOut(world, grip, row);
+    if (typeof radii[type[row]] !== 'number') pushOut(world, tables, row);
     const speed = free[row] === 1 ? (speeds[type[row]]?.data[row] ?? 0) * perTick : 0;
-    if (toGoal[row] === 1) headToGoal(grip, row, speed);
+    if (toGoal[row] === 1) headToGoal(tables, row, speed);
     const dx = headingX[row];
     const dy = headingY[row];
     const moves = speed > 0 && (dx !== 0 || dy !== 0);
@@ -82,8 +82,8 @@ export function moveStraight(world: World, { table, near }: Movement, row: numbe
 }
 
 /** Turns a body towards its goal, with a tilt that ends the last step there. */
-function headToGoal(grip: Movement, row: number, step: number): void {
-  const { x, y, headingX, headingY, goalX, goalY, toGoal } = grip.table.cells;
+function headToGoal(tables: Movement, row: number, step: number): void {
+  const { x, y, headingX, headingY, goalX, goalY, toGoal } = tables.table.cells;
   const dx = goalX[row] - x[row];
   const dy = goalY[row] - y[row];
   const distance = Math.sqrt(dx * dx + dy * dy);
@@ -93,8 +93,8 @@ function headToGoal(grip: Movement, row: number, step: number): void {
     return;
   }
   const tilt = Math.min(1, distance / step) / distance;
-  grip.table.cells.facingX[row] = onGrid(dx / distance);
-  grip.table.cells.facingY[row] = onGrid(dy / distance);
+  tables.table.cells.facingX[row] = onGrid(dx / distance);
+  tables.table.cells.facingY[row] = onGrid(dy / distance);
   headingX[row] = dx * tilt;
   headingY[row] = dy * tilt;
 }

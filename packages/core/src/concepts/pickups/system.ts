@@ -68,31 +68,31 @@ export function countMade(world: World, made: number): number {
 }
 
 /** The pickup that lies in a row: its entry's, or what this one says otherwise. */
-function pickupAt(grip: Pickups, row: number): Pickup {
-  return grip.variants.get(grip.of.placed[row] - 1) ?? grip.list[grip.of.pickup[row]];
+function pickupAt(state: Pickups, row: number): Pickup {
+  return state.variants.get(state.of.placed[row] - 1) ?? state.list[state.of.pickup[row]];
 }
 
 export function fadeAll(world: World): void {
-  const grip = pickups.in(world);
-  const { table } = grip;
+  const state = pickups.in(world);
+  const { table } = state;
   const fades = table.cells.fades;
   for (let row = 0; row < table.high; row++) {
     if (table.live[row] === 0 || fades[row] === 0 || fades[row] > world.tick) continue;
-    const { id } = pickupAt(grip, row);
-    const owner = grip.of.owner[row];
+    const { id } = pickupAt(state, row);
+    const owner = state.of.owner[row];
     goneFrom(world, row);
     world.emit(events.pickupFaded, owner === 0 ? {} : { subject: owner }, { pickup: id, ...(owner !== 0 && { own: true }) });
   }
-  const until = grip.own.cells.until;
-  for (const row of grip.own.rows()) if (until[row] !== 0 && until[row] <= world.tick) grip.own.remove(row);
+  const until = state.own.cells.until;
+  for (const row of state.own.rows()) if (until[row] !== 0 && until[row] <= world.tick) state.own.remove(row);
 }
 
 /** Takes a pickup out of the arena; one that comes back will. */
 function goneFrom(world: World, row: number): void {
-  const grip = pickups.in(world);
-  const { table, returnTimer } = grip;
+  const state = pickups.in(world);
+  const { table, returnTimer } = state;
   const placed = table.cells.placed[row];
-  const { returns } = pickupAt(grip, row);
+  const { returns } = pickupAt(state, row);
   forgetRow(world, row);
   table.remove(row);
   if (returns > 0 && placed > 0) world.setTimer(returnTimer, returns, 0, placed - 1);
@@ -109,22 +109,22 @@ function forgetRow(world: World, row: number): void {
 
 /** Of those that touch a pickup and may take it, whose turn in this tick comes first takes it. */
 export function takeTouched(world: World): void {
-  const grip = pickups.in(world);
-  const { table } = grip;
-  const xs = grip.of.x;
-  const ys = grip.of.y;
+  const state = pickups.in(world);
+  const { table } = state;
+  const xs = state.of.x;
+  const ys = state.of.y;
   // What is put down by a taking is touched from the next tick on.
   const { high } = table;
   for (let row = 0; row < high; row++) {
     if (table.live[row] === 0) continue;
-    const pickup = pickupAt(grip, row);
+    const pickup = pickupAt(state, row);
     // Where the tick has no steps left, whoever touches the rest does so at the next one.
     if (!world.goesOn(pickup.rule)) return;
     for (const who of actorsWithin(world, xs[row], ys[row], pickup.radius)) {
       const actor = world.actors.handle(who);
-      const only = grip.of.owner[row];
+      const only = state.of.owner[row];
       if (only !== 0 && only !== actor) continue;
-      if (pickup.perPlayer && recall(world, nameNumber(world, actor), grip.taken, table.handle(row))) continue;
+      if (pickup.perPlayer && recall(world, nameNumber(world, actor), state.taken, table.handle(row))) continue;
       if (pickup.who && pickup.who(world, World.alone(actor)) === 0) {
         refuse(world, row, pickup, actor);
         continue;

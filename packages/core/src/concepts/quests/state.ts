@@ -3,7 +3,7 @@ import { type CompiledQuests } from './compile.js';
 import { type QuestCells, type questLinesTable, type questLogTable } from './tables.js';
 import { type TableOf } from '../../world/define-table.js';
 
-/** The quests' grip on a world. */
+/** The quests' state of a world. */
 export interface Quests extends CompiledQuests {
   readonly cells: readonly QuestCells[];
   readonly log: TableOf<typeof questLogTable>;

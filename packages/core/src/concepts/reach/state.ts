@@ -2,7 +2,7 @@ import { conceptState } from '../../world/concept-state.js';
 import { type TableOf } from '../../world/define-table.js';
 import { type offersTable } from './tables.js';
 
-export interface ReachGrip {
+export interface ReachState {
   readonly things: Things;
   readonly offers: TableOf<typeof offersTable>;
   /** How far anything reaches. */
@@ -16,4 +16,4 @@ export interface Things {
 }
 
 /** What the reach concept has at hand: its compiled form in rules, and what it keeps by a world. */
-export const reach = conceptState<undefined, ReachGrip>('reach');
+export const reach = conceptState<undefined, ReachState>('reach');

@@ -7,7 +7,7 @@ import type { CompiledStates } from './compile.js';
 import { states } from './state.js';
 import { events, type Transition } from './events.js';
 
-/** The states' grip on a world. */
+/** The states' tables on a world. */
 export interface States extends CompiledStates {
   readonly table: TableOf<typeof statesTable>;
   readonly state: Int32Array | Float64Array;
@@ -91,10 +91,10 @@ function put(world: World, row: number, to: number, how: Transition, { ticks, mo
 }
 
 /** Tells the states whether a body moved of its own will in this tick: between idle and moving there is nothing else. */
-export function noteMoving(world: World, grip: States, row: number, moved: boolean): void {
-  const state = grip.state[row];
-  if (moved ? state === grip.idle : state === grip.moving)
-    put(world, row, moved ? grip.moving : grip.idle, moved ? 'moved' : 'stopped', {});
+export function noteMoving(world: World, tables: States, row: number, moved: boolean): void {
+  const state = tables.state[row];
+  if (moved ? state === tables.idle : state === tables.moving)
+    put(world, row, moved ? tables.moving : tables.idle, moved ? 'moved' : 'stopped', {});
 }
 
 /** Ends what has lasted its time. */
@@ -108,24 +108,24 @@ export function endTimes(world: World): void {
 
 /** Statuses lead into the states that go with them and out again; events end the states that wait for them. */
 export function leaveStatesOnEvent(world: World, event: GameEvent): void {
-  const grip = states.in(world);
-  const waiting = grip.endedBy.get(event.name);
-  if (waiting) endWaiting(world, grip, waiting, event);
+  const tables = states.in(world);
+  const waiting = tables.endedBy.get(event.name);
+  if (waiting) endWaiting(world, tables, waiting, event);
   if (event.name !== 'statusGained' && event.name !== 'statusLost') return;
   const status = world.rules.chapters.get('statuses')!.ids.indexOf(String(event.data['status']));
-  if (!grip.held.has(status)) return;
-  grip.list.forEach((state, i) => {
+  if (!tables.held.has(status)) return;
+  tables.list.forEach((state, i) => {
     if (state.status !== status) return;
     if (event.name === 'statusGained') enterState(world, event.subject, i, 'status');
     else leaveState(world, event.subject, i, 'status');
   });
 }
 
-function endWaiting(world: World, grip: States, waiting: readonly number[], event: GameEvent): void {
-  for (let row = 0; row < grip.table.high; row++) {
-    if (grip.table.live[row] === 0 || !waiting.includes(grip.state[row])) continue;
+function endWaiting(world: World, tables: States, waiting: readonly number[], event: GameEvent): void {
+  for (let row = 0; row < tables.table.high; row++) {
+    if (tables.table.live[row] === 0 || !waiting.includes(tables.state[row])) continue;
     const actor = world.actors.handle(row);
-    if (grip.list[grip.state[row]].ends!.matches(world, event, actor)) leaveState(world, actor, grip.state[row], 'event');
+    if (tables.list[tables.state[row]].ends!.matches(world, event, actor)) leaveState(world, actor, tables.state[row], 'event');
   }
 }
 

@@ -122,7 +122,7 @@ function contents(rules: Rules, entry: ContainerEntry, actor: string): Evidence[
   );
   const { world } = perform(stage, 0.1, []);
   const visitor = actorOfSeat(world, VISITOR);
-  const grip = containers.in(world);
+  const state = containers.in(world);
   let opened = 0;
   for (let row = 0; row < world.actors.high; row++) {
     const container = world.actors.live[row] === 1 ? containerAt(world, row) : undefined;
@@ -131,11 +131,11 @@ function contents(rules: Rules, entry: ContainerEntry, actor: string): Evidence[
     // Luck is the player's where each finds their own: one who opens many is as good as many who open one.
     opened++;
   }
-  const { what, amount } = grip.contents.cells;
+  const { what, amount } = state.contents.cells;
   const rolled = entry.loot === undefined ? [] : linesOf(rules, entry.loot);
   return [...entry.holds, ...rolled].map(({ id, label, chance, gives }) => {
     const found: number[] = [];
-    for (const row of grip.contents.rows()) if (world.text(what[row]) === id) found.push(amount[row]);
+    for (const row of state.contents.rows()) if (world.text(what[row]) === id) found.push(amount[row]);
     const written =
       typeof chance === 'number'
         ? `${inWords(chance * 100)} %`
