@@ -31,7 +31,8 @@ describe('Progress that stays with a player', () => {
       ['Deep breath', 'deepBreath', '2/3'],
       ['Calm', 'calm', '1/1'],
     ]) {
-      await screen.page.locator(`button[aria-label="Learn ${name}"]`).click();
+      // By the keyboard: what was learned moves the lines below it.
+      await screen.press('button', `Learn ${name}`);
       await screen.sees(owned(id), ranks);
     }
     await screen.sees(`${seat('north')} [data-free]`, '5');
