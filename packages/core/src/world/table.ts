@@ -286,8 +286,3 @@ export class Table {
     for (const column of this.columns) fill(column.data, content.columns[column.spec.name]);
   }
 }
-
-/** Columns of a table by name, to be kept at hand where every tick asks for them. */
-export function columnsOf<K extends string>(table: Table, names: readonly K[]): Readonly<Record<K, Column>> {
-  return Object.fromEntries(names.map((name) => [name, table.column(name)])) as Record<K, Column>;
-}

@@ -1,7 +1,6 @@
 import { z } from 'zod';
 import { condition, duration, entryFields, finite, id, label, reference } from '../../ruleset/fields.js';
 import { actionList, pattern } from '../../ruleset/registry.js';
-import { defineChapter } from '../../ruleset/chapter.js';
 
 /** For whom what somebody does counts towards a goal: for themselves, for their crew, for everybody. */
 export const COUNTS = ['player', 'crew', 'everyone'] as const;
@@ -107,4 +106,3 @@ export const schema = z.strictObject({
   see: z.enum(['owner', 'team', 'everyone'], 'One of owner, team, everyone is expected.').default('owner'),
 });
 export type QuestEntry = z.infer<typeof schema>;
-export const questChapter = defineChapter('quests', schema);

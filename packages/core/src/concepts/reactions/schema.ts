@@ -1,7 +1,6 @@
 import { z } from 'zod';
 import { duration, entryFields, finite } from '../../ruleset/fields.js';
 import { actionList, pattern } from '../../ruleset/registry.js';
-import { defineChapter } from '../../ruleset/chapter.js';
 
 /** How often at most a reaction runs: a number, in a time or ever, for everybody together or for each that the event is about. */
 const atMost = () =>
@@ -20,7 +19,6 @@ const reactionFields = () => ({
 /** A reaction of the whole ruleset. */
 export const schema = z.strictObject({ ...entryFields(), ...reactionFields() });
 export type ReactionEntry = z.infer<typeof schema>;
-export const reactionChapter = defineChapter('reactions', schema);
 
 /** Reactions inside another entry, whose bearer they belong to: an actor's own, or of who has an effect on. */
 export const ownReactions = () => z.array(z.strictObject(reactionFields())).max(20, 'At most 20 reactions.').optional();
