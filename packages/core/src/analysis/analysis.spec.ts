@@ -1,4 +1,5 @@
-import { compileRuleset, findingsOf, parseFormula, Possible, rangeOf, wiringOf } from '../index.js';
+import { compileRuleset, findingsOf, parseFormula, rangeOf, wiringOf } from '../index.js';
+import { Possible } from '../concepts/attributes/possible.js';
 import { ANY, exactly, type Range } from '../formula/index.js';
 import { rulesetWith } from '../testing/rulesets.js';
 import { QUAY } from '../testing/surroundings.js';

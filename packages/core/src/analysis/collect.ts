@@ -1,7 +1,7 @@
 import { type Path, pointer } from '../ruleset/problem.js';
 import { registry, type Pattern, type Then } from '../ruleset/registry.js';
 import { labelOf, type Rules } from '../ruleset/rules.js';
-import { walk } from '../ruleset/walk.js';
+import { entriesAskedFor, walk } from '../ruleset/walk.js';
 import type { EventCause } from '../world/concept.js';
 
 /** A place in a ruleset that somebody can be led to: an entry, or one of the things that the arena places. */
@@ -39,13 +39,6 @@ export interface Collected {
   readonly references: readonly FoundReference[];
 }
 
-/** What only tries entries out brings nothing about. */
-const TRIED = 'situations';
-/** Actions that speak of an entry only to end it. */
-const ENDING = new Set(['end', 'dispel', 'withdraw', 'leave']);
-/** Fields that speak of an entry without bringing it about. */
-const SPEAKING = new Set(['blocked', 'ends', 'while', 'broken', 'from', 'into', 'requires']);
-
 const isObject = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null && !Array.isArray(value);
 
 /** The place of a path: its entry, or the arena. */
@@ -54,8 +47,23 @@ export function placeOf(rules: Rules, path: Path): Place {
   const entry = typeof position === 'number' ? rules.chapters.get(String(chapter))?.entries[position] : undefined;
   return entry
     ? { chapter: String(chapter), id: entry.id, label: entry.label, path: pointer(path) }
-    : { chapter: String(chapter), id: '', label: chapter === 'arena' ? 'The arena' : String(chapter), path: pointer(path) };
+    : { chapter: String(chapter), id: '', label: calledBy(String(chapter)), path: pointer(path) };
 }
+
+function calledBy(chapter: string): string {
+  const section = registry().sections.get(chapter);
+  return (section?.kind === 'value' ? section.called : undefined) ?? chapter;
+}
+
+/** Whether the entries of a chapter only try others out: those bring nothing about. */
+export function onlyTries(chapter: string): boolean {
+  const section = registry().sections.get(chapter);
+  return section?.kind === 'chapter' && section.tries !== undefined;
+}
+
+/** The parts of a ruleset that bring something about: all but those that only try entries out. */
+export const inForce = (rules: Rules): readonly unknown[] =>
+  Object.entries(rules.document).flatMap(([key, section]) => (onlyTries(key) ? [] : [section]));
 
 const known = new WeakMap<Rules, Collected>();
 
@@ -68,15 +76,19 @@ export function collect(rules: Rules): Collected {
   return all;
 }
 
-/** Kinds of actor, pickups or zones that come into an arena: placed there, made by a spawner, or brought by an action. */
-export function brought(rules: Rules, chapter: 'actors' | 'pickups' | 'zones'): ReadonlySet<string> {
+/** The entries of a chapter that come into an arena: placed there, made there, or brought by an action. */
+export function brought(rules: Rules, chapter: string): ReadonlySet<string> {
   const { actions, references } = collect(rules);
-  const field = chapter.slice(0, -1);
+  const { actions: specs, sections } = registry();
   return new Set([
-    ...references.filter((one) => one.chapter === chapter && ['arena', 'spawners'].includes(one.place.chapter)).map(({ id }) => id),
-    ...actions.flatMap(({ action }) =>
-      ['summon', 'spawn'].includes(action.do) && action[field] !== undefined ? [String(action[field])] : [],
-    ),
+    ...references.filter((one) => one.chapter === chapter && sections.get(one.place.chapter)?.places).map(({ id }) => id),
+    ...actions.flatMap(({ action }) => {
+      const { places, args } = specs.get(action.do)!;
+      if (!places) return [];
+      return Object.entries(args).flatMap(([name, schema]) =>
+        action[name] !== undefined && entriesAskedFor(schema) === chapter ? [String(action[name])] : [],
+      );
+    }),
   ]);
 }
 
@@ -90,27 +102,23 @@ function gather(rules: Rules): Collected {
     const spec = typeof value['do'] === 'string' ? registry().actions.get(value['do']) : undefined;
     // A behaviour says what it does by the same word, and is no action.
     if (spec && path.at(-1) !== 'behaviour') {
-      const { do: name, to: _to, ...args } = value as Then[number];
+      const { do: _do, to: _to, ...args } = value as Then[number];
       actions.push({ place: placeOf(rules, path), action: value as Then[number], causes: spec.causes?.(args) ?? [] });
-      if (ENDING.has(name)) skipped.add(pointer(path));
     }
     if (typeof value['on'] === 'string' && registry().events.has(value['on'])) {
       patterns.push({ place: placeOf(rules, path), pattern: value as Pattern });
       skipped.add(pointer(path));
     }
-    for (const [key, part] of Object.entries(value)) {
-      if (SPEAKING.has(key)) skipped.add(pointer([...path, key]));
-      visit(part, [...path, key]);
-    }
+    for (const [key, part] of Object.entries(value)) visit(part, [...path, key]);
   };
-  for (const [key, section] of Object.entries(rules.document)) if (key !== TRIED) visit(section, [key]);
+  for (const [key, section] of Object.entries(rules.document)) if (!onlyTries(key)) visit(section, [key]);
   return { actions, patterns, references: referencesOf(rules, skipped) };
 }
 
 function referencesOf(rules: Rules, skipped: ReadonlySet<string>): readonly FoundReference[] {
   const found: FoundReference[] = [];
   walk(registry().document, rules.document, [], (mark, value, path) => {
-    if (mark.kind !== 'reference' || path[0] === TRIED) return;
+    if (mark.kind !== 'reference' || mark.mentions || onlyTries(String(path[0]))) return;
     for (let length = path.length; length > 0; length--) if (skipped.has(pointer(path.slice(0, length)))) return;
     found.push({ place: placeOf(rules, path), chapter: mark.chapter, id: value });
   });

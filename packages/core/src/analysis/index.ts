@@ -1,2 +1,2 @@
-export * from './possible.js';
+export * from './findings.js';
 export * from './wiring.js';

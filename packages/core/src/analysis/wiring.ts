@@ -1,6 +1,7 @@
 import { labelOf, type Rules } from '../ruleset/rules.js';
-import type { Pattern } from '../ruleset/registry.js';
-import { type Collected, collect, type FoundPattern, patternWords, type Place } from './collect.js';
+import { type Pattern, registry } from '../ruleset/registry.js';
+import type { AnyEntry, ChapterSpec } from '../world/concept.js';
+import { type Collected, collect, type FoundPattern, onlyTries, patternWords, type Place } from './collect.js';
 
 export type { Place } from './collect.js';
 
@@ -59,22 +60,13 @@ interface Net {
 }
 
 const key = (chapter: string, id: string) => `${chapter}/${id}`;
-/** Chapters whose entries only matter when something brings them about; all others stand for themselves. */
-const BROUGHT = [
-  'actors',
-  'abilities',
-  'effects',
-  'pickups',
-  'zones',
-  'interactions',
-  'dialogues',
-  'containers',
-  'spawners',
-  'attributes',
-  'reactions',
-  'loot',
-];
-const standsAlone = (chapter: string) => !BROUGHT.includes(chapter);
+/** What its concept says of a chapter. */
+function chapterOf(chapter: string): ChapterSpec | undefined {
+  const section = registry().sections.get(chapter);
+  return section?.kind === 'chapter' ? section : undefined;
+}
+/** Whether entries matter by themselves; those of all others only when something brings them about. */
+const standsAlone = (chapter: string) => chapterOf(chapter)?.absent === undefined;
 
 /** Whether an event with these fields known could be the one that is waited for. */
 function couldBe({ on: _on, who: _who, where: _where, ...wanted }: Pattern, fields: Readonly<Record<string, unknown>>): boolean {
@@ -106,14 +98,14 @@ function reach(rules: Rules, found: Collected): ReadonlySet<string> {
   const reached = new Set<string>();
   for (const [chapter, { entries }] of rules.chapters)
     for (const entry of entries)
-      if ((chapter === 'actors' && 'kind' in entry && entry.kind === 'player') || standsAlone(chapter)) reached.add(key(chapter, entry.id));
+      if (standsAlone(chapter) || chapterOf(chapter)?.comesByItself?.(entry as unknown as AnyEntry)) reached.add(key(chapter, entry.id));
   for (let before = -1; before !== reached.size;) {
     before = reached.size;
     for (const { place, chapter, id } of found.references)
       if (place.id === '' || reached.has(key(place.chapter, place.id))) reached.add(key(chapter, id));
-    // A reaction is as good as the event that it waits for.
+    // What follows from an event is as good as that.
     for (const { place, pattern } of found.patterns)
-      if (place.chapter === 'reactions' && isHeard({ rules, found, reached }, pattern)) reached.add(key('reactions', place.id));
+      if (chapterOf(place.chapter)?.followsEvents && isHeard({ rules, found, reached }, pattern)) reached.add(key(place.chapter, place.id));
   }
   return reached;
 }
@@ -153,7 +145,7 @@ export function wiringOf(rules: Rules): Wiring {
     };
   });
   const entries = [...rules.chapters].flatMap(([chapter, { entries: all }]) =>
-    chapter === 'situations' ? [] : all.map((entry) => entryWires(net, events, listeners, chapter, entry)),
+    onlyTries(chapter) ? [] : all.map((entry) => entryWires(net, events, listeners, chapter, entry)),
   );
   return { events, entries, dangling: danglingIn(rules, entries, listeners) };
 }
@@ -205,30 +197,15 @@ function entryWires(
   };
 }
 
-const ABSENT: Readonly<Record<string, string>> = {
-  actors: 'The arena does not place it, no spawner makes it and no action brings it in.',
-  abilities: 'No actor that comes into play has it.',
-  effects: 'No action that is ever run applies it.',
-  pickups: 'The arena does not place it, no spawner makes it and no action puts it down.',
-  zones: 'The arena places it nowhere.',
-  interactions: 'No actor that comes into play offers it.',
-  dialogues: 'No action that is ever run begins it.',
-  containers: 'No actor that comes into play is one.',
-  spawners: 'The arena places it nowhere.',
-  attributes: 'No actor that comes into play has it.',
-  loot: 'Nothing that comes into play rolls it.',
-  reactions: 'The event that it waits for never happens.',
-};
-
 function danglingIn(rules: Rules, entries: readonly EntryWires[], listeners: readonly Waiting[]): Wiring['dangling'] {
   const unheard = listeners.flatMap(({ place, words, missing }) =>
     missing === undefined ? [] : [{ place, message: `${place.label} waits for this and never hears it: ${words}. ${missing}` }],
   );
   const absent = entries
-    .filter(({ reached, chapter }) => !reached && chapter !== 'reactions')
+    .filter(({ reached, chapter }) => !reached && !chapterOf(chapter)?.followsEvents)
     .map(({ chapter, id, label }) => ({
       place: { chapter, id, label: labelOf(rules, chapter, id), path: `/${chapter}/${rules.chapters.get(chapter)!.ids.indexOf(id)}` },
-      message: `${label} never comes into play. ${ABSENT[chapter]}`,
+      message: `${label} never comes into play. ${chapterOf(chapter)!.absent}`,
     }));
   return [...unheard, ...absent];
 }

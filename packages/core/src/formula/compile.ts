@@ -1,9 +1,11 @@
 import { toGrid } from '../math/grid.js';
 import { positionIn } from '../ruleset/positions.js';
 import { didYouMean } from '../ruleset/suggest.js';
+import type { Rules } from '../ruleset/rules.js';
 import type { World } from '../world/world.js';
 import { divide, MATH_FUNCTIONS, remainder } from './functions.js';
 import { FormulaError, parseFormula, type FormulaNode } from './parser.js';
+import type { Range } from './ranges.js';
 import { bareWorld } from '../world/bare-world.js';
 
 /** The actors a formula or an action can speak of, as handles; 0 where there is none. Bare names belong to the owner. */
@@ -49,13 +51,22 @@ export interface EntryFunction {
   /** How many amounts follow the id. */
   readonly amounts: number;
   readonly yields: Yield;
+  /** What an entry of its chapter is called where one is asked for: an effect, a quest. */
+  readonly noun?: string;
   readonly read: (index: number) => (world: World, actor: number, amount: number) => number;
+  /**
+   * Between what it is for whoever asks, under these rules, whatever happens; anything where nothing is said.
+   * @param comesAbout whether anything brings the entry about
+   */
+  readonly between?: (rules: Rules, id: string, comesAbout: boolean) => Range;
 }
 
 /** All that formulas of one ruleset can speak of. */
 export interface Vocabulary {
   readonly names: readonly NameSource[];
   readonly functions: readonly EntryFunction[];
+  /** Words that are often tried and are no names, each with what to write instead. */
+  readonly words?: Readonly<Record<string, string>>;
 }
 
 /** What is said of one place where a formula stands. */
@@ -89,21 +100,6 @@ export interface CompiledFormula {
   readonly bare?: FormulaReference;
 }
 
-/** Kinds of actor, which conditions are often meant to ask for. */
-const KINDS_OF_ACTOR = new Set(['player', 'foe', 'character', 'prop']);
-
-/** Functions of chapters that not every ruleset has: an unknown id is then the better message than an unknown function. */
-const EXPECTED_ELSEWHERE: Readonly<Record<string, string>> = {
-  level: 'level track',
-  experience: 'level track',
-  done: 'quest',
-  onQuest: 'quest',
-  unlocked: 'achievement',
-  count: 'effect',
-  curve: 'curve',
-  has: 'status',
-};
-
 /**
  * Compiles an amount or a condition against what a ruleset knows.
  * @throws FormulaError where it can't be read, speaks of something unknown, or mixes amounts and conditions
@@ -129,6 +125,8 @@ export function compileExpression(text: string, vocabulary: Vocabulary, place: F
   const constant = onGrid(bareWorld(), NOBODY);
   return { text, run: () => constant, references: [], constant };
 }
+
+const wordIn = ({ words = {} }: Vocabulary, word: string): string | undefined => (Object.hasOwn(words, word) ? words[word] : undefined);
 
 interface Part {
   readonly run: FormulaFunction;
@@ -208,11 +206,8 @@ class Compiler {
       const read = source.read(index);
       return { run: (w, p) => read(w, who(p)), yields: 'amount' };
     }
-    if (KINDS_OF_ACTOR.has(id))
-      throw new FormulaError(
-        `Nothing is called ${id} here: it is a kind of actor. Ask for what only such actors have, as in suit > 0.`,
-        at,
-      );
+    const otherwise = wordIn(this.vocabulary, id);
+    if (otherwise !== undefined) throw new FormulaError(`Nothing is called ${id} here. ${otherwise}`, at);
     throw new FormulaError(`Nothing is called ${id} here.${didYouMean(id, this.knownNames())}`, at);
   }
 
@@ -271,10 +266,12 @@ class Compiler {
     }
     const entry = this.vocabulary.functions.find((f) => f.name === name && f.ids.length > 0);
     if (entry) return this.entryCall(entry, party, args, at);
-    if (Object.hasOwn(EXPECTED_ELSEWHERE, name))
-      throw new FormulaError(`${name}(…) needs a ${EXPECTED_ELSEWHERE[name]}, and this ruleset has none.`, at);
+    // Of a chapter that has no entries: that is the better message than an unknown function.
+    const noun = this.vocabulary.functions.find((f) => f.name === name)?.noun;
+    if (noun !== undefined) throw new FormulaError(`${name}(…) needs a ${noun}, and this ruleset has none.`, at);
     const known = [...Object.keys(MATH_FUNCTIONS), ...this.vocabulary.functions.map((f) => f.name)];
-    if (name === 'is') throw new FormulaError('There is no function is. Ask for what only such actors have, as in suit > 0.', at);
+    const otherwise = wordIn(this.vocabulary, name);
+    if (otherwise !== undefined) throw new FormulaError(`There is no function ${name}. ${otherwise}`, at);
     throw new FormulaError(`There is no function ${name}.${didYouMean(name, known)}`, at);
   }
 
@@ -285,10 +282,7 @@ class Compiler {
     if (first?.kind !== 'name' || first.party !== null || args.length !== entry.amounts + 1) throw new FormulaError(`Write ${usage}.`, at);
     const index = positionIn(entry.ids, first.name);
     if (index < 0)
-      throw new FormulaError(
-        `No ${EXPECTED_ELSEWHERE[entry.name] ?? 'entry'} is called ${first.name}.${didYouMean(first.name, entry.ids)}`,
-        first.at,
-      );
+      throw new FormulaError(`No ${entry.noun ?? 'entry'} is called ${first.name}.${didYouMean(first.name, entry.ids)}`, first.at);
     this.references.push({ chapter: entry.chapter, id: first.name, party, at: first.at });
     const read = entry.read(index);
     const amount = entry.amounts > 0 ? this.expect('amount', args[1]) : () => 0;

@@ -307,7 +307,11 @@ function vocabularyOf(ids: (chapter: string) => readonly string[]): Vocabulary {
   const parts = registry().concepts.map(
     (concept) => concept.vocabulary?.((chapter) => ids(chapter).filter((id) => ID_PATTERN.test(id))) ?? {},
   );
-  return { names: parts.flatMap((part) => part.names ?? []), functions: parts.flatMap((part) => part.functions ?? []) };
+  return {
+    names: parts.flatMap((part) => part.names ?? []),
+    functions: parts.flatMap((part) => part.functions ?? []),
+    words: Object.assign({}, ...parts.map((part) => part.words)) as Record<string, string>,
+  };
 }
 
 /**

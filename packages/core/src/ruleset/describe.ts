@@ -33,7 +33,10 @@ const definition = (schema: z.ZodType) => schema._zod.def as Definition;
 
 function kindOf(schema: z.ZodType): { optional: boolean; kind: ArgumentKind } {
   const mark = marks.get(schema);
-  if (mark?.kind === 'reference') return { optional: false, kind: { ...mark } };
+  if (mark?.kind === 'reference') {
+    const { kind, chapter, kinds } = mark;
+    return { optional: false, kind: { kind, chapter, ...(kinds && { kinds }) } };
+  }
   if (mark?.kind === 'formula') return { optional: false, kind: { kind: mark.place.yields === 'condition' ? 'condition' : 'amount' } };
   const def = definition(schema);
   if (def.type === 'optional') return { ...kindOf(def.innerType!), optional: true };

@@ -7,7 +7,13 @@ z.config({ jitless: true });
 
 /** What a value in a ruleset means beyond its shape. Found by {@link walk}, wherever the value stands. */
 export type Mark =
-  | { readonly kind: 'reference'; readonly chapter: string; readonly kinds?: readonly string[] }
+  | {
+      readonly kind: 'reference';
+      readonly chapter: string;
+      readonly kinds?: readonly string[];
+      /** It only speaks of the entry, as what ends it does, and brings nothing of it about. */
+      readonly mentions?: true;
+    }
   | { readonly kind: 'formula'; readonly place: FormulaPlace };
 
 export const marks = z.registry<Mark>();
@@ -63,10 +69,15 @@ export const reference = once((chapter: string, kinds?: readonly string[]) =>
     .register(marks, { kind: 'reference', chapter, ...(kinds && { kinds }) }),
 );
 
+/** As {@link reference}, where the entry is only spoken of: what ends it, or stands against it, brings nothing of it about. */
+export const mention = once((chapter: string) =>
+  z.string('An id is expected.').max(48).register(marks, { kind: 'reference', chapter, mentions: true }),
+);
+
 const DURATION = /^(\d{1,7}(?:\.\d{1,3})?)(ms|s)$/;
 export const LONGEST_MS = 24 * 3600 * 1000;
 
-const times = new WeakSet<z.ZodType>();
+export const times = new WeakSet<z.ZodType>();
 /** Whether a schema is that of a time span. */
 export const isTime = (schema: z.ZodType): boolean => times.has(schema);
 

@@ -2,7 +2,6 @@ export * from './compile.js';
 export * from './context.js';
 export * from './describe.js';
 export * from './fields.js';
-export * from './findings.js';
 export * from './json-text.js';
 export * from './problem.js';
 export * from './references.js';

@@ -1,42 +1,8 @@
 import type { z } from 'zod';
 import { pointer, type Path, type Problem } from './problem.js';
+import { partsMeantBy } from './also-called.js';
 import { definitionOf, optionFor } from './walk.js';
 import { didYouMean, nearest } from './suggest.js';
-
-/** What somebody may have called a part that goes by another name here. */
-const CALLED: Readonly<Record<string, readonly string[]>> = {
-  title: ['label', 'name'],
-  name: ['label', 'id'],
-  text: ['label', 'line'],
-  label: ['line', 'text'],
-  description: ['text', 'note'],
-  times: ['count'],
-  amount: ['count', 'quantity'],
-  delivery: ['deliver'],
-  event: ['on'],
-  type: ['kind', 'at', 'by', 'is', 'do'],
-  actions: ['then'],
-  effects: ['then', 'onHit', 'ends'],
-  enterZone: ['onEnter'],
-  leaveZone: ['onLeave'],
-  duration: ['lasts', 'time'],
-  maximum: ['max'],
-  minimum: ['min'],
-  value: ['start', 'amount'],
-  base: ['start'],
-  regen: ['refill'],
-  regeneration: ['refill'],
-  health: ['life'],
-  stats: ['attributes'],
-  rewards: ['then'],
-  reward: ['then'],
-  requirements: ['requires', 'needs'],
-  condition: ['if', 'who'],
-  visibility: ['see'],
-  drops: ['loot'],
-  items: ['pickups', 'entries'],
-  enemies: ['actors'],
-};
 
 /** Most names that are listed where none is near to what was written. */
 const MOST_LISTED = 24;
@@ -140,7 +106,7 @@ function expected(what: string, schema: z.ZodType | undefined, found: unknown): 
 
 /** What was meant by a name that is not known: one that is near, one that means the same, or all that there are. */
 function meant(key: string, known: readonly string[], there: ReadonlySet<string>): string {
-  const same = (Object.hasOwn(CALLED, key) ? CALLED[key] : []).find((name) => known.includes(name) && !there.has(name));
+  const same = partsMeantBy(key).find((name) => known.includes(name) && !there.has(name));
   if (same !== undefined && nearest(key, known) === undefined) return ` Did you mean "${same}"?`;
   const near = didYouMean(key, known);
   if (near !== '' || known.length === 0) return near;

@@ -3,6 +3,7 @@ import type { ActionSpec, AnyConcept, CommandSpec, InputSpec, Lifecycle, Phase, 
 import { PHASES } from '../world/concept.js';
 import type { EventSpec, GameEvent } from '../world/events.js';
 import type { World } from '../world/world.js';
+import { learnWords } from './also-called.js';
 import { condition, label, reference } from './fields.js';
 import { didYouMean } from './suggest.js';
 import { VERSION } from './upgrade.js';
@@ -41,6 +42,7 @@ export class Registry {
   constructor(readonly concepts: readonly AnyConcept[]) {
     this.systems = Object.fromEntries(PHASES.map((phase) => [phase, []])) as never;
     const timers: { name: string; run: (world: World, actor: number, a: number) => void }[] = [];
+    learnWords(concepts.flatMap(({ alsoCalled }) => alsoCalled ?? []));
     for (const concept of concepts) {
       join(this.sections, concept.sections, 'section');
       join(this.events, concept.events, 'event');

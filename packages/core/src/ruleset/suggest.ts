@@ -1,3 +1,5 @@
+import { namesMeantBy } from './also-called.js';
+
 /** What one table of letters costs at least, that finding an unlikely name is not for nothing either. */
 const LEAST_COST = 4;
 /** How much may still be compared, in letters of one word against letters of another. */
@@ -59,42 +61,6 @@ export function nearest(wrong: string, known: Iterable<string>): string | undefi
   return best;
 }
 
-/** What others call what goes by another name here. */
-const MEANT: Readonly<Record<string, readonly string[]>> = {
-  damage: ['hurt'],
-  dealDamage: ['hurt'],
-  injure: ['hurt'],
-  restore: ['heal'],
-  add: ['give'],
-  remove: ['take'],
-  buff: ['apply'],
-  exchange: ['trade'],
-  swap: ['trade'],
-  say: ['talk'],
-  speak: ['talk'],
-  message: ['flourish'],
-  sound: ['flourish'],
-  if: ['when'],
-  random: ['pick'],
-  choose: ['pick'],
-  delay: ['wait'],
-  xp: ['award'],
-  kill: ['fell', 'actorDefeated'],
-  killed: ['actorDefeated'],
-  died: ['actorDefeated'],
-  death: ['actorDefeated'],
-  joined: ['seatTaken'],
-  collected: ['pickupTaken'],
-  damaged: ['attributeChanged'],
-  bought: ['offerBought'],
-  stats: ['attributes'],
-  items: ['pickups'],
-  maximum: ['max'],
-  minimum: ['min'],
-  ceiling: ['ceil'],
-  hasStatus: ['has'],
-};
-
 /** The words of a name, each as far as it is the same in other forms: `enterZone` and `zoneEntered` are of the same words. */
 const wordsOf = (name: string) =>
   name
@@ -106,7 +72,8 @@ const wordsOf = (name: string) =>
 
 /** A name that is meant though it is spelt otherwise: of the same words, or what others say for it. */
 function meantBy(wrong: string, known: readonly string[]): string | undefined {
-  const called = Object.hasOwn(MEANT, wrong) ? known.find((name) => MEANT[wrong].includes(name)) : undefined;
+  const meant = namesMeantBy(wrong);
+  const called = known.find((name) => meant.includes(name));
   if (called !== undefined) return called;
   const words = wordsOf(wrong);
   left -= LEAST_COST * known.length;
@@ -116,6 +83,6 @@ function meantBy(wrong: string, known: readonly string[]): string | undefined {
 /** ` Did you mean x?`, or nothing: to be put behind a message that names an unknown word. */
 export function didYouMean(wrong: string, known: Iterable<string>): string {
   const all = [...known];
-  const name = (Object.hasOwn(MEANT, wrong) ? meantBy(wrong, all) : undefined) ?? nearest(wrong, all) ?? meantBy(wrong, all);
+  const name = (namesMeantBy(wrong).length > 0 ? meantBy(wrong, all) : undefined) ?? nearest(wrong, all) ?? meantBy(wrong, all);
   return name === undefined ? '' : ` Did you mean ${name}?`;
 }

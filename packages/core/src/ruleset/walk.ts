@@ -1,4 +1,5 @@
 import type { z } from 'zod';
+import { type Description, descriptions } from './described.js';
 import { marks, type Mark } from './fields.js';
 import type { Path } from './problem.js';
 
@@ -55,6 +56,14 @@ function mayBe(schema: z.ZodType, value: unknown): boolean {
   }
 }
 
+/** The chapter whose entries a field asks for; undefined where it asks for something else. */
+export function entriesAskedFor(schema: z.ZodType): string | undefined {
+  const mark = marks.get(schema);
+  if (mark) return mark.kind === 'reference' ? mark.chapter : undefined;
+  const { innerType } = definitionOf(schema);
+  return innerType && entriesAskedFor(innerType);
+}
+
 /**
  * Visits every marked value of a document, in the order of the schema. What has another
  * shape than its schema says is passed over. `inKey` is set where the value is a property's name.
@@ -69,6 +78,34 @@ export function walk(
   if (value === undefined || value === null || typeof value === 'number' || typeof value === 'boolean') return;
   const mark = marks.get(schema);
   if (mark && typeof value === 'string') visit(mark, value, path, false);
+  eachPart(schema, value, path, (part, inside, at, inKey) => {
+    if (!inKey) return walk(part, inside, at, visit);
+    const keyMark = marks.get(part);
+    if (keyMark) visit(keyMark, String(inside), at, true);
+  });
+}
+
+/** Visits every value that is described, in the order of the schema, numbers and texts alike; then what is within it. */
+export function walkDescribed(
+  schema: z.ZodType,
+  value: unknown,
+  path: Path,
+  visit: (described: Description, value: unknown, path: Path) => void,
+): void {
+  if (value === undefined || value === null) return;
+  const described = descriptions.get(schema);
+  if (described) visit(described, value, path);
+  if (typeof value === 'object' || definitionOf(schema).innerType)
+    eachPart(schema, value, path, (part, inside, at, inKey) => void (inKey || walkDescribed(part, inside, at, visit)));
+}
+
+/** The parts of a value, each with its schema: what is within it, or the same value as the schema within this one has it. */
+function eachPart(
+  schema: z.ZodType,
+  value: unknown,
+  path: Path,
+  visit: (schema: z.ZodType, value: unknown, path: Path, inKey: boolean) => void,
+): void {
   const def = definitionOf(schema);
   switch (def.type) {
     case 'optional':
@@ -76,32 +113,31 @@ export function walk(
     case 'prefault':
     case 'nullable':
     case 'readonly':
-      return walk(def.innerType!, value, path, visit);
+      return visit(def.innerType!, value, path, false);
     case 'lazy':
-      return walk(def.getter!(), value, path, visit);
+      return visit(def.getter!(), value, path, false);
     case 'pipe':
-      return walk(def.in!, value, path, visit);
+      return visit(def.in!, value, path, false);
     case 'object':
       if (!isObject(value)) return;
-      for (const [key, sub] of Object.entries(def.shape!)) walk(sub, value[key], [...path, key], visit);
+      for (const [key, sub] of Object.entries(def.shape!)) visit(sub, value[key], [...path, key], false);
       return;
     case 'array':
-      if (Array.isArray(value)) value.forEach((item, i) => walk(def.element!, item, [...path, i], visit));
+      if (Array.isArray(value)) value.forEach((item, i) => visit(def.element!, item, [...path, i], false));
       return;
     case 'tuple':
-      if (Array.isArray(value)) value.slice(0, def.items!.length).forEach((item, i) => walk(def.items![i], item, [...path, i], visit));
+      if (Array.isArray(value)) value.slice(0, def.items!.length).forEach((item, i) => visit(def.items![i], item, [...path, i], false));
       return;
     case 'record':
       if (!isObject(value)) return;
       for (const [key, item] of Object.entries(value)) {
-        const keyMark = marks.get(def.keyType!);
-        if (keyMark) visit(keyMark, key, [...path, key], true);
-        walk(def.valueType!, item, [...path, key], visit);
+        visit(def.keyType!, key, [...path, key], true);
+        visit(def.valueType!, item, [...path, key], false);
       }
       return;
     case 'union': {
       const option = optionFor(def, value);
-      if (option) walk(option, value, path, visit);
+      if (option) visit(option, value, path, false);
       return;
     }
   }

@@ -13,20 +13,59 @@ import type { World } from './world.js';
 export const PHASES = ['timers', 'movement', 'overlaps', 'abilities', 'regeneration', 'thresholds', 'reactions', 'removal'] as const;
 export type Phase = (typeof PHASES)[number];
 
+/** What the analysis of a ruleset has to know of any part of the document. */
+interface SectionInAnalysis {
+  /** What it speaks of comes into the arena: it is placed there, or made there. */
+  readonly places?: true;
+  /** Its own findings look at the conditions in it: whether they can ever hold is not said a second time. */
+  readonly ownConditions?: true;
+}
+
 /** A part of the ruleset document: a chapter is a list of entries with ids, a value stands once. */
 export type SectionSpec =
-  | {
-      readonly kind: 'chapter';
+  | ChapterSpec
+  | (SectionInAnalysis & {
+      readonly kind: 'value';
       readonly title: string;
-      readonly entry: z.ZodType;
-      /** Entries that every ruleset has, behind its own, unless it has one of that id itself. */
-      readonly given?: readonly { readonly id: string }[];
-      /** Who may see that an actor has an entry, where that is not simply what the entry's own `see` says. */
-      readonly see?: (entry: { readonly id: string }, rules: Rules) => Visibility;
-      /** Whether no seat knows of an entry beforehand; where nothing is said, one that only the server sees. */
-      readonly secret?: (entry: { readonly id: string }, rules: Rules) => boolean;
-    }
-  | { readonly kind: 'value'; readonly title: string; readonly schema: z.ZodType };
+      readonly schema: z.ZodType;
+      /** What it is called where a place in it is named. */
+      readonly called?: string;
+    });
+
+/** An entry of any chapter, as its document has it with its defaults filled in. */
+export type AnyEntry = Readonly<Record<string, unknown>> & { readonly id: string; readonly label: string };
+
+export interface ChapterSpec extends SectionInAnalysis {
+  readonly kind: 'chapter';
+  readonly title: string;
+  readonly entry: z.ZodType;
+  /** Entries that every ruleset has, behind its own, unless it has one of that id itself. */
+  readonly given?: readonly { readonly id: string }[];
+  /** Who may see that an actor has an entry, where that is not simply what the entry's own `see` says. */
+  readonly see?: (entry: { readonly id: string }, rules: Rules) => Visibility;
+  /** Whether no seat knows of an entry beforehand; where nothing is said, one that only the server sees. */
+  readonly secret?: (entry: { readonly id: string }, rules: Rules) => boolean;
+  /** What to do where nothing speaks of an entry, behind “Nobody speaks of …: ”; nothing is said where entries stand for themselves. */
+  readonly unused?: string;
+  /** Why an entry never comes into play where nothing brings it about; where nothing is said, entries do by themselves. */
+  readonly absent?: string;
+  /** Which of those that something else has to bring about come into play by themselves. */
+  readonly comesByItself?: (entry: AnyEntry) => boolean;
+  /** Its entries come into play once what they wait for can happen. */
+  readonly followsEvents?: true;
+  /** What its entries wait for counts for players alone. */
+  readonly forPlayers?: true;
+  /** Its entries only try others out and bring nothing about: the one that an entry is about, by chapter and id. */
+  readonly tries?: (entry: AnyEntry) => readonly [chapter: string, id: string] | undefined;
+}
+
+/** Something that can come about under a ruleset: an entry, or what becomes of it. */
+export interface Consequence {
+  readonly chapter: string;
+  readonly id: string;
+  /** What becomes of it; that there is one of it where nothing is said. */
+  readonly is?: 'raised' | 'moved' | 'hurt';
+}
 
 /** An event that something leads to, and the fields that it has then. */
 export interface EventCause {
@@ -41,6 +80,12 @@ export interface ActionSpec {
   readonly sentence: string;
   /** The events that it can lead to at once, with what of them its arguments fix. */
   readonly causes?: (args: Readonly<Record<string, unknown>>) => readonly EventCause[];
+  /** What it can bring about, beside events. */
+  readonly consequences?: (args: Readonly<Record<string, unknown>>) => readonly Consequence[];
+  /** It brings what it speaks of into the arena. */
+  readonly places?: true;
+  /** It is about an attribute of whom it is for, who has to have that for anything to come of it. */
+  readonly ofAttribute?: true;
   /** Its arguments beside `do` and `to`. */
   readonly args: Readonly<Record<string, z.ZodType>>;
   /** Resolves ids and formulas once, when the ruleset is compiled. `actor` is a live handle. */
@@ -111,12 +156,21 @@ export interface Lifecycle {
   rulesAdopted?(world: World, before: World): void;
 }
 
+/** Words that somebody may write, each with the names here that it may stand for. */
+export interface AlsoCalled {
+  /** For names of actions, events, entries and the like. */
+  readonly names?: Readonly<Record<string, readonly string[]>>;
+  /** For parts of an entry, or of the document. */
+  readonly parts?: Readonly<Record<string, readonly string[]>>;
+}
+
 /** All that a concept declares. Every part is optional. `C` is its compiled form, `R` what it has at hand of a world. */
 export interface ConceptDeclaration<C, R> {
   readonly sections?: Readonly<Record<string, SectionSpec>>;
   readonly vocabulary?: (ids: (chapter: string) => readonly string[]) => {
     names?: readonly NameSource[];
     functions?: readonly EntryFunction[];
+    words?: Readonly<Record<string, string>>;
   };
   readonly compile?: (context: CompileContext) => C;
   /** Instead of `compile`, where entries may be many and take long: as work in parts, an entry in each. */
@@ -138,6 +192,10 @@ export interface ConceptDeclaration<C, R> {
    * listens, and hears of it in the reactions phase.
    */
   readonly onAnnounce?: (world: World, event: GameEvent) => void;
+  /** Other words of the trade for its own, each with what is meant: for saying what somebody may have meant. */
+  readonly alsoCalled?: AlsoCalled;
+  /** What its entries can bring about, beside what their actions do. */
+  readonly consequences?: (rules: Rules) => readonly Consequence[];
   /** What can be wrong with its entries although they are sound. */
   readonly findings?: (compiled: C, rules: Rules) => readonly Finding[];
   /**

@@ -1,8 +1,7 @@
-import { entriesOf } from '../../analysis/entries.js';
 import { type Finding, pointer } from '../../ruleset/problem.js';
 import { labelOf, type Rules } from '../../ruleset/rules.js';
 import { World } from '../../world/world.js';
-import { type ActorEntry, spawnActor } from '../actors/index.js';
+import { spawnActor } from '../actors/index.js';
 import { attributes } from '../attributes/index.js';
 import { isDuration, toMilliseconds } from '../../ruleset/fields.js';
 import { timing } from './timing.js';
@@ -11,13 +10,18 @@ import { numbersOf } from './numbers.js';
 import type { AbilityEntry } from './schema.js';
 import { fillTooltip, wrapText } from './tooltip.js';
 import { effectChapter } from '../effects/schema.js';
+import { actorChapter } from '../actors/schema.js';
+import { lacking, lacks, nameOf, namesOf } from '../attributes/lacking.js';
+import { doesNothing } from './does-nothing.js';
+import { hurtsOwn } from './hurts-own.js';
+import { abilityChapter } from './schema.js';
 
 const CHAPTER = 'abilities';
 const at = (i: number, ...path: (string | number)[]) => pointer([CHAPTER, i, ...path]);
 
 export function findings({ list, entries }: CompiledAbilities, rules: Rules): readonly Finding[] {
   const user = users(rules);
-  return list.flatMap((ability, i) => [
+  const ofEach = list.flatMap((ability, i) => [
     ...costs(ability, rules),
     ...reach(ability, entries[i]),
     ...groups(ability, rules),
@@ -26,6 +30,20 @@ export function findings({ list, entries }: CompiledAbilities, rules: Rules): re
     ...timing(entries[i], i, rules),
     ...text(ability, user),
   ]);
+  return [...ofEach, ...costsLacking(rules), ...hurtsOwn(rules), ...doesNothing(rules)];
+}
+
+/** Costs in what those who have the ability lack. */
+function costsLacking(rules: Rules): readonly Finding[] {
+  return abilityChapter.of(rules).flatMap((entry, i) => {
+    const owners = actorChapter.of(rules).filter(({ abilities }) => abilities.includes(entry.id));
+    return entry.costs.flatMap(({ attribute }, k): readonly Finding[] => {
+      const without = owners.filter((type) => lacks(type, attribute));
+      if (without.length === 0) return [];
+      const message = `${namesOf(without)} has ${entry.label} and lacks ${nameOf(rules, attribute)}, which it costs: it can never be used. Let them have it.`;
+      return [lacking(rules, without, attribute, at(i, 'costs', k, 'attribute'), message)];
+    });
+  });
 }
 
 /** Costs above what anybody who has the ability can ever have. */
@@ -156,7 +174,7 @@ interface User {
 
 /** Finds somebody who has an ability: one of each kind, all in one world, which is begun when the first is asked for. */
 function users(rules: Rules): (ability: string) => User | undefined {
-  const types = entriesOf<ActorEntry>(rules, 'actors');
+  const types = actorChapter.of(rules);
   const actors = new Map<number, number>();
   let world: World | undefined;
   return (ability) => {

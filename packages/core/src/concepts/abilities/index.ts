@@ -29,9 +29,17 @@ export { ownedRow } from './tables.js';
 
 /** Abilities: what a player does on purpose: aimed, cast, paid for, and then cooling down. */
 export const abilitiesConcept = defineConcept(abilities, {
+  alsoCalled: { parts: { delivery: ['deliver'], effects: ['then', 'onHit', 'ends'] } },
   sections: {
-    abilities: { kind: 'chapter', title: 'Abilities', entry: schema, see: (entry, rules) => seenBy(rules, entry as AbilityEntry) },
-    groups: { kind: 'chapter', title: 'Cooldown groups', entry: groupSchema },
+    abilities: {
+      kind: 'chapter',
+      title: 'Abilities',
+      entry: schema,
+      unused: 'no kind of actor has it. Give it to one, or delete it.',
+      absent: 'No actor that comes into play has it.',
+      see: (entry, rules) => seenBy(rules, entry as AbilityEntry),
+    },
+    groups: { kind: 'chapter', title: 'Cooldown groups', entry: groupSchema, unused: 'no ability is in it. Put some in it, or delete it.' },
   },
   compileInParts: compileAbilities,
   tables: abilityTables,

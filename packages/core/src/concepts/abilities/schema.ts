@@ -1,5 +1,16 @@
 import { z } from 'zod';
-import { condition, duration, entryFields, finite, reference, steadyAmount, textWithFormulas, timeAmount } from '../../ruleset/fields.js';
+import {
+  condition,
+  duration,
+  entryFields,
+  finite,
+  mention,
+  reference,
+  steadyAmount,
+  textWithFormulas,
+  timeAmount,
+} from '../../ruleset/fields.js';
+import { described } from '../../ruleset/described.js';
 import { actionList } from '../../ruleset/registry.js';
 import { WHO } from '../actors/relations.js';
 import { clipSpan } from '../clips/index.js';
@@ -21,7 +32,7 @@ const who = () => z.enum(WHO, `One of ${WHO.join(', ')} is expected.`);
 const length = () =>
   z.union([clipSpan(), ...timeAmount().def.options], 'A time such as "1.8s", a formula of seconds, or { "clip", "mark" } is expected.');
 const share = () => z.number().min(0, 'A share is 0 to 1.').max(1, 'A share is 0 to 1.');
-const range = () => steadyAmount();
+const range = () => described(steadyAmount(), { amount: '{entry} reaches {value} far' });
 
 const target = z.discriminatedUnion(
   'at',
@@ -55,7 +66,12 @@ const state = () => reference('states').optional();
 export const schema = z.strictObject({
   ...entryFields(),
   costs: z
-    .array(z.strictObject({ attribute: reference('attributes'), amount: steadyAmount() }))
+    .array(
+      z.strictObject({
+        attribute: reference('attributes'),
+        amount: described(steadyAmount(), { amount: '{entry} costs {value}', of: 'attribute', zero: true }),
+      }),
+    )
     .max(10, 'An ability has at most 10 costs.')
     .default([]),
   /** When its costs are paid and its cooldown begins. */
@@ -74,8 +90,8 @@ export const schema = z.strictObject({
       z.union(
         [
           z.strictObject({ if: condition(), says: says(), throughout: z.boolean().optional() }),
-          z.strictObject({ has: reference('statuses'), says: says().optional(), throughout: z.boolean().optional() }),
-          z.strictObject({ hasNot: reference('statuses'), says: says().optional(), throughout: z.boolean().optional() }),
+          z.strictObject({ has: mention('statuses'), says: says().optional(), throughout: z.boolean().optional() }),
+          z.strictObject({ hasNot: mention('statuses'), says: says().optional(), throughout: z.boolean().optional() }),
         ],
         'A requirement is { "if": condition, "says" }, { "has": status } or { "hasNot": status }.',
       ),
@@ -96,7 +112,7 @@ export const schema = z.strictObject({
     .optional(),
   channel: z
     .strictObject({
-      every: timeAmount(),
+      every: described(timeAmount(), { atOnce: '{entry} pulses in each tick' }),
       lasts: timeAmount(),
       then: actionList().default([]),
       onEnd: actionList().optional(),

@@ -1,12 +1,12 @@
-import { entriesOf } from '../../analysis/entries.js';
 import { isDuration, toMilliseconds } from '../../ruleset/fields.js';
 import { placedActions } from '../../ruleset/actions.js';
 import { type Finding, pointer } from '../../ruleset/problem.js';
 import type { Then } from '../../ruleset/registry.js';
 import { labelOf, type Rules } from '../../ruleset/rules.js';
-import type { AttributeEntry } from '../attributes/index.js';
 import type { EffectEntry } from '../effects/index.js';
 import type { AbilityEntry } from './schema.js';
+import { attributeChapter } from '../attributes/schema.js';
+import { effectChapter } from '../effects/schema.js';
 
 const seconds = (time: unknown): number | undefined =>
   isDuration(time) ? toMilliseconds(time) / 1000 : typeof time === 'number' ? time : undefined;
@@ -33,8 +33,8 @@ const isLess = ({ operation, amount }: EffectEntry['modifiers'][number]) =>
   typeof amount !== 'number' || (operation === 'times' || operation === 'set' || operation === 'atMost' ? amount <= 0 : amount < 0);
 
 function haste(entry: AbilityEntry, i: number, rules: Rules): readonly Finding[] {
-  const attributes = entriesOf<AttributeEntry>(rules, 'attributes');
-  const effects = entriesOf<EffectEntry>(rules, 'effects');
+  const attributes = attributeChapter.of(rules);
+  const effects = effectChapter.of(rules);
   return (['cast', 'recovery'] as const).flatMap((part): readonly Finding[] => {
     const k = attributes.findIndex(({ id }) => id === entry[part]?.haste);
     if (k < 0) return [];
@@ -65,7 +65,7 @@ function haste(entry: AbilityEntry, i: number, rules: Rules): readonly Finding[]
 function cover({ label, deliver, then, onStart }: AbilityEntry, i: number, rules: Rules): readonly Finding[] {
   const delay = deliver?.by === 'area' ? seconds(deliver.delay) : undefined;
   if (delay === undefined || delay === 0) return [];
-  const effects = entriesOf<EffectEntry>(rules, 'effects');
+  const effects = effectChapter.of(rules);
   const lists = [
     ...placedActions(then as Then, ['abilities', i, 'then']),
     ...placedActions(onStart as Then | undefined, ['abilities', i, 'onStart']),

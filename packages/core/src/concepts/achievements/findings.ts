@@ -1,12 +1,17 @@
-import { Possible } from '../../analysis/possible.js';
+import { possibleUnder } from '../attributes/possible.js';
 import type { Finding } from '../../ruleset/problem.js';
 import type { Rules } from '../../ruleset/rules.js';
 import { type CompiledAchievements } from './state.js';
 import { isUnlockedByAction } from './system.js';
+import { lackedByPlayers } from '../attributes/lacking.js';
 
 /** Conditions that nobody can ever meet, and those that all meet from the start. */
-export function findings({ entries }: CompiledAchievements, rules: Rules): readonly Finding[] {
-  const possible = new Possible(rules);
+export function findings(compiled: CompiledAchievements, rules: Rules): readonly Finding[] {
+  return [...ofConditions(compiled, rules), ...lackedByPlayers(rules, 'achievements', ['then'])];
+}
+
+function ofConditions({ entries }: CompiledAchievements, rules: Rules): readonly Finding[] {
+  const possible = possibleUnder(rules);
   return entries.flatMap(({ id, if: wanted, label }, i): Finding[] => {
     if (wanted === undefined) return [];
     if (possible.whoCan(`not (${wanted})`, ['player']).length === 0)

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { condition, duration, entryFields, finite, steadyAmount, visibility } from '../../ruleset/fields.js';
 import { actionList, pattern } from '../../ruleset/registry.js';
+import { defineChapter } from '../../ruleset/chapter.js';
 
 export const MOST_COUNT = 1_000_000;
 
@@ -27,3 +28,4 @@ export const schema = z.strictObject({
   then: actionList().default([]),
 });
 export type AchievementEntry = z.infer<typeof schema>;
+export const achievementChapter = defineChapter('achievements', schema);

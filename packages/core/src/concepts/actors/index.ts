@@ -2,10 +2,11 @@ import { z } from 'zod';
 import { defineConcept } from '../../world/concept.js';
 import { removeOwned } from '../../world/players.js';
 import { ACTORS } from '../../world/actors.js';
-import { schema, type ActorEntry } from './schema.js';
+import { KINDS, schema, type ActorEntry } from './schema.js';
 import { actors } from './state.js';
 import { allActors, rows, teamOf } from './system.js';
 import { events } from './events.js';
+import { findings } from './findings.js';
 
 export { actors } from './state.js';
 export { WHO, type Who } from './relations.js';
@@ -14,7 +15,23 @@ export { playerKinds, allActors, countsForWhom, teamOf, counts, typeOf, spawnAct
 
 /** Actors: everything that has attributes, a place and a name. The owners of all owned rows. */
 export const actorsConcept = defineConcept(actors, {
-  sections: { actors: { kind: 'chapter', title: 'Actors', entry: schema } },
+  vocabulary: () => ({
+    words: {
+      ...Object.fromEntries(KINDS.map((kind) => [kind, 'It is a kind of actor. Ask for what only such actors have, as in suit > 0.'])),
+      is: 'Ask for what only such actors have, as in suit > 0.',
+    },
+  }),
+  findings,
+  alsoCalled: { parts: { enemies: ['actors'] } },
+  sections: {
+    actors: {
+      kind: 'chapter',
+      title: 'Actors',
+      entry: schema,
+      absent: 'The arena does not place it, no spawner makes it and no action brings it in.',
+      comesByItself: ({ kind }) => kind === 'player',
+    },
+  },
   compile: (context) => {
     const types = context.entries<ActorEntry>('actors');
     types.forEach((type, i) => {

@@ -10,7 +10,9 @@ export { type Placement, kindOfPlaced, idOfPlaced, placements, followPlaced, isI
 
 /** The arena: the flat ground that actors move on. */
 export const arenaConcept = defineConcept(arena, {
-  sections: { arena: { kind: 'value', title: 'Arena', schema: schema.prefault({}) } },
+  sections: {
+    arena: { kind: 'value', title: 'Arena', schema: schema.prefault({}), called: 'The arena', places: true, ownConditions: true },
+  },
   compile: (context) => {
     const value = context.section<Arena>('arena');
     const outside = ({ x, y }: { x: number; y: number }) => x < 0 || y < 0 || x > value.width || y > value.height;

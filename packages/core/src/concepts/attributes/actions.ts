@@ -1,5 +1,6 @@
 import { toGrid, toWhole } from '../../math/grid.js';
 import { amount, type AmountSource, reference } from '../../ruleset/fields.js';
+import { described } from '../../ruleset/described.js';
 import type { ActionSpec } from '../../world/concept.js';
 import type { World } from '../../world/world.js';
 import type { How } from './events.js';
@@ -8,16 +9,25 @@ import type { AttributeEntry } from './schema.js';
 import { noteCrossings } from './crossings.js';
 import { changeBy, has } from './values.js';
 import { events } from './events.js';
+import { hurt, moved, raised } from './consequences.js';
 
 const PARTIES = ['source', 'target'] as const;
 
+type Changing = 'hurt' | 'heal' | 'give' | 'take';
+const CONSEQUENCE = { hurt, heal: raised, give: raised, take: moved };
+
 /** An action that changes a pool or counter by an amount. `sign` is the direction. */
-function changing(how: How, label: string, sentence: string, sign: 1 | -1): ActionSpec {
+function changing(how: Changing, opposite: Changing, says: string, label: string, sentence: string, sign: 1 | -1): ActionSpec {
   return {
     label,
     sentence,
     causes: ({ attribute }) => [{ event: 'attributeChanged', fields: { attribute, how } }],
-    args: { attribute: reference('attributes', ['pool', 'counter']), amount: amount(PARTIES) },
+    args: {
+      attribute: reference('attributes', ['pool', 'counter']),
+      amount: described(amount(PARTIES), { amount: says, of: 'attribute', opposite }),
+    },
+    ofAttribute: true,
+    consequences: ({ attribute }) => [CONSEQUENCE[how](String(attribute))],
     compile: (args, context, path) => {
       const index = context.index('attributes', String(args['attribute']));
       const { kind, label: name } = context.entry<AttributeEntry>('attributes', String(args['attribute'])) ?? {};
@@ -35,14 +45,16 @@ function changing(how: How, label: string, sentence: string, sign: 1 | -1): Acti
 }
 
 export const actions: Readonly<Record<string, ActionSpec>> = {
-  hurt: changing('hurt', 'lower a pool', 'lower {attribute} by {amount} for {to}', -1),
-  heal: changing('heal', 'raise a pool', 'raise {attribute} by {amount} for {to}', 1),
-  give: changing('give', 'give of a counter', 'give {amount} {attribute} to {to}', 1),
-  take: changing('take', 'take of a counter', 'take {amount} {attribute} from {to}', -1),
+  hurt: changing('hurt', 'heal', 'hurts by {value}', 'lower a pool', 'lower {attribute} by {amount} for {to}', -1),
+  heal: changing('heal', 'hurt', 'heals by {value}', 'raise a pool', 'raise {attribute} by {amount} for {to}', 1),
+  give: changing('give', 'take', 'gives {value}', 'give of a counter', 'give {amount} {attribute} to {to}', 1),
+  take: changing('take', 'give', 'takes {value}', 'take of a counter', 'take {amount} {attribute} from {to}', -1),
   set: {
     label: 'set an attribute',
     sentence: 'set {attribute} to {value} for {to}',
     causes: ({ attribute }) => [{ event: 'attributeChanged', fields: { attribute, how: 'set' } }],
+    ofAttribute: true,
+    consequences: ({ attribute }) => [raised(String(attribute))],
     args: { attribute: reference('attributes'), value: amount(PARTIES) },
     compile: (args, context, path) => {
       const index = context.index('attributes', String(args['attribute']));

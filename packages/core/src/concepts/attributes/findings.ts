@@ -1,5 +1,4 @@
-import { entriesOf } from '../../analysis/entries.js';
-import { Possible } from '../../analysis/possible.js';
+import { possibleUnder } from './possible.js';
 import { placedActions } from '../../ruleset/actions.js';
 import { circlesIn } from '../../ruleset/circles.js';
 import type { Amount } from '../../ruleset/context.js';
@@ -7,6 +6,11 @@ import { type Finding, pointer } from '../../ruleset/problem.js';
 import type { Then } from '../../ruleset/registry.js';
 import { labelOf, type Rules } from '../../ruleset/rules.js';
 import { CHAPTER, type CompiledAttributes } from './compile.js';
+import { amountFindings } from './amounts.js';
+import { neverHolding, neverSo } from './conditions.js';
+import { comingToNothing } from './nothing.js';
+import { actorChapter } from '../actors/schema.js';
+import { effectChapter } from '../effects/schema.js';
 
 export function findings(compiled: CompiledAttributes, rules: Rules): readonly Finding[] {
   return [
@@ -15,6 +19,10 @@ export function findings(compiled: CompiledAttributes, rules: Rules): readonly F
     ...neverCrossed(compiled),
     ...frozen(compiled, rules),
     ...fallingAlong(compiled, rules),
+    ...amountFindings(rules),
+    ...comingToNothing(rules),
+    ...neverSo(rules),
+    ...neverHolding(rules),
   ];
 }
 
@@ -88,7 +96,7 @@ function neverCrossed(compiled: CompiledAttributes): readonly Finding[] {
 
 /** Bases of stats that are worked out once, from what moves afterwards. */
 function frozen({ entries, list }: CompiledAttributes, rules: Rules): readonly Finding[] {
-  const possible = new Possible(rules);
+  const possible = possibleUnder(rules);
   return entries.flatMap((entry, i): readonly Finding[] => {
     if (entry.kind !== 'stat' || typeof entry.start !== 'string') return [];
     const read = list[i].starts.flatMap((start) => start?.amount?.references ?? []);
@@ -107,8 +115,8 @@ function frozen({ entries, list }: CompiledAttributes, rules: Rules): readonly F
 
 /** Pools that fall with their maximum as an effect ends, down to a life's end. */
 function fallingAlong({ entries }: CompiledAttributes, rules: Rules): readonly Finding[] {
-  const types = entriesOf<{ readonly life?: string }>(rules, 'actors');
-  const effects = entriesOf<Raising>(rules, 'effects');
+  const types = actorChapter.of(rules);
+  const effects = effectChapter.of(rules);
   return entries.flatMap((entry, i): readonly Finding[] => {
     if (entry.follow !== 'along' || typeof entry.max !== 'string' || !types.some(({ life }) => life === entry.id)) return [];
     const raising = effects.find(

@@ -26,7 +26,28 @@ export { readAttribute, valueInRow, restPools, poolsRest, type Values, valuesOf 
 
 /** Attributes: pools, stats and counters, their bounds, refill and thresholds, and the modifiers on them. */
 export const attributesConcept = defineConcept(attributes, {
-  sections: { attributes: { kind: 'chapter', title: 'Stats', entry: schema } },
+  alsoCalled: {
+    names: {
+      damage: ['hurt'],
+      dealDamage: ['hurt'],
+      injure: ['hurt'],
+      restore: ['heal'],
+      add: ['give'],
+      remove: ['take'],
+      damaged: ['attributeChanged'],
+      stats: ['attributes'],
+    },
+    parts: { base: ['start'], regen: ['refill'], regeneration: ['refill'], stats: ['attributes'] },
+  },
+  sections: {
+    attributes: {
+      kind: 'chapter',
+      title: 'Stats',
+      entry: schema,
+      unused: 'no kind of actor carries it and no formula reads it. Have an actor carry it, or delete it.',
+      absent: 'No actor that comes into play has it.',
+    },
+  },
   vocabulary: (ids) => ({
     names: [{ chapter: 'attributes', ids: ids('attributes'), read: (index) => (world, actor) => readAttribute(world, actor, index) }],
   }),

@@ -1,11 +1,12 @@
-import { entriesOf } from '../../analysis/entries.js';
 import { type Finding, pointer } from '../../ruleset/problem.js';
 import type { Rules } from '../../ruleset/rules.js';
 import type { ActorEntry } from '../actors/index.js';
+import { actorChapter } from '../actors/schema.js';
+import { attributeChapter } from '../attributes/schema.js';
 
 /** Foes that have abilities and no mind to use them, and bodies that move otherwise than was meant. */
 export function findings(_: unknown, rules: Rules): readonly Finding[] {
-  const types = entriesOf<ActorEntry & { readonly behaviour?: unknown }>(rules, 'actors');
+  const types = actorChapter.of(rules);
   return [...types.flatMap((type, i) => ofMoving(rules, type, i)), ...mindless(types)];
 }
 
@@ -18,7 +19,7 @@ interface Moving {
 /** What moves by what comes and goes, and who turns back before they have seen anybody. */
 function ofMoving(rules: Rules, { label, speed, behaviour }: Moving, i: number): readonly Finding[] {
   const found: Finding[] = [];
-  const stat = entriesOf<{ id: string; label: string; kind: string }>(rules, 'attributes').find(({ id }) => id === speed);
+  const stat = attributeChapter.of(rules).find(({ id }) => id === speed);
   if (stat && stat.kind !== 'stat')
     found.push({
       kind: 'speedByPool',

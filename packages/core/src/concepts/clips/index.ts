@@ -9,7 +9,14 @@ export { spanSeconds } from './system.js';
 
 /** Clips: how long animations are and where in them things happen. Only lengths and marks matter to rules. */
 export const clipsConcept = defineConcept(clips, {
-  sections: { clips: { kind: 'chapter', title: 'Clips', entry: schema } },
+  sections: {
+    clips: {
+      kind: 'chapter',
+      title: 'Clips',
+      entry: schema,
+      unused: 'no cast and no recovery is as long as it. Time an ability by it, or delete it.',
+    },
+  },
   compile: (context) => {
     const entries = context.entries<ClipEntry>('clips');
     entries.forEach(({ label, length, marks }, i) =>

@@ -9,6 +9,8 @@ import { CLOSED, contentsTable, filledTable, lidsTable, openingsTable, shownTabl
 import { containers } from './state.js';
 import { leave, moveLids } from './system.js';
 import { containerAt, openedBy } from './openings.js';
+import { raised } from '../attributes/consequences.js';
+import { containerChapter } from './schema.js';
 
 export { containers } from './state.js';
 export { type Container } from './compile.js';
@@ -23,7 +25,17 @@ export { containerAt, openedBy, visitorsOf } from './openings.js';
  * open and stays until it is taken; what a visitor's window shows is worked out from that, so the two can't disagree.
  */
 export const containersConcept = defineConcept(containers, {
-  sections: { containers: { kind: 'chapter', title: 'Containers', entry: schema } },
+  consequences: (rules) =>
+    containerChapter.of(rules).flatMap(({ holds }) => holds.flatMap(({ gives }) => (gives === undefined ? [] : [raised(gives)]))),
+  sections: {
+    containers: {
+      kind: 'chapter',
+      title: 'Containers',
+      entry: schema,
+      unused: 'no kind of actor is one. Let an actor be it, or delete it.',
+      absent: 'No actor that comes into play is one.',
+    },
+  },
   compile: compileContainers,
   tables: () => [lidsTable, openingsTable, contentsTable, filledTable, shownTable],
   attach: (world, compiled) => ({

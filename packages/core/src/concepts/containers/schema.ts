@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { amount, condition, duration, entryFields, id, label, reference, steadyAmount } from '../../ruleset/fields.js';
+import { described } from '../../ruleset/described.js';
 import { actionList } from '../../ruleset/registry.js';
-import { needs, PARTIES, reach, words } from '../interactions/schema.js';
+import { needs, PARTIES, reach, asWritten } from '../interactions/schema.js';
 import { defineChapter } from '../../ruleset/chapter.js';
 
 /** Whether one visitor at a time has it open, or all who come. */
@@ -16,7 +17,7 @@ const content = z.strictObject({
   label: label(),
   /** The pool or counter that is given, and how much of it is there. */
   gives: reference('attributes').optional(),
-  amount: amount().optional(),
+  amount: described(amount(), { amount: '{label} gives {value}', of: 'gives' }).optional(),
   /** How likely it is there at all, from 0 to 1; certain where nothing is said. */
   chance: steadyAmount().optional(),
   /** What happens to the one who takes it. */
@@ -26,7 +27,7 @@ export type ContentEntry = z.infer<typeof content>;
 
 /** What a placed container may say otherwise than its entry. */
 export const containerFields = () => ({
-  prompt: words(),
+  prompt: asWritten(),
   reach: reach(),
   sight: z.boolean(),
   who: condition(PARTIES),
@@ -40,7 +41,7 @@ export const containerFields = () => ({
   contents: z.enum(CONTENTS, `One of ${CONTENTS.join(', ')} is expected.`),
   takes: z.enum(TAKES, `One of ${TAKES.join(', ')} is expected.`),
   /** How long after it was first opened it is filled anew, once it is closed. */
-  refills: duration(),
+  refills: described(duration(), { atOnce: '{entry} is full again as soon as it is closed' }),
 });
 
 const fields = containerFields();

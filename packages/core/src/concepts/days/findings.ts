@@ -1,4 +1,4 @@
-import { Possible } from '../../analysis/possible.js';
+import { type Possible, possibleUnder } from '../attributes/possible.js';
 import { ANY, NOBODY } from '../../formula/index.js';
 import { type Finding, pointer } from '../../ruleset/problem.js';
 import type { Rules } from '../../ruleset/rules.js';
@@ -34,7 +34,7 @@ export function findings(_: unknown, rules: Rules): readonly Finding[] {
   const economy = rules.document['economy'] as EconomyRules | undefined;
   const { list } = shops.of(rules);
   if (!economy && list.length === 0) return [];
-  const possible = new Possible(rules);
+  const possible = possibleUnder(rules);
   const worth = dailyWorth(rules);
   return [
     ...list.flatMap((offer) => ofOffer(rules, possible, offer)),

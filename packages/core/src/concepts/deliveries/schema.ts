@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { colour, duration, finite, steadyAmount, timeAmount } from '../../ruleset/fields.js';
+import { described } from '../../ruleset/described.js';
 import { WHO } from '../actors/relations.js';
 
 const who = () => z.enum(WHO, `One of ${WHO.join(', ')} is expected.`).optional();
@@ -28,13 +29,13 @@ export const deliverySchema = z.discriminatedUnion(
     }),
     z.strictObject({
       by: z.literal('area'),
-      radius: steadyAmount(),
+      radius: described(steadyAmount(), { amount: 'The area of {entry} has the radius {value}' }),
       /** From the use until it lands. */
       delay: timeAmount().optional(),
       /** How long it stays after it landed; 0 where it is over at once. */
       lasts: timeAmount().optional(),
       /** While it stays it does again and again to whom it holds. */
-      every: duration().optional(),
+      every: described(duration(), { atOnce: '{entry} hits in each tick' }).optional(),
       who: who(),
       colour: colour().optional(),
     }),

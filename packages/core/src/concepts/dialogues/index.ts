@@ -19,7 +19,16 @@ export { talkOf, lineAt, partiesOf, speak, tell, endTalk } from './talks.js';
 
 /** Dialogues: timed lines that a character and a visitor speak, with choices; every copy shows the same. */
 export const dialoguesConcept = defineConcept(dialogues, {
-  sections: { dialogues: { kind: 'chapter', title: 'Dialogues', entry: schema } },
+  alsoCalled: { names: { say: ['talk'], speak: ['talk'] } },
+  sections: {
+    dialogues: {
+      kind: 'chapter',
+      title: 'Dialogues',
+      entry: schema,
+      unused: 'no action begins it. Begin it from an interaction, or delete it.',
+      absent: 'No action that is ever run begins it.',
+    },
+  },
   compileInParts: (context) => eachInPart(context.entries<DialogueEntry>('dialogues'), (entry, i) => compileDialogue(context, entry, i)),
   tables: (_, rules) => {
     const see = {

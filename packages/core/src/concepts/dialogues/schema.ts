@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { condition, duration, entryFields, finite, id, visibility } from '../../ruleset/fields.js';
+import { described } from '../../ruleset/described.js';
 import { actionList } from '../../ruleset/registry.js';
 import { PARTIES } from '../interactions/schema.js';
 import { defineChapter } from '../../ruleset/chapter.js';
@@ -13,7 +14,9 @@ export const MOST_WAITING = 10;
 
 /** Where a dialogue goes on: at a line, or nowhere. */
 const next = () => z.string().max(48).optional();
-const said = () => z.string('Words are expected.').min(1, 'Words are expected.').max(200, 'A line has at most 200 characters.');
+const said = (most: number, tooLong: string) =>
+  described(z.string('Words are expected.').min(1, 'Words are expected.').max(most, tooLong), { shown: true });
+const line = () => said(200, 'A line has at most 200 characters.');
 
 export const MOST_CHOICES = 6;
 
@@ -22,7 +25,7 @@ export const schema = z.strictObject({
   /** Who hears it: the visitor, the visitor's crew, or all. */
   heard: visibility().exclude(['server']).default('everyone'),
   /** What the character is called where there is none: a voice without a body. What the dialogue is called where nothing is said. */
-  voice: said().max(80, 'A name has at most 80 characters.').optional(),
+  voice: said(80, 'A name has at most 80 characters.').optional(),
   /** How far one of the crew may be away to have a part in it. */
   within: finite().min(1, 'A distance is 1 to 5000.').max(5000, 'A distance is 1 to 5000.').default(200),
   lines: z
@@ -30,9 +33,9 @@ export const schema = z.strictObject({
       z.strictObject({
         id: id(),
         speaker: z.enum(SPEAKERS, `One of ${SPEAKERS.join(', ')} is expected.`).default('character'),
-        text: said(),
+        text: line(),
         /** How long it stands; with choices, how long one has to choose. */
-        for: duration(),
+        for: described(duration(), { atOnce: 'the line is gone before anybody has read it' }),
         /** It is passed over where this does not hold. */
         if: condition(PARTIES).optional(),
         then: actionList().optional(),
@@ -41,7 +44,7 @@ export const schema = z.strictObject({
         choices: z
           .array(
             z.strictObject({
-              text: said(),
+              text: line(),
               if: condition(PARTIES).optional(),
               then: actionList().optional(),
               next: next(),

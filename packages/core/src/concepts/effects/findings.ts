@@ -1,4 +1,4 @@
-import { numbersIn } from '../../analysis/amounts.js';
+import { numbersIn } from '../../analysis/numbers.js';
 import { collect } from '../../analysis/collect.js';
 import { placedActions } from '../../ruleset/actions.js';
 import { circlesIn } from '../../ruleset/circles.js';
@@ -8,6 +8,7 @@ import { registry, type Then } from '../../ruleset/registry.js';
 import { labelOf, type Rules } from '../../ruleset/rules.js';
 import type { CompiledEffects } from './compile.js';
 import type { EffectEntry } from './schema.js';
+import { doesNothing } from './does-nothing.js';
 
 const CHAPTER = 'effects';
 
@@ -17,6 +18,7 @@ export function findings(compiled: CompiledEffects, rules: Rules): readonly Find
     ...loops(compiled),
     ...neverEnding(compiled, rules),
     ...liveCircles(compiled, rules),
+    ...doesNothing(rules),
   ];
 }
 

@@ -1,4 +1,4 @@
-import { reference } from '../../ruleset/fields.js';
+import { mention, reference } from '../../ruleset/fields.js';
 import { type ActionSpec, defineConcept } from '../../world/concept.js';
 import { compileEffects } from './compile.js';
 import { events } from './events.js';
@@ -8,6 +8,9 @@ import { schema } from './schema.js';
 import { adoptEffects, applyEffect, endEffect, instancesOf, pulseAll, runOut } from './system.js';
 import { effects } from './state.js';
 import { endEffectsOf, stacksOf, useUp } from './instances.js';
+import { moved } from '../attributes/consequences.js';
+import { effectChapter } from './schema.js';
+import { exactly } from '../../formula/index.js';
 
 export { effects } from './state.js';
 export { type EffectEntry, LIFETIMES, REASONS, type Reason, STACKING } from './schema.js';
@@ -19,6 +22,7 @@ const actions: Readonly<Record<string, ActionSpec>> = {
     label: 'apply an effect',
     sentence: 'apply {effect} to {to}',
     causes: ({ effect }) => ['effectStarted', 'effectStacked', 'effectRefused'].map((event) => ({ event, fields: { effect } })),
+    consequences: ({ effect }) => [{ chapter: 'effects', id: String(effect) }],
     args: { effect: reference('effects') },
     compile: (args, context) => {
       const index = context.index('effects', String(args['effect']));
@@ -29,7 +33,7 @@ const actions: Readonly<Record<string, ActionSpec>> = {
     label: 'end an effect',
     sentence: 'end {effect} on {to}',
     causes: ({ effect }) => [{ event: 'effectEnded', fields: { effect, reason: 'removed' } }],
-    args: { effect: reference('effects') },
+    args: { effect: mention('effects') },
     compile: (args, context) => {
       const index = context.index('effects', String(args['effect']));
       return (world, actor) => instancesOf(world, actor, index).forEach((row) => endEffect(world, row, 'removed'));
@@ -39,7 +43,7 @@ const actions: Readonly<Record<string, ActionSpec>> = {
     label: 'end what grants a status',
     sentence: 'end whatever makes {to} {status}',
     causes: () => [{ event: 'effectEnded', fields: { reason: 'removed' } }],
-    args: { status: reference('statuses') },
+    args: { status: mention('statuses') },
     compile: (args, context) => {
       const status = context.index('statuses', String(args['status']));
       return (world, actor) => {
@@ -52,7 +56,23 @@ const actions: Readonly<Record<string, ActionSpec>> = {
 
 /** Effects: instances with a lifetime that modify stats, grant statuses and do things for as long as they last. */
 export const effectsConcept = defineConcept(effects, {
-  sections: { effects: { kind: 'chapter', title: 'Effects', entry: schema } },
+  consequences: (rules) =>
+    effectChapter
+      .of(rules)
+      .flatMap(({ modifiers, grants }) => [
+        ...modifiers.map(({ attribute }) => moved(attribute)),
+        ...grants.map((id) => ({ chapter: 'statuses', id })),
+      ]),
+  alsoCalled: { names: { buff: ['apply'] } },
+  sections: {
+    effects: {
+      kind: 'chapter',
+      title: 'Effects',
+      entry: schema,
+      unused: 'nothing applies it. Apply it from an ability, a pickup, a threshold or another effect, or delete it.',
+      absent: 'No action that is ever run applies it.',
+    },
+  },
   vocabulary: (ids) => ({
     functions: [
       {
@@ -61,6 +81,8 @@ export const effectsConcept = defineConcept(effects, {
         ids: ids('effects'),
         amounts: 0,
         yields: 'amount',
+        noun: 'effect',
+        between: (_rules, _id, comesAbout) => (comesAbout ? { low: 0, high: Infinity } : exactly(0)),
         read: (index) => (world, actor) => stacksOf(world, actor, index),
       },
     ],

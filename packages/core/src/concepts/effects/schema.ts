@@ -1,8 +1,9 @@
 import { z } from 'zod';
-import { amount, duration, entryFields, finite, reference, timeAmount, visibility } from '../../ruleset/fields.js';
+import { amount, duration, entryFields, finite, mention, reference, timeAmount, visibility } from '../../ruleset/fields.js';
+import { described } from '../../ruleset/described.js';
 import { actionList, pattern } from '../../ruleset/registry.js';
 import { ownReactions } from '../reactions/schema.js';
-import { OPERATIONS } from '../attributes/index.js';
+import { OPERATIONS } from '../attributes/schema.js';
 import { defineChapter } from '../../ruleset/chapter.js';
 
 /**
@@ -26,13 +27,13 @@ export const REASONS = ['ranOut', 'used', 'removed', 'ownerGone'] as const;
 export type Reason = (typeof REASONS)[number];
 
 const PARTIES = ['source'] as const;
-const someOf = (chapter: string) => z.array(reference(chapter)).max(20).default([]);
+const someOf = (chapter: string) => z.array(mention(chapter)).max(20).default([]);
 
 export const schema = z.strictObject({
   ...entryFields(),
   lifetime: z.enum(LIFETIMES, `One of ${LIFETIMES.join(', ')} is expected.`).default('timed'),
   /** How long a timed effect lasts; for one that is used up, how long at most. */
-  lasts: timeAmount(PARTIES).optional(),
+  lasts: described(timeAmount(PARTIES), { atOnce: '{entry} is over as it begins' }).optional(),
   /** What uses it up, and how many times it takes. */
   used: z
     .strictObject({ times: finite().int('Uses are a whole number.').min(1, 'At least one use.').max(1000).default(1), by: pattern() })
@@ -56,7 +57,7 @@ export const schema = z.strictObject({
     )
     .max(20, 'An effect has at most 20 modifiers.')
     .default([]),
-  grants: someOf('statuses'),
+  grants: z.array(reference('statuses')).max(20).default([]),
   periodic: z.strictObject({ every: duration(), atOnce: z.boolean().optional(), then: actionList().default([]) }).optional(),
   /** What keeps it from starting. */
   blocked: z.strictObject({ statuses: someOf('statuses'), effects: someOf('effects') }).optional(),

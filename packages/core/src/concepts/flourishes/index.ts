@@ -5,11 +5,14 @@ import { filled, NAMES, unknownName } from './words.js';
 import { flourishes } from './state.js';
 import { events } from './events.js';
 import { secondsOf } from './system.js';
+import { findings } from './findings.js';
 
 export { flourishes } from './state.js';
 
 /** Flourishes: hints to the game's clients to show or sound something. No rule depends on them; each is told to its party alone. */
 export const flourishesConcept = defineConcept(flourishes, {
+  findings,
+  alsoCalled: { names: { message: ['flourish'], sound: ['flourish'] } },
   events,
   actions: {
     flourish: {

@@ -1,18 +1,25 @@
-import { Possible } from '../../analysis/possible.js';
+import { type Possible, possibleUnder } from '../attributes/possible.js';
 import { placedActions } from '../../ruleset/actions.js';
 import { toMilliseconds } from '../../ruleset/fields.js';
 import { type Finding, pointer } from '../../ruleset/problem.js';
 import type { Rules } from '../../ruleset/rules.js';
 import { placements } from '../arena/index.js';
 import type { InteractionEntry } from './schema.js';
+import { isHeard } from '../../analysis/entries.js';
+import { actorChapter } from '../actors/schema.js';
+import { isOfAttribute, lackedByPlayers, lacks, nameOf } from '../attributes/lacking.js';
+import { interactionChapter } from './schema.js';
 
 const CHAPTER = 'interactions';
 
 /** Prices that nobody can pay, offers that are made to nobody, and lists that wait longer than their visit is said to take. */
 export function findings(_: unknown, rules: Rules): readonly Finding[] {
-  const possible = new Possible(rules);
+  const possible = possibleUnder(rules);
   const entries = rules.document[CHAPTER] as readonly InteractionEntry[];
   return [
+    ...doesNothing(rules),
+    ...lackedByPlayers(rules, CHAPTER, ['then', 'onBreak']),
+    ...ofTargets(rules),
     ...entries.flatMap((entry, i) => [
       ...price(possible, entry.price, entry.label, [CHAPTER, i, 'price', 'amount']),
       ...offer(possible, entry, i),
@@ -117,4 +124,39 @@ function waits({ busy, then, label }: InteractionEntry, i: number): readonly Fin
       },
     },
   ];
+}
+
+/** Interactions from which nothing follows. */
+function doesNothing(rules: Rules): readonly Finding[] {
+  return interactionChapter.of(rules).flatMap(({ id, label, then }, i): readonly Finding[] =>
+    then.length > 0 || isHeard(rules, ['visitBegan', 'visitEnded'], 'interaction', id)
+      ? []
+      : [
+          {
+            kind: 'doesNothing',
+            path: pointer([CHAPTER, i, 'then']),
+            message: `Nothing happens to who asks for ${label}: say what does.`,
+          },
+        ],
+  );
+}
+
+/** What an interaction does to the character that offers it, and that lacks it. */
+function ofTargets(rules: Rules): readonly Finding[] {
+  return interactionChapter.of(rules).flatMap((entry, i) => {
+    const offering = actorChapter.of(rules).filter(({ interactions }) => interactions.includes(entry.id));
+    return placedActions(entry.then, [CHAPTER, i, 'then']).flatMap(({ action, path }): readonly Finding[] => {
+      const attribute = String(action['attribute']);
+      const without = offering.filter((type) => lacks(type, attribute));
+      if (!isOfAttribute(action.do) || action.to !== 'target' || without.length === 0 || without.length < offering.length) return [];
+      return [
+        {
+          kind: 'lacksAttribute',
+          path: pointer([...path, 'to']),
+          message: `This is for ${without.map(({ label }) => label.toLowerCase()).join(' and ')}, which lacks ${nameOf(rules, attribute)}: target is who offers ${entry.label}, and self its visitor.`,
+          fix: { label: 'Have it be for the visitor', patch: [{ op: 'remove', path: pointer([...path, 'to']) }] },
+        },
+      ];
+    });
+  });
 }

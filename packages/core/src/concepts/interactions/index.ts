@@ -31,7 +31,15 @@ export {
  * and ends when its visitor walks off. A visit is a row: its lists of actions wait for as long as it lasts.
  */
 export const interactionsConcept = defineConcept(interactions, {
-  sections: { interactions: { kind: 'chapter', title: 'Interactions', entry: schema } },
+  sections: {
+    interactions: {
+      kind: 'chapter',
+      title: 'Interactions',
+      entry: schema,
+      unused: 'no kind of actor offers it. Give it to one, or delete it.',
+      absent: 'No actor that comes into play offers it.',
+    },
+  },
   compile: (context) => {
     const entries = context.entries<InteractionEntry>('interactions');
     entries.forEach(({ price }, i) => {

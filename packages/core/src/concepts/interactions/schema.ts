@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { condition, duration, entryFields, finite, reference, steadyAmount } from '../../ruleset/fields.js';
+import { described } from '../../ruleset/described.js';
 import { actionList } from '../../ruleset/registry.js';
 import { defineChapter } from '../../ruleset/chapter.js';
 
@@ -10,13 +11,15 @@ export const SERVES = ['one', 'each'] as const;
 export const REMEMBERS = ['player', 'all'] as const;
 
 export const words = () => z.string('Words are expected.').min(1, 'Words are expected.').max(160, 'At most 160 characters.');
+/** Words that players read as they stand. */
+export const asWritten = () => described(words(), { shown: true });
 export const reach = () => finite().min(1, 'A reach is 1 to 1000.').max(1000, 'A reach is 1 to 1000.');
 /** What has to be so, and the words for whom it is not. */
-export const needs = () => z.array(z.strictObject({ if: condition(PARTIES), say: words() })).max(10, 'At most 10 needs.');
+export const needs = () => z.array(z.strictObject({ if: condition(PARTIES), say: asWritten() })).max(10, 'At most 10 needs.');
 
 /** What a placed character may say otherwise than the interaction. */
 export const interactionFields = () => ({
-  prompt: words(),
+  prompt: asWritten(),
   /** How far it reaches, from body to body. */
   reach: reach(),
   /** Whether a wall between them is in the way. */
@@ -25,7 +28,11 @@ export const interactionFields = () => ({
   who: condition(PARTIES),
   needs: needs(),
   /** What is paid before anything happens, in one step or not at all, and the words for whom it is too much. */
-  price: z.strictObject({ attribute: reference('attributes'), amount: steadyAmount(PARTIES), say: words().optional() }),
+  price: z.strictObject({
+    attribute: reference('attributes'),
+    amount: described(steadyAmount(PARTIES), { amount: '{entry} asks {value}', of: 'attribute', zero: true }),
+    say: asWritten().optional(),
+  }),
   /** How long a visit takes. */
   busy: duration(),
   serves: z.enum(SERVES, `One of ${SERVES.join(', ')} is expected.`),

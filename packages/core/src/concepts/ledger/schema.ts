@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { condition, duration, reference } from '../../ruleset/fields.js';
 import { actionList } from '../../ruleset/registry.js';
+import { described } from '../../ruleset/described.js';
 
 const words = () => z.string('Words are expected.').min(1, 'Words are expected.').max(160, 'At most 160 characters.');
 
@@ -28,9 +29,15 @@ export const economySchema = z
       })
       .optional(),
     /** What ends the game well, in as few days as one can. */
-    goal: z.strictObject({ if: condition(), say: words().optional(), then: actionList().default([]) }).optional(),
+    goal: z
+      .strictObject({ if: described(condition(), { ownFindings: true }), say: words().optional(), then: actionList().default([]) })
+      .optional(),
     /** The loot table that a day's work comes to in games that are simulated. */
     haul: reference('loot').optional(),
   })
   .optional();
 export type EconomyRules = NonNullable<z.infer<typeof economySchema>>;
+
+/** The economy of a ruleset; undefined where it has none. */
+export const economyOf = (rules: { readonly document: Readonly<Record<string, unknown>> }) =>
+  rules.document['economy'] as EconomyRules | undefined;

@@ -14,6 +14,7 @@ import { events } from './events.js';
 import { livesTable, harmTable } from './tables.js';
 import { type Life, lives } from './state.js';
 import { comeBack, defeat, fellEmpty, helpersOf, noteHarm, returnAll } from './system.js';
+import { findings } from './findings.js';
 
 export { lives } from './state.js';
 export { bringIn } from './population.js';
@@ -22,6 +23,11 @@ export { withoutFalls, settleAt, homeOf, harmShares } from './system.js';
 
 /** Lives: who falls when a pool is empty, who did it and who helped, and how it comes back. */
 export const livesConcept = defineConcept(lives, {
+  findings,
+  alsoCalled: {
+    names: { kill: ['fell', 'actorDefeated'], killed: ['actorDefeated'], died: ['actorDefeated'], death: ['actorDefeated'] },
+    parts: { health: ['life'] },
+  },
   compile: (context) => ({
     placed: compilePlaced(context),
     values: valuesOfKinds(context),
@@ -73,6 +79,7 @@ export const livesConcept = defineConcept(lives, {
       label: 'bring an actor in',
       sentence: 'bring {actor} in at {to}',
       causes: () => [{ event: 'actorSpawned' }, { event: 'arenaFull' }],
+      places: true,
       args: {
         actor: reference('actors'),
         x: finite().optional(),

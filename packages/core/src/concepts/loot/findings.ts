@@ -1,4 +1,4 @@
-import { Possible } from '../../analysis/possible.js';
+import { type Possible, possibleUnder } from '../attributes/possible.js';
 import { type Finding, pointer } from '../../ruleset/problem.js';
 import type { Rules } from '../../ruleset/rules.js';
 import type { CompiledLoot, LootTable } from './compile.js';
@@ -14,18 +14,34 @@ const ONE_IN = 1e-6;
 /** Tables that give nothing, lines that can never fall or hardly ever do, and weights that are taken for percentages. */
 export function findings({ entries, list }: CompiledLoot, rules: Rules): readonly Finding[] {
   if (entries.length === 0) return [];
-  const possible = new Possible(rules);
+  const possible = possibleUnder(rules);
   return list.flatMap((table, i) => {
     const json = entries[i];
     const path = [CHAPTER, i];
     return [
       ...empty(table, json, path),
+      ...rolls(json, path),
       ...weights(table, json, path),
       ...json.entries.flatMap((entry, k) => lines(possible, rules, json, entry, [...path, 'entries', k])),
       ...json.always.flatMap((entry, k) => lines(possible, rules, json, entry, [...path, 'always', k])),
       ...exhausted(table, json, path),
     ];
   });
+}
+
+/** Tables that are rolled less than no time, or part of a time. */
+function rolls({ label, rolls: times, entries }: LootTableJson, at: At): readonly Finding[] {
+  if (typeof times !== 'number' || (Number.isInteger(times) && (times > 0 || (times === 0 && entries.length === 0)))) return [];
+  const path = pointer([...at, 'rolls']);
+  const meant = Math.max(1, Math.round(times));
+  return [
+    {
+      kind: 'partOfWhole',
+      path,
+      message: `${label} is rolled ${times} times: ${times < 0 ? 'that is below 0, so nothing falls' : times === 0 ? 'none of its entries ever falls' : 'rolls are whole'}. Say a whole number.`,
+      fix: { label: `Roll ${meant}`, patch: [{ op: 'replace', path, value: meant }] },
+    },
+  ];
 }
 
 type At = readonly (string | number)[];

@@ -7,6 +7,8 @@ import { findings } from './findings.js';
 import { schema } from './schema.js';
 import { roomStreaksTable, streaksTable } from './tables.js';
 import { loot } from './state.js';
+import { raised } from '../attributes/consequences.js';
+import { lootChapter } from './schema.js';
 
 export { loot } from './state.js';
 export { type CompiledLoot, type Drop, type LootTable, type Quantity, type WeightedDrop, type What } from './compile.js';
@@ -18,8 +20,23 @@ export { dryOf } from './streaks.js';
 
 /** Loot: tables of what may drop, by weight. Whoever it is rolled for has luck of their own, and bad luck may have an end. */
 export const lootConcept = defineConcept(loot, {
+  consequences: (rules) =>
+    lootChapter
+      .of(rules)
+      .flatMap(({ always, entries }) => [...always, ...entries].flatMap(({ gives }) => (gives === undefined ? [] : [raised(gives)]))),
+  alsoCalled: { parts: { drops: ['loot'], items: ['entries'] } },
   // What is in a table, and how likely, is told to nobody.
-  sections: { loot: { kind: 'chapter', title: 'Loot', entry: schema, secret: () => true } },
+  sections: {
+    loot: {
+      kind: 'chapter',
+      title: 'Loot',
+      entry: schema,
+      unused: 'no foe drops it, no container holds it, no other table has it. Have an action roll it, or delete it.',
+      absent: 'Nothing that comes into play rolls it.',
+      ownConditions: true,
+      secret: () => true,
+    },
+  },
   compileInParts: compileLoot,
   tables: ({ entries, players }) => [streaksTable.under(entries, { present: { column: 'type', of: players } }), roomStreaksTable],
   attach: (world, compiled) => ({

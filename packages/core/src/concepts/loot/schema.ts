@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import { amount, condition, entryFields, finite, id, label, reference, steadyAmount } from '../../ruleset/fields.js';
+import { described } from '../../ruleset/described.js';
 import { actionList } from '../../ruleset/registry.js';
+import { defineChapter } from '../../ruleset/chapter.js';
 
 /** For whom a table is rolled: for each player their own, for the one who brought it about, once for all. */
 export const ROLLED = ['each', 'doer', 'once'] as const;
@@ -21,7 +23,7 @@ const what = {
   /** What happens besides, to whoever gets it. */
   then: actionList().optional(),
   /** How much or how many; 1 where nothing is said. */
-  quantity: amount(PARTIES).optional(),
+  quantity: described(amount(PARTIES), { amount: '{entry} drops {value}', of: 'gives' }).optional(),
   /** Whether it is there at all; always where nothing is said. */
   if: condition(PARTIES).optional(),
 };
@@ -30,7 +32,8 @@ const always = z.strictObject({ id: id(), label: label().optional(), ...what });
 const entry = z.strictObject({
   id: id(),
   label: label().optional(),
-  /** A share, not a percentage. */ weight: steadyAmount(PARTIES),
+  /** A share, not a percentage. */
+  weight: described(steadyAmount(PARTIES), { amount: 'The weight of {id} in {entry} is {value}', zero: true }),
   ...what,
 });
 export type AlwaysJson = z.infer<typeof always>;
@@ -58,3 +61,4 @@ export const schema = z.strictObject({
     .optional(),
 });
 export type LootTableJson = z.infer<typeof schema>;
+export const lootChapter = defineChapter('loot', schema);

@@ -10,6 +10,9 @@ import { type MarketEntry, schema } from './schema.js';
 import { compileMarket } from './compile.js';
 import { follow, priceOf, refuse, sell, setUp } from './system.js';
 import { events } from './events.js';
+import { raised } from '../attributes/consequences.js';
+import { marketChapter } from './schema.js';
+import { economyOf } from '../ledger/schema.js';
 
 export { markets } from './state.js';
 export type { MarketEntry } from './schema.js';
@@ -17,6 +20,11 @@ export { sell, priceAt, priceOf, boundsOf, movePrices } from './system.js';
 
 /** Markets: they buy goods at a price that moves each day, in a range or walking. */
 export const marketsConcept = defineConcept(markets, {
+  // What is sold is paid for in money.
+  consequences: (rules) => {
+    const economy = economyOf(rules);
+    return economy && marketChapter.of(rules).length > 0 ? [raised(economy.currency)] : [];
+  },
   sections: { markets: { kind: 'chapter', title: 'Markets', entry: schema } },
   vocabulary: (ids) => ({
     functions: [

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { entryFields, finite, reference } from '../../ruleset/fields.js';
+import { defineChapter } from '../../ruleset/chapter.js';
 
 const price = z.union(
   [
@@ -37,3 +38,4 @@ export const schema = z.strictObject({
 });
 export type MarketEntry = z.infer<typeof schema>;
 export type PriceJson = MarketEntry['goods'][number]['price'];
+export const marketChapter = defineChapter('markets', schema);

@@ -1,14 +1,15 @@
 import { collect } from '../../analysis/collect.js';
-import { Possible } from '../../analysis/possible.js';
+import { possibleUnder } from '../attributes/possible.js';
 import { type Finding, pointer } from '../../ruleset/problem.js';
 import type { Rules } from '../../ruleset/rules.js';
 import { placements } from '../arena/index.js';
 import type { PickupEntry } from './schema.js';
 import { type CompiledPickups } from './compile.js';
+import { withoutUse } from './takers.js';
 
 /** Pickups that nobody can take, and those that do nothing. */
 export function findings(_: CompiledPickups, rules: Rules): readonly Finding[] {
-  const possible = new Possible(rules);
+  const possible = possibleUnder(rules);
   const entries = rules.document['pickups'] as readonly PickupEntry[];
   const impossible = (who: string | undefined, label: string, path: (string | number)[]): readonly Finding[] =>
     who === undefined || possible.whoCan(who).length > 0
@@ -22,6 +23,7 @@ export function findings(_: CompiledPickups, rules: Rules): readonly Finding[] {
           },
         ];
   return [
+    ...withoutUse(rules),
     ...entries.flatMap((entry, i) => [
       ...impossible(entry.who, entry.label.toLowerCase(), ['pickups', i, 'who']),
       ...(entry.then.length === 0 && !isAnswered(rules, entry.id)

@@ -18,7 +18,17 @@ export { MOST_LYING, layDown, countMade } from './system.js';
 
 /** Pickups: things that lie in the arena and are taken by touch. One taker each, unless each player may take it once. */
 export const pickupsConcept = defineConcept(pickups, {
-  sections: { pickups: { kind: 'chapter', title: 'Pickups', entry: schema } },
+  alsoCalled: { names: { collected: ['pickupTaken'], items: ['pickups'] }, parts: { items: ['pickups'] } },
+  sections: {
+    pickups: {
+      kind: 'chapter',
+      title: 'Pickups',
+      entry: schema,
+      unused: 'the arena does not place it, no spawner makes it and no action puts it down. Place it, or delete it.',
+      absent: 'The arena does not place it, no spawner makes it and no action puts it down.',
+      ownConditions: true,
+    },
+  },
   compile: compilePickups,
   tables: () => [pickupsTable, pickupsTakenTable, pickupsRefusedTable],
   attach: (world, compiled) => ({
@@ -35,6 +45,7 @@ export const pickupsConcept = defineConcept(pickups, {
       label: 'put a pickup down',
       sentence: 'put {pickup} down at {to}',
       causes: (args) => [{ event: 'pickupAppeared', fields: { pickup: args['pickup'] } }],
+      places: true,
       args: { pickup: reference('pickups'), x: finite().optional(), y: finite().optional() },
       compile: (args, context) => {
         const index = context.index('pickups', String(args['pickup']));

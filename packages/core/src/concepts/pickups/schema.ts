@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { condition, duration, entryFields, finite } from '../../ruleset/fields.js';
+import { described } from '../../ruleset/described.js';
 import { actionList } from '../../ruleset/registry.js';
 import { defineChapter } from '../../ruleset/chapter.js';
 
@@ -24,7 +25,7 @@ export const pickupFields = () => ({
   /** When the random amounts and picks in its list are drawn. */
   drawn: z.enum(DRAWN, `One of ${DRAWN.join(', ')} is expected.`),
   /** How long it lies before it is gone unclaimed. */
-  lasts: duration(),
+  lasts: described(duration(), { atOnce: '{entry} is gone before anybody can take it' }),
   /** How long after it was taken, or was gone, another lies in its place. */
   returns: duration(),
 });

@@ -1,5 +1,5 @@
-import { collect } from '../../analysis/collect.js';
-import { Possible } from '../../analysis/possible.js';
+import { collect, inForce } from '../../analysis/collect.js';
+import { type Possible, possibleUnder } from '../attributes/possible.js';
 import { everyAction } from '../../ruleset/actions.js';
 import type { Finding } from '../../ruleset/problem.js';
 import type { Then } from '../../ruleset/registry.js';
@@ -8,6 +8,7 @@ import { placements } from '../arena/index.js';
 import type { CompiledQuests } from './compile.js';
 import { type GoalEntry, HAVE, NEED, type QuestEntry } from './schema.js';
 import { entriesIn } from '../../ruleset/chapter.js';
+import { lackedByPlayers } from '../attributes/lacking.js';
 
 interface Known {
   readonly rules: Rules;
@@ -19,14 +20,17 @@ interface Known {
 }
 
 /** Quests that no one offers, that nobody can have or be done with, and lines that do not fit the display. */
-export function findings({ entries }: CompiledQuests, rules: Rules): readonly Finding[] {
+export function findings(compiled: CompiledQuests, rules: Rules): readonly Finding[] {
+  return [...thatCannotBeDone(compiled, rules), ...lackedByPlayers(rules, 'quests', ['onStart', 'then', 'onFail', 'steps'])];
+}
+
+function thatCannotBeDone({ entries }: CompiledQuests, rules: Rules): readonly Finding[] {
   if (entries.length === 0) return [];
-  const { situations: _tried, ...document } = rules.document;
-  const actions = [...everyAction(document)].filter(({ do: name }) => ['offerQuest', 'startQuest'].includes(name));
+  const actions = [...everyAction(inForce(rules))].filter(({ do: name }) => ['offerQuest', 'startQuest'].includes(name));
   const known: Known = {
     rules,
     entries,
-    possible: new Possible(rules),
+    possible: possibleUnder(rules),
     brought: new Set([...actions.map(({ quest }) => String(quest)), ...entries.flatMap(({ next }) => (next === undefined ? [] : [next]))]),
     asked: askedIn(rules),
   };

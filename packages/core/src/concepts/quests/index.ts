@@ -43,8 +43,9 @@ const ask = { quest: id() };
 
 /** Quests: what somebody asks of players, in steps, and what they have of it. */
 export const questsConcept = defineConcept(quests, {
+  alsoCalled: { parts: { rewards: ['then'], reward: ['then'] } },
   // Which quests there are is told to nobody: a seat learns of one as it is offered it.
-  sections: { quests: { kind: 'chapter', title: 'Quests', entry: schema, secret: () => true } },
+  sections: { quests: { kind: 'chapter', title: 'Quests', entry: schema, forPlayers: true, ownConditions: true, secret: () => true } },
   vocabulary: (ids) => {
     const about = (name: string, holds: (world: World, row: number, q: number) => boolean) => ({
       name,
@@ -52,6 +53,7 @@ export const questsConcept = defineConcept(quests, {
       ids: ids('quests'),
       amounts: 0,
       yields: 'condition' as const,
+      noun: 'quest',
       read: (q: number) => (world: World, actor: number) => {
         const row = world.actors.rowOf(actor);
         return row >= 0 && holds(world, row, q) ? 1 : 0;

@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import { condition, duration, entryFields, finite, id, label, reference } from '../../ruleset/fields.js';
+import { described } from '../../ruleset/described.js';
 import { actionList, pattern } from '../../ruleset/registry.js';
+import { defineChapter } from '../../ruleset/chapter.js';
 
 /** For whom what somebody does counts towards a goal: for themselves, for their crew, for everybody. */
 export const COUNTS = ['player', 'crew', 'everyone'] as const;
@@ -85,7 +87,7 @@ export const schema = z.strictObject({
   /** The kind of character who takes it back; done with its last step where nothing is said. */
   handIn: reference('actors').optional(),
   /** How long it may take, from when it is accepted. */
-  limit: duration().optional(),
+  limit: described(duration(), { atOnce: '{entry} has failed as it begins' }).optional(),
   /** What it fails by. */
   fails: z.array(pattern()).max(8, 'At most 8 ways to fail.').default([]),
   /** Whether it can be given up. */
@@ -106,3 +108,4 @@ export const schema = z.strictObject({
   see: z.enum(['owner', 'team', 'everyone'], 'One of owner, team, everyone is expected.').default('owner'),
 });
 export type QuestEntry = z.infer<typeof schema>;
+export const questChapter = defineChapter('quests', schema);

@@ -1,10 +1,9 @@
-import { entriesOf } from '../../analysis/entries.js';
 import { unheardIn } from '../../analysis/wiring.js';
 import { placedActions } from '../../ruleset/actions.js';
 import { type Finding, pointer } from '../../ruleset/problem.js';
 import { type Pattern, registry, type Then } from '../../ruleset/registry.js';
 import type { Rules } from '../../ruleset/rules.js';
-import type { ReactionEntry } from './schema.js';
+import { reactionChapter } from './schema.js';
 
 /** Whatever waits for an event that nobody can announce: reactions, and every other place that an event stands in. */
 export function findings(_: unknown, rules: Rules): readonly Finding[] {
@@ -16,7 +15,7 @@ export function findings(_: unknown, rules: Rules): readonly Finding[] {
 
 /** Reactions that announce in the same breath what they wait for, without a condition or a limit. */
 function settingOffThemselves(rules: Rules): readonly Finding[] {
-  const entries = entriesOf<ReactionEntry>(rules, 'reactions');
+  const entries = reactionChapter.of(rules);
   return entries.flatMap(({ label, on, then, atMost }, i): readonly Finding[] => {
     const pattern = on as Pattern & Readonly<Record<string, unknown>>;
     if (pattern.where !== undefined || atMost !== undefined) return [];

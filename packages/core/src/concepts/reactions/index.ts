@@ -12,7 +12,15 @@ export type { ReactionEntry } from './schema.js';
 
 /** Reactions: when an event that matches happens, then actions; for the whole ruleset, or for who is or has something. */
 export const reactionsConcept = defineConcept(reactions, {
-  sections: { reactions: { kind: 'chapter', title: 'Reactions', entry: schema } },
+  sections: {
+    reactions: {
+      kind: 'chapter',
+      title: 'Reactions',
+      entry: schema,
+      absent: 'The event that it waits for never happens.',
+      followsEvents: true,
+    },
+  },
   compile: (context) => {
     const entries = context.entries<ReactionEntry>('reactions');
     entries.forEach(({ on }, i) => {

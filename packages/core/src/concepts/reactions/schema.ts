@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { duration, entryFields, finite } from '../../ruleset/fields.js';
 import { actionList, pattern } from '../../ruleset/registry.js';
+import { defineChapter } from '../../ruleset/chapter.js';
 
 /** How often at most a reaction runs: a number, in a time or ever, for everybody together or for each that the event is about. */
 const atMost = () =>
@@ -23,3 +24,4 @@ export type ReactionEntry = z.infer<typeof schema>;
 /** Reactions inside another entry, whose bearer they belong to: an actor's own, or of who has an effect on. */
 export const ownReactions = () => z.array(z.strictObject(reactionFields())).max(20, 'At most 20 reactions.').optional();
 export type OwnReaction = Omit<ReactionEntry, 'id' | 'label'>;
+export const reactionChapter = defineChapter('reactions', schema);

@@ -12,6 +12,7 @@ export { seatName, seatProblems, teamIds, type InputRequest, actorOfSeat } from 
 
 /** Seats: whose inputs drive which actor. Commands from outside come through here. */
 export const seatsConcept = defineConcept(seats, {
+  alsoCalled: { names: { joined: ['seatTaken'] } },
   tables: () => [seatsTable],
   attach: (world) => ({ table: seatsTable.in(world) }),
   events,

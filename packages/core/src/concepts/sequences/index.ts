@@ -7,6 +7,7 @@ import { sequences } from './state.js';
 import { type Branch, MOST_BRANCHES, PARTIES, resume } from './system.js';
 import { MOST_WAITING } from './events.js';
 import { events } from './events.js';
+import { findings } from './findings.js';
 
 export { sequences } from './state.js';
 export { endWaits, scopesWaiting, isWaiting } from './system.js';
@@ -73,6 +74,8 @@ const actions: Readonly<Record<string, ActionSpec>> = {
 
 /** Sequences: what steers a list of actions. A list that waits goes on later, unless whom it belongs to has gone by then. */
 export const sequencesConcept = defineConcept(sequences, {
+  findings,
+  alsoCalled: { names: { if: ['when'], random: ['pick'], choose: ['pick'], delay: ['wait'] } },
   tables: () => [waitsTable],
   attach: (world) => ({ table: waitsTable.in(world), resumeTimer: world.rules.registry.timer('sequences.resume') }),
   actions,

@@ -1,13 +1,17 @@
-import { entriesOf } from '../../analysis/entries.js';
 import { type Finding, pointer } from '../../ruleset/problem.js';
 import { usesOf } from '../../ruleset/references.js';
 import type { Rules } from '../../ruleset/rules.js';
-import type { OfferEntry, ShopEntry } from './schema.js';
+import { offerChapter, shopChapter } from './schema.js';
+import { lackedByPlayers } from '../attributes/lacking.js';
 
 /** Offers that others wait for and that no shop sells. */
 export function findings(_: unknown, rules: Rules): readonly Finding[] {
-  const offers = entriesOf<OfferEntry>(rules, 'offers');
-  const shops = entriesOf<ShopEntry>(rules, 'shops');
+  return [...neverSold(rules), ...lackedByPlayers(rules, 'offers', ['then', 'gets', 'costs'])];
+}
+
+function neverSold(rules: Rules): readonly Finding[] {
+  const offers = offerChapter.of(rules);
+  const shops = shopChapter.of(rules);
   const sold = new Set(shops.flatMap(({ sells }) => sells));
   return offers.flatMap(({ id, label }, i): readonly Finding[] => {
     if (sold.has(id)) return [];

@@ -8,6 +8,8 @@ import { purchasesTable, stocksTable } from './tables.js';
 import { shops } from './state.js';
 import { buy, heldOf, keepWithin, refuse } from './system.js';
 import { events } from './events.js';
+import { raised } from '../attributes/consequences.js';
+import { mostHeld, offerChapter } from './schema.js';
 
 export { shops } from './state.js';
 export { purchasesTable } from './tables.js';
@@ -18,9 +20,17 @@ export { heldOf, leftOf, partsOf, upkeepOf, buyingRefusal, buy, restock } from '
 
 /** Shops: offers that are paid and received in one step, tier by tier or again and again, from a stock that all share. */
 export const shopsConcept = defineConcept(shops, {
+  consequences: (rules) => offerChapter.of(rules).flatMap(({ gets }) => gets.map(({ attribute }) => raised(attribute))),
+  alsoCalled: { names: { bought: ['offerBought'] } },
   sections: {
     shops: { kind: 'chapter', title: 'Shops', entry: shopSchema },
-    offers: { kind: 'chapter', title: 'Offers', entry: offerSchema },
+    offers: {
+      kind: 'chapter',
+      title: 'Offers',
+      entry: offerSchema,
+      unused: 'no shop sells it. Have one sell it, or delete it.',
+      ownConditions: true,
+    },
   },
   vocabulary: (ids) => ({
     functions: [
@@ -30,6 +40,7 @@ export const shopsConcept = defineConcept(shops, {
         ids: ids('offers'),
         amounts: 0,
         yields: 'amount',
+        between: (rules, id) => ({ low: 0, high: mostHeld(rules, id) }),
         read: (offer) => (world, actor) => heldOf(world, actor, offer),
       },
     ],

@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import { amountOver, condition, entryFields, finite, reference } from '../../ruleset/fields.js';
+import { described, type Description } from '../../ruleset/described.js';
 import { actionList } from '../../ruleset/registry.js';
+import { defineChapter } from '../../ruleset/chapter.js';
 
 /** What a price or an upkeep is counted over: the tier that is bought, or held. */
 export const LOCALS = ['tier'] as const;
@@ -8,8 +10,10 @@ export const RESTOCKS = ['never', 'daily'] as const;
 export const MOST_TIERS = 50;
 
 const words = () => z.string('Words are expected.').min(1, 'Words are expected.').max(160, 'At most 160 characters.');
-const parts = () =>
-  z.array(z.strictObject({ attribute: reference('attributes'), amount: amountOver(LOCALS) })).max(12, 'At most 12 different things.');
+const parts = (says: Description) =>
+  z
+    .array(z.strictObject({ attribute: reference('attributes'), amount: described(amountOver(LOCALS), { ...says, of: 'attribute' }) }))
+    .max(12, 'At most 12 different things.');
 
 export const shopSchema = z.strictObject({
   ...entryFields(),
@@ -23,9 +27,9 @@ export type ShopEntry = z.infer<typeof shopSchema>;
 export const offerSchema = z.strictObject({
   ...entryFields(),
   /** What is paid, all of it or nothing. */
-  costs: parts().default([]),
+  costs: parts({ amount: '{entry} costs {value}', zero: true }).default([]),
   /** What is received for it in the same step. */
-  gets: parts().default([]),
+  gets: parts({ amount: '{entry} gives {value}' }).default([]),
   /** What else happens to who bought it. */
   then: actionList().default([]),
   /** It is bought tier by tier, up to so many; again and again where nothing is said. */
@@ -41,6 +45,15 @@ export const offerSchema = z.strictObject({
     .max(10, 'At most 10 needs.')
     .default([]),
   /** What each end of a day costs whoever has it, in the economy's currency. */
-  upkeep: amountOver(LOCALS).optional(),
+  upkeep: described(amountOver(LOCALS), { amount: 'The upkeep of {entry} is {value}', zero: true }).optional(),
 });
 export type OfferEntry = z.infer<typeof offerSchema>;
+export const shopChapter = defineChapter('shops', shopSchema);
+export const offerChapter = defineChapter('offers', offerSchema);
+
+/** How often an offer can be held at most: by its tiers, or as often as one may buy it; never where no shop sells it. */
+export function mostHeld(rules: Parameters<typeof offerChapter.of>[0], id: string): number {
+  const offer = offerChapter.find(rules, id);
+  if (!offer) return Infinity;
+  return shopChapter.of(rules).some(({ sells }) => sells.includes(id)) ? (offer.tiers ?? offer.atMost ?? Infinity) : 0;
+}

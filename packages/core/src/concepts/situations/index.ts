@@ -3,14 +3,29 @@ import { type Then } from '../../ruleset/registry.js';
 import { placedActions } from '../../ruleset/actions.js';
 import { defineConcept } from '../../world/concept.js';
 import { situations } from './state.js';
-import { schema, type SituationEntry } from './system.js';
+import { schema, type SituationEntry } from './schema.js';
 
 export { situations } from './state.js';
-export { MOST_PINS, type SituationEntry } from './system.js';
+export { MOST_PINS, type SituationEntry } from './schema.js';
 
 /** Situations: what entries are tried out with beside their specs. No game knows of them. */
 export const situationsConcept = defineConcept(situations, {
-  sections: { situations: { kind: 'chapter', title: 'Situations', entry: schema } },
+  sections: {
+    situations: {
+      kind: 'chapter',
+      title: 'Situations',
+      entry: schema,
+      ownConditions: true,
+      tries: ({ attribute, effect, ability }) =>
+        attribute !== undefined
+          ? ['attributes', String(attribute)]
+          : effect !== undefined
+            ? ['effects', String(effect)]
+            : ability !== undefined
+              ? ['abilities', String(ability)]
+              : undefined,
+    },
+  },
   compile: (context) => {
     context.entries<SituationEntry>('situations').forEach((situation, i) => {
       const about = [situation.attribute, situation.effect, situation.ability].filter((id) => id !== undefined);

@@ -15,7 +15,16 @@ export { NO_SPAWNERS, aliveOf } from './system.js';
 
 /** Spawners: they make foes and pickups again and again, when a wave has fallen, or when something happens. */
 export const spawnersConcept = defineConcept(spawners, {
-  sections: { spawners: { kind: 'chapter', title: 'Spawners', entry: schema } },
+  sections: {
+    spawners: {
+      kind: 'chapter',
+      title: 'Spawners',
+      entry: schema,
+      unused: 'the arena places it nowhere. Place it, or delete it.',
+      absent: 'The arena places it nowhere.',
+      places: true,
+    },
+  },
   compile: (context) => {
     const entries = context.entries<SpawnerEntry>('spawners');
     const unplaced = entries.map((entry, i) => compileSpawner(context, entry, {}, ['spawners', i], []));

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { amount, duration, entryFields, finite, reference, steadyAmount } from '../../ruleset/fields.js';
+import { described } from '../../ruleset/described.js';
 import { pattern } from '../../ruleset/registry.js';
 import { defineChapter } from '../../ruleset/chapter.js';
 
@@ -17,7 +18,7 @@ export const spawnerFields = () => ({
     .array(
       z
         .strictObject({
-          weight: steadyAmount(),
+          weight: described(steadyAmount(), { amount: 'A weight of {entry} is {value}', zero: true }),
           actor: reference('actors').optional(),
           team: reference('teams').optional(),
           pickup: reference('pickups').optional(),
@@ -29,7 +30,7 @@ export const spawnerFields = () => ({
   when: z.discriminatedUnion(
     'is',
     [
-      z.strictObject({ is: z.literal('every'), time: duration() }),
+      z.strictObject({ is: z.literal('every'), time: described(duration(), { atOnce: '{entry} makes something in each tick' }) }),
       z.strictObject({ is: z.literal('wave'), pause: duration().default('0ms') }),
       z.strictObject({ is: z.literal('on'), event: pattern() }),
     ],

@@ -1,4 +1,4 @@
-import { duration, reference } from '../../ruleset/fields.js';
+import { duration, mention, reference } from '../../ruleset/fields.js';
 import { defineConcept } from '../../world/concept.js';
 import { compileStates } from './compile.js';
 import { events } from './events.js';
@@ -62,7 +62,7 @@ export const statesConcept = defineConcept(states, {
       label: 'end a state',
       sentence: 'end {state} of {to}',
       causes: ({ state }) => [{ event: 'stateChanged', fields: { from: state } }],
-      args: { state: reference('states') },
+      args: { state: mention('states') },
       compile: (args, context) => {
         const state = context.index('states', String(args['state']));
         return (world, actor) => leaveState(world, actor, state);

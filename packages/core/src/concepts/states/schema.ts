@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { entryFields, reference, timeAmount, visibility } from '../../ruleset/fields.js';
+import { entryFields, mention, timeAmount, visibility } from '../../ruleset/fields.js';
 import { pattern } from '../../ruleset/registry.js';
 
 /** What a state can allow an actor to do on its own. */
@@ -11,15 +11,15 @@ export const schema = z.strictObject({
   /** What an actor may do of its own will while it is in it. */
   allows: z.array(z.enum(ALLOWED, `One of ${ALLOWED.join(', ')} is expected.`)).default([]),
   /** It is entered when this status begins and left when it ends. */
-  while: reference('statuses').optional(),
+  while: mention('statuses').optional(),
   /** It ends by itself after this time. */
   lasts: timeAmount().optional(),
   /** The event that ends it. */
   ends: pattern().optional(),
   /** The states from which it may be entered; any where nothing is said. */
-  from: z.array(reference('states')).max(50).optional(),
+  from: z.array(mention('states')).max(50).optional(),
   /** The states that may take its place before it ends; any where nothing is said. */
-  into: z.array(reference('states')).max(50).optional(),
+  into: z.array(mention('states')).max(50).optional(),
   see: visibility().default('everyone'),
 });
 export type StateEntry = z.infer<typeof schema>;

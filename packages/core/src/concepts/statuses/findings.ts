@@ -1,4 +1,4 @@
-import { Possible } from '../../analysis/possible.js';
+import { possibleUnder } from '../attributes/possible.js';
 import { type Finding, pointer } from '../../ruleset/problem.js';
 import { readsOf } from '../../ruleset/references.js';
 import { registry } from '../../ruleset/registry.js';
@@ -8,7 +8,7 @@ import { type StatusEntry } from './schema.js';
 
 /** Statuses that something asks for, and that nothing ever grants. */
 export function findings(entries: readonly StatusEntry[], rules: Rules): readonly Finding[] {
-  const possible = new Possible(rules);
+  const possible = possibleUnder(rules);
   if (entries.every(({ id }) => possible.isGranted(id))) return [];
   const asked = askedFor(rules);
   return entries.flatMap(({ id, label }, i): readonly Finding[] => {

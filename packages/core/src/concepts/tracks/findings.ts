@@ -2,11 +2,18 @@ import type { Finding } from '../../ruleset/problem.js';
 import { everyAction } from '../../ruleset/actions.js';
 import type { Rules } from '../../ruleset/rules.js';
 import type { CompiledTracks } from './compile.js';
+import { lackedByPlayers } from '../attributes/lacking.js';
+import { inForce } from '../../analysis/collect.js';
 
 /** Levels that nobody reaches, and rewards that stand above the top. */
-export function findings({ entries, list }: CompiledTracks, rules: Rules): readonly Finding[] {
-  const { situations: _tried, ...document } = rules.document;
-  const awarded = new Set([...everyAction(document)].filter((action) => action.do === 'award').map((action) => String(action['track'])));
+export function findings(compiled: CompiledTracks, rules: Rules): readonly Finding[] {
+  return [...ofEach(compiled, rules), ...lackedByPlayers(rules, 'tracks', ['onLevel'])];
+}
+
+function ofEach({ entries, list }: CompiledTracks, rules: Rules): readonly Finding[] {
+  const awarded = new Set(
+    [...everyAction(inForce(rules))].filter((action) => action.do === 'award').map((action) => String(action['track'])),
+  );
   return entries.flatMap((entry, i): Finding[] => {
     const path = `/tracks/${i}`;
     const found: Finding[] = [];

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { amount, type AmountSource, finite, reference } from '../../ruleset/fields.js';
+import { described } from '../../ruleset/described.js';
 import type { ActionSpec } from '../../world/concept.js';
 import { defineConcept } from '../../world/concept.js';
 import { partyIn } from '../../world/events.js';
@@ -12,6 +13,8 @@ import { HOW_SHARED, schema, type Share } from './schema.js';
 import { tracksTable } from './tables.js';
 import { tracks } from './state.js';
 import { earn, partsKey, sound } from './system.js';
+import { moved } from '../attributes/consequences.js';
+import { trackChapter } from './schema.js';
 
 export { tracks } from './state.js';
 export { tracksTable } from './tables.js';
@@ -26,7 +29,7 @@ const awarding: ActionSpec = {
   causes: ({ track }) => ['experienceGained', 'levelReached'].map((event) => ({ event, fields: { track } })),
   args: {
     track: reference('tracks'),
-    amount: amount(['source', 'target']),
+    amount: described(amount(['source', 'target']), { amount: 'awards {value}' }),
     /** How it is divided in the crew: equal, full, help. For the one alone where nothing is said. */
     share: z.enum(HOW_SHARED, `One of ${HOW_SHARED.join(', ')} is expected.`).optional(),
     within: finite().min(1).max(5000).optional(),
@@ -47,7 +50,9 @@ const awarding: ActionSpec = {
 
 /** Tracks: experience that players earn, and the levels that it leads to. */
 export const tracksConcept = defineConcept(tracks, {
-  sections: { tracks: { kind: 'chapter', title: 'Levels', entry: schema } },
+  consequences: (rules) => trackChapter.of(rules).flatMap(({ growth = [] }) => growth.map(({ attribute }) => moved(attribute))),
+  alsoCalled: { names: { xp: ['award'] } },
+  sections: { tracks: { kind: 'chapter', title: 'Levels', entry: schema, forPlayers: true } },
   vocabulary: (ids) => ({
     functions: [
       {
@@ -56,6 +61,8 @@ export const tracksConcept = defineConcept(tracks, {
         ids: ids('tracks'),
         amounts: 0,
         yields: 'amount',
+        noun: 'level track',
+        between: (rules, id) => ({ low: 1, high: trackChapter.find(rules, id)?.levels ?? Infinity }),
         read: (k) => (world, actor) => levelOf(world, actor, k),
       },
       {
@@ -64,6 +71,7 @@ export const tracksConcept = defineConcept(tracks, {
         ids: ids('tracks'),
         amounts: 0,
         yields: 'amount',
+        noun: 'level track',
         read: (k) => (world, actor) => experienceOf(world, actor, k),
       },
     ],

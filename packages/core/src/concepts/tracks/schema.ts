@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import { amount, amountOver, entryFields, finite, reference, visibility } from '../../ruleset/fields.js';
+import { described } from '../../ruleset/described.js';
 import { actionList, pattern } from '../../ruleset/registry.js';
+import { defineChapter } from '../../ruleset/chapter.js';
 
 /** How what several earn is divided: in equal parts, to each the whole, or by the harm that each did to who fell. */
 export const HOW_SHARED = ['equal', 'full', 'help'] as const;
@@ -44,7 +46,9 @@ export const schema = z.strictObject({
   see: visibility().default('owner'),
   /** What is earned when something happens, by the part of the event that `who` says. */
   sources: z
-    .array(z.strictObject({ on: pattern(), amount: amount(PARTIES), share: share().optional() }))
+    .array(
+      z.strictObject({ on: pattern(), amount: described(amount(PARTIES), { amount: '{entry} earns {value}' }), share: share().optional() }),
+    )
     .max(40, 'At most 40 sources.')
     .default([]),
   /** What follows from reaching levels: all of them, or those from, to, and every so many. */
@@ -80,3 +84,4 @@ export const schema = z.strictObject({
     .optional(),
 });
 export type TrackEntry = z.infer<typeof schema>;
+export const trackChapter = defineChapter('tracks', schema);

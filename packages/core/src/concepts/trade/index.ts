@@ -5,22 +5,32 @@ import { events } from './events.js';
 import { trade } from './state.js';
 import { exchange, part, type PartJson } from './system.js';
 import { compileParts } from './compile.js';
+import { raised } from '../attributes/consequences.js';
+import { findings } from './findings.js';
 
 export { trade } from './state.js';
 export { type Part, part, type PartJson, type CompiledPart, type Shortage, shortage, exchange } from './system.js';
 export { compileParts } from './compile.js';
 
-const parts = () => z.array(part(['source', 'target'])).max(12, 'At most 12 different things.');
+const parts = (says: string) => z.array(part(['source', 'target'], says)).max(12, 'At most 12 different things.');
 
 /** Trade: paying and receiving as one step that is done whole or not at all. */
 export const tradeConcept = defineConcept(trade, {
+  findings,
+  alsoCalled: { names: { exchange: ['trade'], swap: ['trade'] } },
   events,
   actions: {
     trade: {
       label: 'pay and receive, or neither',
       sentence: 'have {to} pay {pays}, and receive {gets}, or neither: {then} otherwise: {else}',
       causes: () => [{ event: 'traded' }, { event: 'tradeRefused' }],
-      args: { pays: parts().optional(), gets: parts().optional(), then: actionList().optional(), else: actionList().optional() },
+      consequences: ({ gets }) => ((gets as readonly PartJson[] | undefined) ?? []).map(({ attribute }) => raised(attribute)),
+      args: {
+        pays: parts('pays {value}').optional(),
+        gets: parts('gets {value}').optional(),
+        then: actionList().optional(),
+        else: actionList().optional(),
+      },
       compile: (args, context, path) => {
         const [pays, gets] = ['pays', 'gets'].map((side) => compileParts(context, (args[side] ?? []) as PartJson[], [...path, side]));
         // What follows from it is for whom traded, wherever it stands.

@@ -5,6 +5,7 @@ import type { Amount } from '../../ruleset/context.js';
 import type { World } from '../../world/world.js';
 import { attributes, changeAttribute, hasAttribute, highOf, lowOf, readAttribute } from '../attributes/index.js';
 import { ledger, noteLine } from '../ledger/index.js';
+import { described } from '../../ruleset/described.js';
 
 /** So much of an attribute. */
 export interface Part {
@@ -13,8 +14,9 @@ export interface Part {
 }
 
 /** A part as it is written: a pool or counter, and how much of it. */
-export const part = (parties: readonly ('source' | 'target')[] = []) =>
-  z.strictObject({ attribute: reference('attributes'), amount: amount(parties) });
+/** @param says what is said of its amount, with {value} where that stands */
+export const part = (parties: readonly ('source' | 'target')[], says: string) =>
+  z.strictObject({ attribute: reference('attributes'), amount: described(amount(parties), { amount: says, of: 'attribute' }) });
 
 export type PartJson = z.infer<ReturnType<typeof part>>;
 

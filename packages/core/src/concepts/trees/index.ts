@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { amount, type AmountSource, reference } from '../../ruleset/fields.js';
+import { described } from '../../ruleset/described.js';
 import { defineConcept } from '../../world/concept.js';
 import { compileTrees } from './compile.js';
 import { events } from './events.js';
@@ -33,7 +34,7 @@ export const treesConcept = defineConcept(trees, {
       label: 'give points of a skill tree',
       sentence: 'give {amount} points of {tree} to {to}',
       causes: ({ tree }) => [{ event: 'pointsGained', fields: { tree } }],
-      args: { tree: reference('trees'), amount: amount(['source', 'target']) },
+      args: { tree: reference('trees'), amount: described(amount(['source', 'target']), { amount: 'gives {value}', opposite: 'take' }) },
       compile: (args, context, path) => {
         const tree = context.index('trees', String(args['tree']));
         const by = context.amount(args['amount'] as AmountSource, [...path, 'amount'], ['source', 'target']);

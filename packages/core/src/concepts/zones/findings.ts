@@ -1,13 +1,17 @@
-import { Possible } from '../../analysis/possible.js';
+import { possibleUnder } from '../attributes/possible.js';
 import { type Finding, pointer } from '../../ruleset/problem.js';
 import type { Rules } from '../../ruleset/rules.js';
 import { arena, placements } from '../arena/index.js';
 import { type PlacedZone } from './state.js';
 import { type ZoneEntry } from './schema.js';
+import { brought, collect } from '../../analysis/collect.js';
+import { isEmpty, isHeard } from '../../analysis/entries.js';
+import { questChapter } from '../quests/schema.js';
+import { zoneChapter } from './schema.js';
 
 /** Zones that nobody can be in: for whom they are not, or because walls and the arena's edge leave no room. */
 export function findings(list: readonly PlacedZone[], rules: Rules): readonly Finding[] {
-  const possible = new Possible(rules);
+  const possible = possibleUnder(rules);
   const entries = rules.document['zones'] as readonly ZoneEntry[];
   return [
     ...entries.flatMap(({ who, label }, i): readonly Finding[] =>
@@ -22,6 +26,7 @@ export function findings(list: readonly PlacedZone[], rules: Rules): readonly Fi
             },
           ],
     ),
+    ...doesNothing(rules),
     ...placements(rules, 'zone').flatMap(({ index, thing }): readonly Finding[] =>
       hasRoom(
         rules,
@@ -38,6 +43,24 @@ export function findings(list: readonly PlacedZone[], rules: Rules): readonly Fi
     ),
   ];
 }
+
+/** Zones in which nothing happens, and those that lie nowhere. */
+function doesNothing(rules: Rules): readonly Finding[] {
+  const lying = brought(rules, 'zones');
+  const spoken = new Set(collect(rules).references.flatMap(({ chapter, id }) => (chapter === 'zones' ? [id] : [])));
+  return zoneChapter.of(rules).flatMap(({ id, label, onEnter, onLeave, every }, i): readonly Finding[] => {
+    const path = pointer(['zones', i]);
+    const does = !isEmpty(onEnter) || !isEmpty(onLeave) || !isEmpty(every?.then);
+    if (!does && !isHeard(rules, ['zoneEntered', 'zoneLeft'], 'zone', id) && !offersQuest(rules, id))
+      return [{ kind: 'doesNothing', path, message: `Nothing happens to who is in ${label}: say what it does.` }];
+    if (lying.has(id) || !spoken.has(id)) return [];
+    return [{ kind: 'liesNowhere', path, message: `${label} lies nowhere: place it in the arena.` }];
+  });
+}
+
+/** Whether a quest begins in a zone: then that is what happens there. */
+const offersQuest = (rules: Rules, zone: string) =>
+  questChapter.of(rules).some(({ offered }) => offered.some((offer) => offer.by === 'zone' && offer.zone === zone));
 
 /** Whether any of a grid of points in it is ground. A zone thinner than a step of that is looked at along its middle. */
 function hasRoom(rules: Rules, { thing: { x, y, radius, width = 0, height = 0 } }: PlacedZone): boolean {

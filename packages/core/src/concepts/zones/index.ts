@@ -15,7 +15,17 @@ export { isInZone } from './system.js';
 
 /** Zones: stretches of the arena that do something to those who enter, stay and leave. Who is inside is said by their middle. */
 export const zonesConcept = defineConcept(zones, {
-  sections: { zones: { kind: 'chapter', title: 'Zones', entry: schema } },
+  alsoCalled: { parts: { enterZone: ['onEnter'], leaveZone: ['onLeave'] } },
+  sections: {
+    zones: {
+      kind: 'chapter',
+      title: 'Zones',
+      entry: schema,
+      unused: 'the arena places it nowhere. Place it, or delete it.',
+      absent: 'The arena places it nowhere.',
+      ownConditions: true,
+    },
+  },
   compile: (context) => {
     const entries = context.entries<ZoneEntry>('zones');
     // Also those that nothing places: what is wrong in them is told all the same.

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { colour, condition, duration, entryFields } from '../../ruleset/fields.js';
+import { described } from '../../ruleset/described.js';
 import { actionList } from '../../ruleset/registry.js';
 import { defineChapter } from '../../ruleset/chapter.js';
 
@@ -10,7 +11,7 @@ export const zoneFields = () => ({
   onEnter: actionList(),
   onLeave: actionList(),
   /** What happens to those inside, again and again from when they entered. */
-  every: z.strictObject({ time: duration(), then: actionList().default([]) }),
+  every: z.strictObject({ time: described(duration(), { atOnce: '{entry} acts in each tick' }), then: actionList().default([]) }),
 });
 
 const fields = zoneFields();

@@ -1,4 +1,4 @@
-import { Possible } from '../../analysis/possible.js';
+import { possibleUnder } from '../../concepts/attributes/possible.js';
 import type { PickupEntry } from '../../concepts/pickups/index.js';
 import { toMilliseconds } from '../../ruleset/fields.js';
 import { labelOf, type Rules } from '../../ruleset/rules.js';
@@ -31,7 +31,7 @@ export function pickupEvidence(rules: Rules, id: string): Evidence {
     const how = end === undefined ? undefined : end.name === 'pickupTaken' ? 'taken' : 'unclaimed';
     return span(from, end?.t ?? SECONDS, `${entry.label} lies there`, 'part', how);
   });
-  const possible = new Possible(rules);
+  const possible = possibleUnder(rules);
   const may = entry.who === undefined ? undefined : possible.whoCan(entry.who).map(({ label }) => label);
   const types = actorChapter.of(rules);
   const never = types.filter(({ label, kind }) => kind !== 'prop' && may && !may.includes(label)).map(({ label }) => label);

@@ -1,4 +1,4 @@
-import { Possible } from '../../analysis/possible.js';
+import { possibleUnder } from '../../concepts/attributes/possible.js';
 import { placements } from '../../concepts/arena/index.js';
 import type { Rules } from '../../ruleset/rules.js';
 import { type Evidence, NONE } from '../types.js';
@@ -17,7 +17,12 @@ export function zoneEvidence(rules: Rules, id: string): Evidence {
     { at: LEAVES, commands: [put(VISITOR, AWAY)] },
   ]);
   const [entered, left] = ['zoneEntered', 'zoneLeft'].map((name) => events.find((event) => event.name === name)?.t);
-  const may = entry.who === undefined ? undefined : new Possible(rules).whoCan(entry.who).map(({ label }) => label);
+  const may =
+    entry.who === undefined
+      ? undefined
+      : possibleUnder(rules)
+          .whoCan(entry.who)
+          .map(({ label }) => label);
   const places = placements(rules, 'zone').filter(({ thing }) => thing.zone === id);
   return {
     ...NONE,

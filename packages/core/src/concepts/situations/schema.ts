@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { duration, entryFields, finite, reference } from '../../ruleset/fields.js';
 import { registry } from '../../ruleset/registry.js';
+import { defineChapter } from '../../ruleset/chapter.js';
 
 export const MOST_PINS = 40;
 
@@ -27,3 +28,4 @@ export const schema = z.strictObject({
 });
 
 export type SituationEntry = z.infer<typeof schema>;
+export const situationChapter = defineChapter('situations', schema);

@@ -1,15 +1,21 @@
-import { ANY, exactly, type Known, parseFormula, type Range, rangeOf } from '../formula/index.js';
-import type { ActorEntry } from '../concepts/actors/index.js';
-import { everyAction } from '../ruleset/actions.js';
-import type { Rules } from '../ruleset/rules.js';
-import { entriesIn } from '../ruleset/chapter.js';
+import { ANY, exactly, type Known, parseFormula, type Range, rangeOf } from '../../formula/index.js';
+import { inForce } from '../../analysis/collect.js';
+import { everyAction } from '../../ruleset/actions.js';
+import { registry } from '../../ruleset/registry.js';
+import type { Rules } from '../../ruleset/rules.js';
+import type { Consequence } from '../../world/concept.js';
+import { actorChapter, type ActorEntry } from '../actors/schema.js';
+import { attributeChapter, type AttributeEntry } from './schema.js';
 
-interface AttributeEntry {
-  readonly id: string;
-  readonly kind: 'pool' | 'stat' | 'counter';
-  readonly start?: unknown;
-  readonly min?: number | string;
-  readonly max?: number | string;
+const known = new WeakMap<Rules, Possible>();
+
+/** What can be true of actors under these rules: worked out once, for all who ask. */
+export function possibleUnder(rules: Rules): Possible {
+  const before = known.get(rules);
+  if (before) return before;
+  const possible = new Possible(rules);
+  known.set(rules, possible);
+  return possible;
 }
 
 /** What can be true of actors under these rules, whatever happens: for saying of a condition that nobody can ever meet it. */
@@ -20,51 +26,25 @@ export class Possible {
   private readonly raised = new Set<string>();
   private readonly moved = new Set<string>();
   private readonly hurt = new Set<string>();
-  /** How often an offer can be held, as far as shops sell it. */
-  private readonly tiers = new Map<string, number>();
-  private readonly levels = new Map<string, number>();
-  private readonly granted = new Set<string>();
-  private readonly applied = new Set<string>();
+  /** Entries that something brings about, as `chapter/id`. */
+  private readonly there = new Set<string>();
 
-  constructor(rules: Rules) {
-    const entries = <T>(chapter: string) => entriesIn<T>(rules, chapter);
-    this.types = entries<ActorEntry>('actors');
-    this.attributes = new Map(entries<AttributeEntry>('attributes').map((entry) => [entry.id, entry]));
-    const { situations: _tried, ...document } = rules.document;
-    for (const action of everyAction(document)) {
-      const attribute = String(action['attribute']);
-      if (['heal', 'give', 'set'].includes(action.do)) this.raised.add(attribute);
-      if (['hurt', 'take'].includes(action.do)) this.moved.add(attribute);
-      if (action.do === 'hurt') this.hurt.add(attribute);
-      if (action.do === 'trade')
-        for (const part of (action['gets'] ?? []) as readonly { attribute: string }[]) this.raised.add(part.attribute);
-      if (action.do === 'grant') this.granted.add(String(action['status']));
-      if (action.do === 'apply') this.applied.add(String(action['effect']));
-    }
-    for (const container of entries<{ holds: readonly { gives?: string }[] }>('containers'))
-      for (const { gives } of container.holds) if (gives !== undefined) this.raised.add(gives);
-    for (const table of entries<Readonly<Record<'always' | 'entries', readonly { gives?: string }[]>>>('loot'))
-      for (const { gives } of [...table.always, ...table.entries]) if (gives !== undefined) this.raised.add(gives);
-    const sold = new Set(entries<{ sells: readonly string[] }>('shops').flatMap(({ sells }) => sells));
-    for (const { id, gets, tiers, atMost } of entries<{
-      id: string;
-      gets: readonly { attribute: string }[];
-      tiers?: number;
-      atMost?: number;
-    }>('offers')) {
-      for (const { attribute } of gets) this.raised.add(attribute);
-      this.tiers.set(id, sold.has(id) ? (tiers ?? atMost ?? Infinity) : 0);
-    }
-    for (const { id, levels, growth } of entries<{ id: string; levels: number; growth?: readonly { attribute: string }[] }>('tracks')) {
-      this.levels.set(id, levels);
-      for (const { attribute } of growth ?? []) this.moved.add(attribute);
-    }
-    // What is sold is paid for in money.
-    const economy = rules.document['economy'] as { currency: string } | undefined;
-    if (economy && entries('markets').length > 0) this.raised.add(economy.currency);
-    for (const effect of entries<{ modifiers: readonly { attribute: string }[]; grants: readonly string[] }>('effects')) {
-      for (const { attribute } of effect.modifiers) this.moved.add(attribute);
-      for (const status of effect.grants) this.granted.add(status);
+  constructor(private readonly rules: Rules) {
+    this.types = actorChapter.of(rules);
+    this.attributes = new Map(attributeChapter.of(rules).map((entry) => [entry.id, entry]));
+    const { actions, concepts } = registry();
+    for (const action of everyAction(inForce(rules))) this.note(actions.get(action.do)?.consequences?.(action));
+    for (const concept of concepts) this.note(concept.consequences?.(rules));
+  }
+
+  private note(consequences: readonly Consequence[] = []): void {
+    for (const { chapter, id, is } of consequences) {
+      if (is === 'raised') this.raised.add(id);
+      else if (is === 'moved') this.moved.add(id);
+      else if (is === 'hurt') {
+        this.moved.add(id);
+        this.hurt.add(id);
+      } else this.there.add(`${chapter}/${id}`);
     }
   }
 
@@ -88,7 +68,7 @@ export class Possible {
 
   /** Whether anything grants a status. */
   isGranted(status: string): boolean {
-    return this.granted.has(status);
+    return this.there.has(`statuses/${status}`);
   }
 
   /** Whether anything moves a stat from its base, or an amount from where it begins. */
@@ -116,10 +96,8 @@ export class Possible {
       name: (party, name) => (party === null || party === 'source' ? this.of(type, name) : ANY),
       call: (party, name, entry) => {
         if (party !== null && party !== 'source') return ANY;
-        if (name === 'has') return this.granted.has(entry) ? { low: 0, high: 1 } : exactly(0);
-        if (name === 'count') return this.applied.has(entry) ? { low: 0, high: Infinity } : exactly(0);
-        if (name === 'tier') return { low: 0, high: this.tiers.get(entry) ?? Infinity };
-        if (name === 'level') return { low: 1, high: this.levels.get(entry) ?? Infinity };
+        const { chapter, between } = this.rules.vocabulary.functions.find((one) => one.name === name && one.ids.length > 0) ?? {};
+        if (between) return between(this.rules, entry, this.there.has(`${chapter}/${entry}`));
         return otherwise(name, entry) ?? ANY;
       },
     };
