@@ -6,3 +6,4 @@ export * from './schema.js';
 export * from './shown.js';
 export * from './told.js';
 export * from './welcome.js';
+export * from './history.js';

@@ -1,8 +1,6 @@
 import { decode, encode } from '@msgpack/msgpack';
 import { z } from 'zod';
-import { abilityNow } from '../why/abilities.js';
-import { causeSchema } from '../why/history.js';
-import { whySchema } from '../why/why.js';
+import { ANSWERS, ASKS } from '../concepts/questions.js';
 import { announcement } from './announcements.js';
 import { wireSchema } from './schema.js';
 
@@ -34,12 +32,10 @@ export const clientMessage = z.discriminatedUnion('t', [
     from: z.string().max(24).optional(),
     action: z.looseObject({ do: z.string().max(48) }),
   }),
-  /** Asks why an actor's values are what they are, and what last changed one of them; only from who may see the truth. */
-  z.strictObject({ t: z.literal('why'), row: z.int().min(0), attribute: z.string().max(48) }),
-  /** Asks for the abilities of an actor with today's numbers: of its own, or of any for who may see the truth. */
-  z.strictObject({ t: z.literal('abilities'), row: z.int().min(0) }),
   /** Sets how fast the room runs: so many times its own rate, 0 stands still. Only from who may see the truth. */
   z.strictObject({ t: z.literal('pace'), speed: pace }),
+  /** What concepts answer. */
+  ...ASKS,
 ]);
 export type ClientMessage = z.infer<typeof clientMessage>;
 
@@ -60,18 +56,9 @@ export const serverMessage = z.discriminatedUnion('t', [
   }),
   z.strictObject({ t: z.literal('news'), items: z.array(announcement) }),
   /** Somebody took or left a seat's controls. */
+  // eslint-disable-next-line no-restricted-syntax -- the places of a room, which the wire tells of itself
   z.strictObject({ t: z.literal('seats'), seats: z.array(z.strictObject({ name: z.string(), driven: z.boolean() })) }),
-  /** Why the values of the actor in a row are what they are; for one of them, what last changed it, each with what led to it. */
-  z.strictObject({
-    t: z.literal('why'),
-    row: z.int(),
-    tick: z.int(),
-    attribute: z.string(),
-    values: z.array(whySchema),
-    causes: z.array(z.array(causeSchema)),
-  }),
-  /** The abilities of the actor in a row, with today's numbers. */
-  z.strictObject({ t: z.literal('abilities'), row: z.int(), tick: z.int(), items: z.array(abilityNow) }),
+  ...ANSWERS,
   /** How fast the room runs from now on. */
   z.strictObject({ t: z.literal('pace'), speed: pace }),
   /** All up to this tick is stored: a crash loses none of it. */

@@ -1,5 +1,5 @@
 import { POWERS } from '../math/grid.js';
-import { isPresent, ruleOf } from '../world/players.js';
+import { isPresent, ruleOf } from '../world/saved.js';
 import type { ColumnSpec, PerEntry, Visibility } from '../world/columns.js';
 import type { Column, Table } from '../world/table.js';
 import { ACTORS } from '../world/actors.js';

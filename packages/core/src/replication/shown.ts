@@ -1,6 +1,6 @@
 import { roundTo } from '../math/grid.js';
 import { idOf } from '../ruleset/rules.js';
-import { isPresent, ruleOf } from '../world/players.js';
+import { isPresent, ruleOf } from '../world/saved.js';
 import type { ColumnSpec, Visibility } from '../world/columns.js';
 import type { Column, Table } from '../world/table.js';
 import { ACTORS } from '../world/actors.js';

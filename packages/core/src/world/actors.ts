@@ -1,3 +1,4 @@
+/* eslint-disable no-restricted-syntax -- the kernel knows who acts and whose side they are on, and no other concept */
 import { defineTable } from './define-table.js';
 
 /** The name of the table whose rows are the actors: every owner is one of them. */

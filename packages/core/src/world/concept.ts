@@ -5,13 +5,17 @@ import type { Finding, Problem } from '../ruleset/problem.js';
 import type { Rules } from '../ruleset/rules.js';
 import type { ConceptState } from './concept-state.js';
 import type { EventSpec, GameEvent } from './events.js';
-import type { SavedPlayer } from './players.js';
+import type { SavedPlayer } from './saved.js';
 import type { TableSpec, Visibility } from './columns.js';
+import type { Workbench } from '../workbench/workbench.js';
 import type { World } from './world.js';
 
-/** The parts of a tick, in order. Between `thresholds` and `removal` the queue of events is emptied. */
+/** The parts of a tick, in order, each called by what is done in it. In `reactions` the queue of events is emptied. */
+// eslint-disable-next-line no-restricted-syntax -- what is done in a part, not the concept of that name
 export const PHASES = ['timers', 'movement', 'overlaps', 'abilities', 'regeneration', 'thresholds', 'reactions', 'removal'] as const;
 export type Phase = (typeof PHASES)[number];
+/** The part in which whatever is announced is answered. */
+export const ANSWERING = PHASES[6];
 
 /** What the analysis of a ruleset has to know of any part of the document. */
 interface SectionInAnalysis {
@@ -203,6 +207,8 @@ export interface ConceptDeclaration<C, R> {
    */
   readonly checkSaved?: (compiled: C, saved: SavedPlayer, rules: Rules) => readonly Problem[];
   readonly timers?: Readonly<Record<string, (world: World, actor: number, a: number) => void>>;
+  /** What its pages ask while an author writes: evidence, files and the like. It is loaded when it is first asked for. */
+  readonly workbench?: () => Promise<{ readonly workbench: Workbench }>;
   /** What a seat's display may know of the rules: nothing that only the server sees. */
   readonly display?: (compiled: C, rules: Rules) => unknown;
 }

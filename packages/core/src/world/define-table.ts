@@ -1,5 +1,5 @@
 import type { ColumnSpec, PerEntry, TableSpec, Visibility } from './columns.js';
-import type { Cells, Columns, Values } from './rows.js';
+import type { Cells, Columns, RowValues } from './rows.js';
 import type { Table } from './table.js';
 import type { World } from './world.js';
 
@@ -7,9 +7,9 @@ import type { World } from './world.js';
 export interface TypedTable<C extends Columns, O extends keyof C & string = never> extends Table {
   /** The arrays of the columns, as they are now: they are others once a row was added. Who owns a row is written by {@link write}. */
   readonly cells: Cells<C, O>;
-  insert(values: Values<C>): number;
-  write(row: number, values: Values<C>): void;
-  keep(wanted: readonly Values<C>[]): void;
+  insert(values: RowValues<C>): number;
+  write(row: number, values: RowValues<C>): void;
+  keep(wanted: readonly RowValues<C>[]): void;
 }
 
 /** The table that a definition is of, in a world. */

@@ -12,9 +12,9 @@ export type Columns = Readonly<Record<string, ColumnDeclaration>>;
 export type Value<D> = D extends { readonly words: readonly (infer W)[] } ? W : D extends { readonly kind: 'flag' } ? boolean : number;
 
 /** A row's cells by name, as they are written. */
-export type Values<C extends Columns> = { readonly [K in keyof C]?: Value<C[K]> | number };
+export type RowValues<C extends Columns> = { readonly [K in keyof C]?: Value<C[K]> | number };
 
-/** As {@link Values}, of any table. */
+/** As {@link RowValues}, of any table. */
 export type CellValues = Readonly<Record<string, number | boolean | string>>;
 
 /** Cells that are read and not written. */

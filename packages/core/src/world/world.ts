@@ -4,7 +4,7 @@ import { actorTable } from './actors.js';
 import { adoptTables } from './adopt.js';
 import { Budget, NO_RULE, ROWS_A_STEP } from './budget.js';
 import { type Command, CommandError, commandProblems } from './commands.js';
-import { PHASES } from './concept.js';
+import { ANSWERING, PHASES } from './concept.js';
 import type { EventFields } from './event-fields.js';
 import { DEEPEST_CAUSE, type Declared, type EventData, type EventParties, type EventSpec, type GameEvent, MOST_EVENTS } from './events.js';
 import { Hasher, rollOf } from './hash.js';
@@ -182,7 +182,7 @@ export class World {
         system(this);
         this.current = undefined;
       }
-      if (phase === 'reactions') this.emptyQueue();
+      if (phase === ANSWERING) this.emptyQueue();
     }
     this.budget.end();
     return this.log;

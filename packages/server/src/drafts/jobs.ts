@@ -1,7 +1,7 @@
 import {
   followSaved,
-  keptSections,
-  type KeptSheet,
+  savedSections,
+  type SavedSheet,
   type Loss,
   type Problem,
   readRuleset,
@@ -36,7 +36,7 @@ export interface Jobs {
   check: { ask: { document: unknown }; answer: readonly Problem[] };
   /** Why nobody could take a seat; empty where they can. */
   seats: { ask: { document: unknown }; answer: string };
-  sheet: { ask: { document: unknown; saved: unknown }; answer: { problems: readonly Problem[]; sheet: KeptSheet } };
+  sheet: { ask: { document: unknown; saved: unknown }; answer: { problems: readonly Problem[]; sheet: SavedSheet } };
   /** What is wrong with what is to be kept of a player, taken at its word. */
   strict: { ask: { document: unknown; saved: unknown }; answer: readonly Problem[] };
   /** Reads two documents, which the jobs below then speak of by the key. */
@@ -57,7 +57,7 @@ interface Pair {
   upgrade?: Upgrade;
 }
 
-const NOTHING: KeptSheet = { parts: [], unplaced: [] };
+const NOTHING: SavedSheet = { parts: [], unplaced: [] };
 
 /** Does the jobs, in whichever thread this is. */
 export function workers(): Workers {
@@ -86,7 +86,7 @@ export function workers(): Workers {
       const { rules: earlier } = readRuleset(before);
       if (!earlier) return { problems: [], keeps: true };
       pairs.set(key, { before: earlier, after: later });
-      const keeps = [...keptSections(earlier), ...keptSections(later)].every(
+      const keeps = [...savedSections(earlier), ...savedSections(later)].every(
         (section) => JSON.stringify(earlier.document[section]) === JSON.stringify(later.document[section]),
       );
       return { problems: [], keeps };

@@ -302,15 +302,15 @@ describe('A room by itself', () => {
     const [truth, north, south] = [new Fake(room, undefined), new Fake(room, 'north'), new Fake(room, 'south')];
     const row = north.welcome!.row!;
     const told = (screen: Fake) => screen.messages.at(-1) as Extract<ServerMessage, { t: 'abilities' }>;
-    expect(room.abilities(north, { t: 'abilities', row })).toBeUndefined();
+    expect(room.answer(north, { t: 'abilities', row })).toBeUndefined();
     expect(told(north).items.map(({ id }) => id)).toEqual(['sonarPing', 'cuttingTorch', 'harpoon', 'towLine', 'depthCharge', 'secondWind']);
     expect(told(north).items[1].lines.join(' ')).toContain('After 1.8 s five sparks fly');
     room.poke(truth, { t: 'poke', seat: 'north', action: { do: 'set', attribute: 'handling', value: 2 } });
     room.tick();
-    room.abilities(truth, { t: 'abilities', row });
+    room.answer(truth, { t: 'abilities', row });
     expect(told(truth).items[1].numbers['cast']).toBe(0.9);
-    expect(room.abilities(south, { t: 'abilities', row })).toBe('A seat may ask for its own abilities only.');
-    expect(room.abilities(truth, { t: 'abilities', row: 9999 })).toBeUndefined();
+    expect(room.answer(south, { t: 'abilities', row })).toBe('A seat may ask for its own abilities only.');
+    expect(room.answer(truth, { t: 'abilities', row: 9999 })).toBeUndefined();
     expect(told(truth).items).toEqual([]);
   });
 

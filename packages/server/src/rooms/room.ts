@@ -1,5 +1,6 @@
 import {
-  abilitiesNow,
+  answerTo,
+  type Asked,
   actorOfSeat,
   Announcer,
   checkAction,
@@ -21,7 +22,6 @@ import {
   type ServerMessage,
   storeSnapshot,
   type Viewer,
-  whyAll,
   World,
 } from '@eager-ember/core';
 import type { Client, Goodbye } from './client.js';
@@ -56,7 +56,7 @@ export interface RoomRules {
   readonly revision: number;
 }
 
-type Asked<T extends ClientMessage['t']> = Extract<ClientMessage, { t: T }>;
+type Said<T extends ClientMessage['t']> = Extract<ClientMessage, { t: T }>;
 
 /** Commands that wait for the next tick; more are refused. */
 const MOST_WAITING = 500;
@@ -222,7 +222,7 @@ export class Room {
   }
 
   /** A change from outside the rules. Returns what is wrong with it, or undefined. */
-  poke(client: Client, { seat, from, action: value }: Asked<'poke'>): string | undefined {
+  poke(client: Client, { seat, from, action: value }: Said<'poke'>): string | undefined {
     if (client.seat !== undefined) return 'Only who watches the truth may poke.';
     for (const name of [seat, from])
       if (name !== undefined && !this.seats.some((s) => s.name === name)) return `This room has no seat ${name}.`;
@@ -231,28 +231,16 @@ export class Room {
     return this.enqueue({ kind: 'poke', args: { ...(seat !== undefined && { seat }), ...(from !== undefined && { from }), action } });
   }
 
-  /** Answers why an actor's values are what they are. Returns what is wrong with the question, or undefined. */
-  why(client: Client, { row, attribute }: Asked<'why'>): string | undefined {
-    if (client.seat !== undefined) return 'Only who watches the truth may ask why.';
-    const { actors, tick } = this.world;
-    const actor = row < actors.high && actors.live[row] === 1 ? actors.handle(row) : 0;
-    const causes = this.history.causesOf(this.current.rules, actor, attribute).map((chain) => [...chain]);
-    client.send(encodeMessage({ t: 'why', row, tick, attribute, values: actor === 0 ? [] : [...whyAll(this.world, actor)], causes }));
-    return undefined;
-  }
-
-  /** Tells the abilities of an actor with today's numbers. Returns what is wrong with the question, or undefined. */
-  abilities(client: Client, { row }: Asked<'abilities'>): string | undefined {
-    const viewer = this.viewerOf(client);
-    const { actors, tick } = this.world;
-    const actor = row < actors.high && actors.live[row] === 1 ? actors.handle(row) : 0;
-    if (viewer !== 'truth' && viewer.actor !== actor) return 'A seat may ask for its own abilities only.';
-    client.send(encodeMessage({ t: 'abilities', row, tick, items: [...abilitiesNow(this.world, actor, viewer)] }));
+  /** Answers what a client asks of the world. Returns what is wrong with the question, or undefined. */
+  answer(client: Client, asked: Asked): string | undefined {
+    const answer = answerTo({ world: this.world, history: this.history, viewer: this.viewerOf(client) }, asked);
+    if ('refused' in answer) return answer.refused;
+    client.send(encodeMessage(answer));
     return undefined;
   }
 
   /** Has the room run faster, slower, or stand still. Returns what is wrong with that, or undefined. */
-  pace(client: Client, { speed }: Asked<'pace'>): string | undefined {
+  pace(client: Client, { speed }: Said<'pace'>): string | undefined {
     if (client.seat !== undefined) return 'Only who watches the truth may set the pace.';
     this.run(speed);
     return undefined;

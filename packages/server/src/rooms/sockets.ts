@@ -231,11 +231,9 @@ function answer(room: Room, client: Client, message: Heard): string | undefined 
       return room.input(client, message.n, message.input);
     case 'poke':
       return room.poke(client, message);
-    case 'why':
-      return room.why(client, message);
-    case 'abilities':
-      return room.abilities(client, message);
     case 'pace':
       return room.pace(client, message);
+    default:
+      return room.answer(client, message);
   }
 }

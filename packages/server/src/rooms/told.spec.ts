@@ -47,7 +47,7 @@ function audited(seed: number, ticks: number): { faults: string[]; told: number 
     // What the author edits while they play is told to them as all else is.
     if (tick === Math.floor(ticks / 2)) room.edited({ rules: compileRuleset(edited), rulesetId: 'one', revision: 2 });
     room.tick();
-    clients.forEach((one, seat) => room.abilities(one, { t: 'abilities', row: rows[seat] }));
+    clients.forEach((one, seat) => room.answer(one, { t: 'abilities', row: rows[seat] }));
   }
   return { faults, told: audit.rightly.reduce((sum, set) => sum + set.size, 0) };
 }

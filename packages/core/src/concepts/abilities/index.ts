@@ -95,6 +95,7 @@ export const abilitiesConcept = defineConcept(abilities, {
       adoptCasts(world, before);
     },
   },
+  workbench: () => import('./workbench.js'),
   display: ({ list, entries }, rules) =>
     list
       .filter((ability) => seenBy(rules, entries[ability.index]) !== 'server')

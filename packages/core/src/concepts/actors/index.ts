@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { defineConcept } from '../../world/concept.js';
-import { removeOwned } from '../../world/players.js';
+import { removeOwned } from '../../world/saved.js';
 import { ACTORS } from '../../world/actors.js';
 import { KINDS, schema, type ActorEntry } from './schema.js';
 import { actors } from './state.js';
@@ -70,6 +70,7 @@ export const actorsConcept = defineConcept(actors, {
       for (const actor of gone) removeOwned(world, actor);
     },
   },
+  workbench: () => import('./workbench.js'),
   display: (types) =>
     types.map(({ id, label, kind, radius, speed }) => ({ id, label, kind, radius, ...(speed !== undefined && { speed }) })),
 });

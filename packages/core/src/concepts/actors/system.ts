@@ -1,7 +1,7 @@
 import type { CompileContext } from '../../ruleset/context.js';
 import { type EventParty } from '../../world/event-fields.js';
 import { type GameEvent } from '../../world/events.js';
-import { removeOwned } from '../../world/players.js';
+import { removeOwned } from '../../world/saved.js';
 import type { World } from '../../world/world.js';
 import type { Who } from './relations.js';
 import { type ActorEntry } from './schema.js';

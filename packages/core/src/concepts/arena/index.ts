@@ -35,5 +35,6 @@ export const arenaConcept = defineConcept(arena, {
     return value;
   },
   findings,
+  workbench: () => import('./workbench.js'),
   display: ({ width, height, walls }) => ({ width, height, walls }),
 });

@@ -29,4 +29,5 @@ export const clipsConcept = defineConcept(clips, {
     );
     return entries;
   },
+  workbench: () => import('./workbench.js'),
 });

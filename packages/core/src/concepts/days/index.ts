@@ -59,6 +59,7 @@ export const daysConcept = defineConcept(days, {
     },
   },
   systems: { thresholds: goOn },
+  workbench: () => import('./workbench.js'),
   display: ({ economy }, rules) =>
     economy &&
     isTold(rules, 'attributes', economy.currency) && {

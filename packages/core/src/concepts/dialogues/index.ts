@@ -65,4 +65,5 @@ export const dialoguesConcept = defineConcept(dialogues, {
   },
   findings,
   systems: { timers: goOn },
+  workbench: () => import('./workbench.js'),
 });

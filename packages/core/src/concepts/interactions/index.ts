@@ -87,5 +87,6 @@ export const interactionsConcept = defineConcept(interactions, {
     },
   },
   systems: { overlaps: endAll },
+  workbench: () => import('./workbench.js'),
   display: ({ list }) => list.map(({ id, prompt }) => ({ id, prompt })),
 });

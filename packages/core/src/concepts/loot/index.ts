@@ -58,4 +58,5 @@ export const lootConcept = defineConcept(loot, {
     },
   },
   findings,
+  workbench: () => import('./workbench.js'),
 });

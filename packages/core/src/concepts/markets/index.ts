@@ -64,6 +64,7 @@ export const marketsConcept = defineConcept(markets, {
     },
   },
   lifecycle: { worldStarted: setUp, rulesAdopted: follow },
+  workbench: () => import('./workbench.js'),
   display: ({ list }, rules) =>
     list.map(({ id: market, label, goods }) => ({
       id: market,

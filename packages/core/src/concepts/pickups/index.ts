@@ -64,6 +64,7 @@ export const pickupsConcept = defineConcept(pickups, {
     actorSpawned: recallTaken,
   },
   systems: { timers: fadeAll, overlaps: takeTouched },
+  workbench: () => import('./workbench.js'),
   display: ({ list }, rules) =>
     list.map(({ id, label, radius, shape, worth }) => ({
       id,

@@ -168,4 +168,5 @@ export const questsConcept = defineConcept(quests, {
       offerFromStart(world);
     },
   },
+  workbench: () => import('./workbench.js'),
 });

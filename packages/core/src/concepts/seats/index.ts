@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { checkAction, checkInput } from '../../ruleset/requests.js';
 import { command, defineConcept } from '../../world/concept.js';
-import { savedPlayer } from '../../world/players.js';
+import { savedPlayer } from '../../world/saved.js';
 import { seatsTable } from './tables.js';
 import { seats } from './state.js';
 import { actorOfSeat, type InputRequest, join, leave, poke, type PokeArgs, runInput, seatName, within } from './system.js';

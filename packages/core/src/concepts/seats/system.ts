@@ -3,7 +3,7 @@ import { registry, type Then } from '../../ruleset/registry.js';
 import type { Problem } from '../../ruleset/problem.js';
 import type { Rules } from '../../ruleset/rules.js';
 import { didYouMean } from '../../ruleset/suggest.js';
-import { loadPlayer, type SavedPlayer } from '../../world/players.js';
+import { loadPlayer, type SavedPlayer } from '../../world/saved.js';
 import type { World } from '../../world/world.js';
 import { noteParty, teamForJoining } from '../crews/index.js';
 import { actors, removeActor, spawnActor } from '../actors/index.js';

@@ -1,7 +1,7 @@
 import { pointer, type Problem } from '../../ruleset/problem.js';
 import { movedPositions, type Rules } from '../../ruleset/rules.js';
 import type { ColumnSpec } from '../../world/columns.js';
-import type { SavedPlayer } from '../../world/players.js';
+import type { SavedPlayer } from '../../world/saved.js';
 import type { World } from '../../world/world.js';
 import { endEffect, instancesOf } from '../effects/index.js';
 import { tracks } from '../tracks/state.js';

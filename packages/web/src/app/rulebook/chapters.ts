@@ -1,4 +1,7 @@
 import type { RulesetJson } from '../shared/api';
+import { ATTRIBUTE_FILES } from './attributes/attribute-files';
+import { CLIP_FILES } from './clips/clip-files';
+import type { ExchangedFile } from './file-exchange';
 
 /** An entry of any chapter, as authored. */
 export interface EntryJson {
@@ -17,15 +20,31 @@ export interface ChapterInfo {
   readonly fresh: () => Record<string, unknown>;
   /** What its tab says, where it is not its title. */
   readonly tab?: string;
+  /** Files in which its entries come and go, with what the button in its index says. */
+  readonly files?: { readonly act: string; readonly of: ExchangedFile };
   /** What else is listed in its index. */
   readonly also?: readonly string[];
 }
 
 export const CHAPTERS: readonly ChapterInfo[] = [
-  { key: 'attributes', title: 'Stats', one: 'attribute', fresh: () => ({ kind: 'pool', max: 100, see: 'owner' }), also: ['statuses'] },
+  {
+    key: 'attributes',
+    title: 'Stats',
+    one: 'attribute',
+    fresh: () => ({ kind: 'pool', max: 100, see: 'owner' }),
+    also: ['statuses'],
+    files: { act: 'table', of: ATTRIBUTE_FILES },
+  },
   { key: 'statuses', title: 'Statuses', one: 'status', fresh: () => ({}) },
   { key: 'effects', title: 'Effects', one: 'effect', fresh: () => ({ lasts: '5s' }) },
-  { key: 'abilities', title: 'Abilities', one: 'ability', fresh: () => ({ cooldown: '5s' }), also: ['clips', 'groups'] },
+  {
+    key: 'abilities',
+    title: 'Abilities',
+    one: 'ability',
+    fresh: () => ({ cooldown: '5s' }),
+    also: ['clips', 'groups'],
+    files: { act: 'clips', of: CLIP_FILES },
+  },
   { key: 'clips', title: 'Clips', one: 'clip', fresh: () => ({ length: '1s' }) },
   { key: 'groups', title: 'Cooldown groups', one: 'group', fresh: () => ({ lasts: '1s' }) },
   { key: 'actors', title: 'Actors', one: 'actor', fresh: () => ({ kind: 'foe' }), also: ['states'] },

@@ -1,7 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import { documentNow, Seen } from '../testing/bench';
 import { bare, choose, spec } from '../testing/specs';
-import { BackgroundTasks, type Watch } from '../shared/background-tasks';
+import { BackgroundTasks, type Task, type Watch } from '../shared/background-tasks';
 import { backgroundTasksApi } from '../shared/background-tasks-api';
 import { EconomyOutcomes } from './economy/economy-outcomes';
 import { EconomyRulesPart } from './economy/economy-rules';
@@ -14,7 +14,6 @@ import brinewick from '../../../../../examples/brinewick.json';
 import { LootOdds } from './loot/loot-odds';
 import { LootSentences } from './loot/loot-sentences';
 import { partsWith } from './spec/parts';
-import { type Outcome, outcomeOf, type PlanId, type Roller, type SampleResult } from '@eager-ember/core';
 
 type Json = Readonly<Record<string, unknown>>;
 const entryNow = (chapter: string, id: string) => documentNow()[chapter].find((entry) => entry['id'] === id) as Json;
@@ -22,22 +21,16 @@ const economyNow = () => documentNow()['economy'] as unknown as Json;
 
 /** Long work without workers, and little of it. */
 class TasksAtHand {
-  async sample(
-    document: unknown,
-    id: string,
-    roller: Roller,
-    thing: string,
-    openings: number,
-    asked: readonly number[],
-    watch: Watch<SampleResult>,
-  ) {
-    backgroundTasksApi.beginSample(document, id, roller, thing);
-    await Promise.resolve();
-    if (!watch.stopped()) watch.told(openings, backgroundTasksApi.sample(3000, asked));
+  async inTurn(task: Task, goes: number, [, asked]: readonly unknown[], watch: Watch<unknown>) {
+    await this.begin(task);
+    if (!watch.stopped()) watch.told(goes, backgroundTasksApi.go([3000, asked]));
   }
-  async play(document: unknown, plan: PlanId, count: number, watch: Watch<Outcome>) {
-    await Promise.resolve();
-    if (!watch.stopped()) watch.told(count, outcomeOf(plan, backgroundTasksApi.play(document, plan, 1, 6)));
+  async spread(task: Task, goes: readonly unknown[], watch: Watch<readonly unknown[]>) {
+    await this.begin(task);
+    if (!watch.stopped()) watch.told(goes.length, [backgroundTasksApi.go([1, 6])]);
+  }
+  private begin({ document, concept, name, args }: Task): Promise<void> {
+    return backgroundTasksApi.begin(document, concept, name, args);
   }
 }
 

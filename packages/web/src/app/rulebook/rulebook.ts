@@ -32,6 +32,7 @@ import { ClipSentences } from './clips/clip-sentences';
 import { Deletion, type UseInWords } from './deletion';
 import { EffectSentences } from './effects/effect-sentences';
 import { EntryFindings } from './entry-findings';
+import type { ExchangedFile } from './file-exchange';
 import { EvidencePage } from './evidence/evidence-page';
 import { GroupSentences } from './groups/group-sentences';
 import { StateEvidence } from './states/state-evidence';
@@ -311,14 +312,13 @@ export class Rulebook {
     this.say(problems.map((p) => p.message).join(' '));
   }
 
-  protected async clips(): Promise<void> {
-    const { ClipExchange } = await import('./clips/clip-exchange');
-    this.dialog.open(ClipExchange);
-  }
+  protected readonly files = computed(() => chapterOf(this.tab())?.files);
+  /** Files of the very entries that this chapter has. */
+  protected readonly ownFiles = computed(() => (this.files()?.of.concept === this.chapter() ? this.files() : undefined));
 
-  protected async table(): Promise<void> {
-    const { ATTRIBUTES, CsvExchange } = await import('./csv-exchange');
-    this.dialog.open(CsvExchange, { data: ATTRIBUTES });
+  protected async exchange(data: ExchangedFile): Promise<void> {
+    const { FileExchange } = await import('./file-exchange');
+    this.dialog.open(FileExchange, { data });
   }
 
   protected linked(chapter: string | undefined): boolean {

@@ -1,6 +1,6 @@
 import { HttpClient, type HttpErrorResponse, type HttpInterceptorFn } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
-import type { KeptSheet, Problem, SavedPlayer } from '@eager-ember/core';
+import type { SavedSheet, Problem, SavedPlayer } from '@eager-ember/core';
 import type { Operation } from 'fast-json-patch';
 import { firstValueFrom, map, type Observable } from 'rxjs';
 
@@ -108,7 +108,7 @@ export interface StoredPlayer {
   readonly updatedAt: string;
   readonly saved: SavedPlayer;
   readonly problems: readonly Problem[];
-  readonly sheet: KeptSheet;
+  readonly sheet: SavedSheet;
   readonly etag: string;
 }
 

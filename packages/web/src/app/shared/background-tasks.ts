@@ -1,15 +1,19 @@
 import { Injectable } from '@angular/core';
-import { type Outcome, outcomeOf, type Game, type PlanId, type Roller, type SampleResult } from '@eager-ember/core';
 import { type Remote, wrap } from 'comlink';
 import type { BackgroundTasksApi } from './background-tasks-api';
 
 /** How many work at once: as many as the machine has cores, up to a few. */
 const MOST_WORKERS = 4;
-/** Openings and games in one go: short enough to be stopped between. */
-const OPENINGS_A_GO = 25_000;
-const GAMES_A_GO = 20;
 
-/** Whether to go on, and whom to tell how far it has come. */
+/** Long work of a concept's page, by its name there, and what it begins with. */
+export interface Task {
+  readonly document: unknown;
+  readonly concept: string;
+  readonly name: string;
+  readonly args: readonly unknown[];
+}
+
+/** Whether to go on, and whom to tell how many goes are done and what they came to. */
 export interface Watch<T> {
   readonly stopped: () => boolean;
   readonly told: (done: number, now: T) => void;
@@ -20,48 +24,41 @@ export interface Watch<T> {
 export class BackgroundTasks {
   private readonly workers: Remote<BackgroundTasksApi>[] = [];
 
-  private worker(i: number): Remote<BackgroundTasksApi> {
-    return (this.workers[i] ??= wrap<BackgroundTasksApi>(
+  private async begin(i: number, { document, concept, name, args }: Task): Promise<Remote<BackgroundTasksApi>> {
+    const worker = (this.workers[i] ??= wrap<BackgroundTasksApi>(
       new Worker(new URL('./background-tasks.worker', import.meta.url), { type: 'module' }),
     ));
+    await worker.begin(document, concept, name, args);
+    return worker;
   }
 
-  /** Opens a table so many times with the real core. */
-  async sample(
-    document: unknown,
-    id: string,
-    roller: Roller,
-    thing: string,
-    openings: number,
-    asked: readonly number[],
-    watch: Watch<SampleResult>,
-  ): Promise<void> {
-    const worker = this.worker(0);
-    await worker.beginSample(document, id, roller, thing);
-    for (let done = 0; done < openings && !watch.stopped();) {
-      const result = await worker.sample(OPENINGS_A_GO, asked);
-      done += OPENINGS_A_GO;
-      if (!watch.stopped()) watch.told(done, result);
+  /** Does so many goes, each building on those before it: what the last came to is told. */
+  async inTurn<R>(task: Task, goes: number, args: readonly unknown[], watch: Watch<R>): Promise<void> {
+    const worker = await this.begin(0, task);
+    for (let done = 1; done <= goes && !watch.stopped(); done++) {
+      const answer = await worker.go(args);
+      if (!watch.stopped()) watch.told(done, answer as R);
     }
   }
 
-  /** Plays so many games of a plan, the seeds from 1 on, on all workers. */
-  async play(document: unknown, plan: PlanId, count: number, watch: Watch<Outcome>): Promise<void> {
-    const games: Game[][] = [];
+  /**
+   * Does goes that have nothing to do with each other on all workers.
+   * @param goes what each is given; told are always the first of them, without a gap
+   */
+  async spread<R>(task: Task, goes: readonly (readonly unknown[])[], watch: Watch<readonly R[]>): Promise<void> {
+    const answers: R[] = [];
     let next = 0;
     let done = 0;
-    const turns = Math.ceil(count / GAMES_A_GO);
     const work = async (i: number) => {
-      while (next < turns && !watch.stopped()) {
+      const worker = await this.begin(i, task);
+      while (next < goes.length && !watch.stopped()) {
         const turn = next++;
-        const from = turn * GAMES_A_GO + 1;
-        games[turn] = [...(await this.worker(i).play(document, plan, from, Math.min(count, from + GAMES_A_GO - 1)))];
-        done += games[turn].length;
+        answers[turn] = (await worker.go(goes[turn])) as R;
+        done++;
         if (watch.stopped()) return;
-        // What is told so far is told of an unbroken row of seeds: the same luck for every version.
-        const whole = games.findIndex((part) => part === undefined);
-        const row = (whole < 0 ? games : games.slice(0, whole)).flat();
-        if (row.length > 0) watch.told(done, outcomeOf(plan, row));
+        const gap = Array.from(answers).findIndex((answer) => answer === undefined);
+        const row = gap < 0 ? answers : answers.slice(0, gap);
+        if (row.length > 0) watch.told(done, row);
       }
     };
     const hands = Math.max(1, Math.min(MOST_WORKERS, navigator.hardwareConcurrency || 2));

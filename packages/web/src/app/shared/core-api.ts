@@ -1,92 +1,31 @@
 import {
-  abilityEvidence,
-  arenaFromJson,
-  arenaToJson,
-  placedFromCsv,
-  placedToCsv,
-  abilitySweep,
-  actorEvidence,
-  containerEvidence,
-  dialogueEvidence,
-  interactionEvidence,
-  pickupEvidence,
-  reactionEvidence,
-  spawnerEvidence,
-  zoneEvidence,
-  levelsFromCsv,
-  economyFacts,
-  type EconomyFacts,
-  lootEvidence,
-  type LootEvidence,
-  lootFromCsv,
-  lootToCsv,
-  pricesFromCsv,
-  pricesToCsv,
-  type Roller,
-  type QuestMove,
-  questsFromCsv,
-  questsToCsv,
-  type QuestWalk,
-  walkQuest,
-  levelsToCsv,
-  tableOf,
-  teamEvidence,
-  type TeamEvidence,
-  trackEvidence,
-  type TrackEvidence,
-  tracks,
-  type TreeWalk,
-  walkTree,
-  type Wiring,
-  wiringOf,
-  attributeEvidence,
-  attributesFromCsv,
-  attributesToCsv,
-  clipsFromCsv,
-  clipsFromJson,
-  clipsToCsv,
+  askWorkbench,
   compileRuleset,
   describeActions,
   describeEvents,
-  effectEvidence,
   type Evidence,
   evidenceCsv,
+  evidenceOf,
   type Finding,
   findingsOf,
-  followEvidence,
   type Problem,
+  readFile,
   readRuleset,
   readRulesetText,
   renameEntry,
-  renameNode,
   type Renaming,
   repeatedNames,
   type Rules,
-  type Sweep,
   type TableReading,
   upgradeDocument,
   type Use,
   usesOf,
+  type Wiring,
+  wiringOf,
+  writeFile,
 } from '@eager-ember/core';
 
-/** Where evidence is of more than one sort, the one that is asked for. */
-export type EvidenceMode = 'itself' | 'follow';
-
 type Document = Readonly<Record<string, unknown>>;
-
-const EVIDENCE: Readonly<Record<string, (rules: Rules, id: string) => Evidence>> = {
-  attributes: attributeEvidence,
-  effects: effectEvidence,
-  abilities: abilityEvidence,
-  actors: actorEvidence,
-  pickups: pickupEvidence,
-  zones: zoneEvidence,
-  interactions: interactionEvidence,
-  dialogues: dialogueEvidence,
-  containers: containerEvidence,
-  spawners: spawnerEvidence,
-  reactions: reactionEvidence,
-};
 
 let last: { readonly text: string; readonly rules: Rules } | undefined;
 
@@ -97,40 +36,20 @@ function rulesOf(document: unknown): Rules {
   return last.rules;
 }
 
-/** What the interface asks of the core. It runs in a worker. */
+/** What the interface asks of the core. It runs in a worker. What concerns one concept alone is asked of that, by its name. */
 export const coreApi = {
   check: (document: unknown): readonly Problem[] => readRuleset(document).problems,
   repeatedNames: (text: string): readonly Problem[] => repeatedNames(text),
   upgraded: (document: unknown): unknown => upgradeDocument(document),
   checkText: (text: string): readonly Problem[] => readRulesetText(text).problems,
-  evidence: (document: unknown, chapter: string, id: string, mode: EvidenceMode): Evidence | undefined =>
-    mode === 'follow' ? followEvidence(rulesOf(document), id) : EVIDENCE[chapter]?.(rulesOf(document), id),
-  sweep: (document: unknown, id: string): Sweep | undefined => abilitySweep(rulesOf(document), id),
-  track: (document: unknown, id: string, grant: number): TrackEvidence | undefined => trackEvidence(rulesOf(document), id, grant),
-  walk: (document: unknown, id: string, ranks: Readonly<Record<string, number>>, points: number, level: number): TreeWalk | undefined =>
-    walkTree(rulesOf(document), id, ranks, points, level),
-  loot: (document: unknown, id: string, roller: Roller, thing: string | undefined): LootEvidence | undefined =>
-    lootEvidence(rulesOf(document), id, roller, thing),
-  economy: (document: unknown): EconomyFacts | undefined => economyFacts(rulesOf(document)),
-  toLoot: (document: Document): string => lootToCsv(document),
-  fromLoot: (text: string, document: Document): TableReading => lootFromCsv(text, document),
-  toPrices: (document: Document): string => pricesToCsv(document),
-  fromPrices: (text: string, document: Document): TableReading => pricesFromCsv(text, document),
-  teams: (document: unknown): TeamEvidence | undefined => teamEvidence(rulesOf(document)),
-  toLevels: (document: unknown, id: string): string => {
-    const rules = rulesOf(document);
-    return levelsToCsv(
-      tableOf(
-        rules,
-        tracks.of(rules).list.find((track) => track.id === id)!,
-      ),
-    );
-  },
-  quest: (document: unknown, id: string, moves: readonly QuestMove[]): QuestWalk | undefined => walkQuest(rulesOf(document), id, moves),
-  toQuests: (document: Document): string => questsToCsv(document),
-  fromQuests: (text: string, document: Document): TableReading => questsFromCsv(text, document),
-  fromLevels: (text: string, document: Document, id: string): TableReading => levelsFromCsv(text, document, id),
+  evidence: (document: unknown, chapter: string, id: string): Promise<Evidence | undefined> => evidenceOf(rulesOf(document), chapter, id),
   evidenceCsv: (evidence: Evidence): string => evidenceCsv(evidence),
+  ask: (document: unknown, concept: string, question: string, args: readonly unknown[]): Promise<unknown> =>
+    askWorkbench(concept, question, rulesOf(document), args),
+  writeFile: (document: Document, concept: string, format: string, of?: string): Promise<string> =>
+    writeFile(concept, format, document, rulesOf(document), of),
+  readFile: (document: Document, concept: string, format: string, text: string, of?: string): Promise<TableReading> =>
+    readFile(concept, format, text, document, of),
   uses: (document: unknown, chapter: string, id: string): readonly Use[] => usesOf(rulesOf(document), chapter, id),
   findings: (document: unknown): readonly Finding[] => findingsOf(rulesOf(document)),
   wiring: (document: unknown): { wiring: Wiring; ms: number } => {
@@ -141,16 +60,6 @@ export const coreApi = {
   },
   rename: (document: unknown, chapter: string, from: string, to: string, note: boolean): Renaming =>
     renameEntry(rulesOf(document), chapter, from, to, note),
-  renameNode: (document: unknown, tree: string, from: string, to: string): Renaming => renameNode(rulesOf(document), tree, from, to),
-  toTable: (document: Document): string => attributesToCsv(document),
-  fromTable: (text: string, document: Document): TableReading => attributesFromCsv(text, document),
-  toArena: (document: Document): string => arenaToJson(document),
-  toPlaced: (document: Document): string => placedToCsv(document),
-  fromArena: (text: string, kind: 'csv' | 'json', document: Document): TableReading =>
-    (kind === 'json' ? arenaFromJson : placedFromCsv)(text, document),
-  toClips: (document: Document): string => clipsToCsv(document),
-  fromClips: (text: string, kind: 'csv' | 'json', document: Document): TableReading =>
-    (kind === 'json' ? clipsFromJson : clipsFromCsv)(text, document),
   actions: () => describeActions(),
   events: () => describeEvents(),
 };

@@ -4,7 +4,7 @@ import { provideRouter, withComponentInputBinding, type Routes } from '@angular/
 import { provideStore, Store } from '@ngrx/store';
 import brinewick from '../../../../../examples/brinewick.json';
 import { coreApi } from '../shared/core-api';
-import { CoreClient } from '../shared/core-client';
+import { CoreClient, questionsOf } from '../shared/core-client';
 import type { RulesetJson } from '../shared/api';
 import { documentActions, documentFeature } from '../store/document.reducer';
 
@@ -17,6 +17,9 @@ export class CoreWithoutWorker {
       async (...args: unknown[]) => structuredClone(await (answer as (...all: unknown[]) => unknown)(...args)),
     ]),
   );
+  of<Q>(concept: string) {
+    return questionsOf<Q>(async (...asked) => structuredClone(await coreApi.ask(...asked)), concept);
+  }
   actions() {
     return Promise.resolve(coreApi.actions());
   }

@@ -17,6 +17,7 @@ import { ArenaMap, type Moved, sizeFrom } from './arena-map';
 import { type Override, overridesOf } from './overrides';
 import { PlacedContext } from './placed-context';
 import { CHAPTER_OF, type Item, type Kind, kindOf, type PlacedJson, type Point } from './things';
+import { ARENA_FILES } from './arena-files';
 
 type Json = Readonly<Record<string, unknown>>;
 
@@ -257,8 +258,8 @@ export class ArenaPage {
   }
 
   protected async exchange(): Promise<void> {
-    const { ArenaExchange } = await import('./arena-exchange');
-    this.dialog.open(ArenaExchange);
+    const { FileExchange } = await import('../file-exchange');
+    this.dialog.open(FileExchange, { data: ARENA_FILES });
   }
 
   protected key(event: KeyboardEvent): void {

@@ -3,7 +3,8 @@ import { MatDialog } from '@angular/material/dialog';
 import type { Problem } from '@eager-ember/core';
 import { Editor } from '../../store/editor';
 import { entriesOf } from '../chapters';
-import { CsvExchange, PRICES } from '../csv-exchange';
+import { FileExchange } from '../file-exchange';
+import { PRICE_FILES } from './price-files';
 import { Choose, type Way } from '../spec/choose';
 import { condition, duration, entry, text } from '../spec/formats';
 import { Part } from '../spec/part';
@@ -177,7 +178,7 @@ export class EconomyRulesPart {
   }
 
   protected file(): void {
-    this.dialog.open(CsvExchange, { data: PRICES });
+    this.dialog.open(FileExchange, { data: PRICE_FILES });
   }
 
   private readonly dialog = inject(MatDialog);

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
-import type { Sweep, SweepPoint } from '@eager-ember/core';
+import type { Sweep, SweepPoint, AbilityQuestions } from '@eager-ember/core';
 import { CoreClient } from '../../shared/core-client';
 import { Editor } from '../../store/editor';
 
@@ -133,7 +133,10 @@ export class AbilitySweep {
       this.before.set(undefined);
     }
     this.busy.set(true);
-    const next = await this.client.core.sweep(document, id).catch(() => undefined);
+    const next = await this.client
+      .of<AbilityQuestions>('abilities')
+      .sweep(document, id)
+      .catch(() => undefined);
     if (turn !== this.turn) return;
     const last = this.sweep();
     if (last && next && last.stat === next.stat && JSON.stringify(last) !== JSON.stringify(next)) this.before.set(last);

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked, viewChild } from '@angular/core';
 import { MatMenuModule } from '@angular/material/menu';
 import { RouterLink } from '@angular/router';
-import type { Evidence, Problem, Span, Use } from '@eager-ember/core';
+import type { Evidence, Problem, Span, Use, AttributeQuestions } from '@eager-ember/core';
 import { Store } from '@ngrx/store';
 import { CoreClient } from '../../shared/core-client';
 import { download } from '../../shared/download';
@@ -171,7 +171,9 @@ export class EvidencePage {
     }
     try {
       const [evidence, uses] = await Promise.all([
-        this.client.core.evidence(document, chapter, id, comparing ? 'follow' : 'itself'),
+        comparing
+          ? this.client.of<AttributeQuestions>('attributes').follow(document, id)
+          : this.client.core.evidence(document, chapter, id),
         this.client.core.uses(document, chapter, id),
       ]);
       if (turn !== this.turn) return;

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
-import type { TrackEvidence } from '@eager-ember/core';
+import type { TrackEvidence, TrackQuestions } from '@eager-ember/core';
 import { CoreClient } from '../../shared/core-client';
 import { Editor } from '../../store/editor';
 
@@ -73,7 +73,7 @@ export class TrackEvidencePage {
       this.before.set(undefined);
     }
     try {
-      const next = await this.client.core.track(document, id, grant);
+      const next = await this.client.of<TrackQuestions>('tracks').levels(document, id, grant);
       if (turn !== this.turn) return;
       const last = this.now();
       if (last && next && JSON.stringify(last.rows) !== JSON.stringify(next.rows)) this.before.set(last);

@@ -9,7 +9,8 @@ import { Sentence } from '../spec/sentence';
 import { SpecFields } from '../spec/spec-fields';
 import { ThenList } from '../spec/then-list';
 import { entriesOf } from '../chapters';
-import { CsvExchange, levelsOf } from '../csv-exchange';
+import { FileExchange } from '../file-exchange';
+import { levelFiles } from './level-files';
 
 /** A level track in sentences. */
 @Component({
@@ -64,6 +65,6 @@ export class TrackSentences extends SpecFields {
   }
 
   protected file(): void {
-    this.dialog.open(CsvExchange, { data: levelsOf(this.context.id()) });
+    this.dialog.open(FileExchange, { data: levelFiles(this.context.id()) });
   }
 }

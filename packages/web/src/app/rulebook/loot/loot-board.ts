@@ -1,5 +1,5 @@
 import { effect, inject, Injectable, signal, untracked } from '@angular/core';
-import type { LootEvidence, Roller } from '@eager-ember/core';
+import type { LootEvidence, Roller, LootQuestions } from '@eager-ember/core';
 import { CoreClient } from '../../shared/core-client';
 import { Editor } from '../../store/editor';
 import { SpecContext } from '../spec/spec-context';
@@ -42,7 +42,7 @@ export class LootBoard {
       }
     }
     try {
-      const next = await this.client.core.loot(document, id, roller, thing);
+      const next = await this.client.of<LootQuestions>('loot').odds(document, id, roller, thing);
       if (turn !== this.turn) return;
       const question = JSON.stringify([id, roller, thing]);
       // Only an edit leaves a ghost: another question has another answer.

@@ -7,6 +7,8 @@ import { LootBoard } from './loot-board';
 
 const [WIDE, HIGH] = [520, 160];
 const OPENINGS = 1_000_000;
+/** Openings in one go: few enough to be stopped between. */
+const OPENINGS_A_GO = 25_000;
 /** Counted and sampled agree within so many standard errors. */
 const AGREES = 4;
 type Until = NonNullable<LootEvidence['until']>;
@@ -164,10 +166,11 @@ export class LootOdds implements OnDestroy {
     this.progress.set(0);
     const asked = odds.until.compared.map(({ opening }) => opening);
     try {
-      await this.tasks.sample(document, this.context.id(), this.board.roller(), odds.until.thing, OPENINGS, asked, {
+      const task = { document, concept: 'loot', name: 'openings', args: [this.context.id(), this.board.roller(), odds.until.thing] };
+      await this.tasks.inTurn<SampleResult>(task, OPENINGS / OPENINGS_A_GO, [OPENINGS_A_GO, asked], {
         stopped: () => turn !== this.turn,
         told: (done, result) => {
-          this.progress.set(done / OPENINGS);
+          this.progress.set((done * OPENINGS_A_GO) / OPENINGS);
           this.result.set(result);
         },
       });

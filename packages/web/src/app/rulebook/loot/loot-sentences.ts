@@ -2,7 +2,8 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { MatDialog } from '@angular/material/dialog';
 import { percent } from '@eager-ember/core';
 import { entriesOf, freshId } from '../chapters';
-import { CsvExchange, LOOT } from '../csv-exchange';
+import { FileExchange } from '../file-exchange';
+import { LOOT_FILES } from './loot-files';
 import { type Clause, Clauses } from '../spec/clauses';
 import { amount, choice, flag, numberFrom, type PartFormat } from '../spec/formats';
 import { Note, NOTE } from '../spec/note';
@@ -99,6 +100,6 @@ export class LootSentences extends SpecFields {
   }
 
   protected file(): void {
-    this.dialog.open(CsvExchange, { data: LOOT });
+    this.dialog.open(FileExchange, { data: LOOT_FILES });
   }
 }

@@ -3,7 +3,7 @@ import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
-import type { KeptValue, SavedPlayer } from '@eager-ember/core';
+import type { SavedValue, SavedPlayer } from '@eager-ember/core';
 import { firstValueFrom } from 'rxjs';
 import { Api, failureOf, type PlayerInfo, type SetAsideInfo, type StoredPlayer } from '../../shared/api';
 import { CoreClient } from '../../shared/core-client';
@@ -62,7 +62,7 @@ export class PlayersPage {
     });
   }
 
-  private says({ value, range }: KeptValue): boolean {
+  private says({ value, range }: SavedValue): boolean {
     return value !== 0 && value !== '' && !(range?.[0] === 1 && value === 1);
   }
 
@@ -118,7 +118,7 @@ export class PlayersPage {
     return true;
   }
 
-  protected async change(one: KeptValue, field: HTMLInputElement | HTMLSelectElement): Promise<void> {
+  protected async change(one: SavedValue, field: HTMLInputElement | HTMLSelectElement): Promise<void> {
     const value = Number(field.value);
     const { saved } = this.open()!;
     if (field.value.trim() === '' || !Number.isFinite(value)) this.refusal.set([`${one.label}: a number is expected.`]);

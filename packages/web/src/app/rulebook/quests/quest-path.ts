@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
-import { type QuestMove, type QuestWalk, stretch } from '@eager-ember/core';
+import { type QuestMove, type QuestWalk, stretch, type QuestQuestions } from '@eager-ember/core';
 import { CoreClient } from '../../shared/core-client';
 import { Editor } from '../../store/editor';
 
@@ -58,7 +58,7 @@ export class QuestPath {
       if (moves.length > 0) return this.moves.set([]);
     }
     try {
-      const walk = await this.client.core.quest(document, id, moves);
+      const walk = await this.client.of<QuestQuestions>('quests').walk(document, id, moves);
       if (turn !== this.turn) return;
       this.walk.set(walk);
       this.failure.set('');

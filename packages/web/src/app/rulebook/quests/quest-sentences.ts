@@ -1,7 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { entriesOf, freshId } from '../chapters';
-import { CsvExchange, QUESTS } from '../csv-exchange';
+import { FileExchange } from '../file-exchange';
+import { QUEST_FILES } from './quest-files';
 import { Choose, type Way } from '../spec/choose';
 import { type Clause, Clauses } from '../spec/clauses';
 import { choice, choiceOrNone, condition, duration, entry, flag, numberFrom, text } from '../spec/formats';
@@ -182,6 +183,6 @@ export class QuestSentences extends SpecFields {
   }
 
   protected file(): void {
-    this.dialog.open(CsvExchange, { data: QUESTS });
+    this.dialog.open(FileExchange, { data: QUEST_FILES });
   }
 }

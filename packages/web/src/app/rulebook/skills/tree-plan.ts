@@ -10,7 +10,7 @@ import {
   untracked,
   viewChild,
 } from '@angular/core';
-import type { TreeWalk } from '@eager-ember/core';
+import type { TreeWalk, TreeQuestions } from '@eager-ember/core';
 import { CoreClient } from '../../shared/core-client';
 import { Editor } from '../../store/editor';
 import { entriesOf } from '../chapters';
@@ -132,7 +132,10 @@ export class TreePlan {
       this.ranks.set({});
       this.says.set('');
     }
-    const walk = await this.client.core.walk(document, id, ranks, points, level).catch(() => undefined);
+    const walk = await this.client
+      .of<TreeQuestions>('trees')
+      .walk(document, id, ranks, points, level)
+      .catch(() => undefined);
     if (turn !== this.turn) return;
     const before = this.walk();
     this.walk.set(walk);

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { CHANGEABLE, CHANGES } from '@eager-ember/core';
+import { CHANGEABLE, CHANGES, type TreeQuestions } from '@eager-ember/core';
 import { CoreClient } from '../../shared/core-client';
 import { Editor, patchOf } from '../../store/editor';
 import { entriesOf } from '../chapters';
@@ -103,7 +103,7 @@ export class TreeSentences extends SpecFields {
   protected readonly rename = async (to: string): Promise<boolean> => {
     const [tree, node] = [this.context.id(), this.current()];
     const problems = await this.editor.propose(
-      async (document) => patchOf(await this.client.core.renameNode(document, tree, node.id, to)),
+      async (document) => patchOf(await this.client.of<TreeQuestions>('trees').renameNode(document, tree, node.id, to)),
       `rename ${node.label}: ${node.id} to ${to}`,
     );
     this.told(problems);

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, effect, inject, signal, untracked } from '@angular/core';
-import type { TeamEvidence } from '@eager-ember/core';
+import type { TeamEvidence, TeamQuestions } from '@eager-ember/core';
 import { CoreClient } from '../../shared/core-client';
 import { Editor } from '../../store/editor';
 
@@ -114,7 +114,7 @@ export class TeamEvidencePage {
   private async compute(document: object): Promise<void> {
     const turn = ++this.turn;
     try {
-      const next = await this.client.core.teams(document);
+      const next = await this.client.of<TeamQuestions>('teams').crews(document);
       if (turn !== this.turn) return;
       this.now.set(next);
       this.failure.set('');

@@ -1,0 +1,10 @@
+import type { Workbench } from '../../workbench/workbench.js';
+import { attributeEvidence, followEvidence } from './evidence.js';
+import { attributesFromCsv, attributesToCsv } from './exchange.js';
+
+export const workbench = {
+  evidence: { attributes: attributeEvidence },
+  questions: { follow: followEvidence },
+  files: { csv: { write: attributesToCsv, read: attributesFromCsv } },
+} satisfies Workbench;
+export type AttributeQuestions = (typeof workbench)['questions'];

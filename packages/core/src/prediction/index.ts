@@ -1,2 +1,0 @@
-export { costsFor, type ShownCost } from './costs.js';
-export { type PredictedUse, Prediction } from './prediction.js';
