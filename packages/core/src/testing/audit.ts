@@ -15,6 +15,8 @@ export class Audit {
   constructor(
     private readonly guarded: Guarded,
     private readonly crewOf: Crews,
+    /** Numbers that all are told and that may be multiples of a mark by chance, such as the time of day. */
+    private readonly isForAll: (value: number) => boolean = () => false,
   ) {}
 
   /** What is wrong with a message to a seat, whatever is in it. Frames are lists, all else maps. */
@@ -31,7 +33,7 @@ export class Audit {
       else if (!isRules && whose !== seat) this.rightly[seat].add(word);
     }
     for (const { prime, see, seat: whose } of this.guarded.marks) {
-      const telling = numbers.find((number) => number !== 0 && number % prime === 0);
+      const telling = numbers.find((number) => number !== 0 && number % prime === 0 && !this.isForAll(number));
       if (telling === undefined) continue;
       const allowed = isRules ? see !== 'server' : this.maySee(see, whose, seat);
       if (!allowed) faults.push(`${telling}, a multiple of ${prime} (${see} of ${whose === undefined ? 'all' : GUARDED_SEATS[whose]})`);

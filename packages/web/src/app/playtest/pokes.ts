@@ -10,7 +10,7 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import { entriesOf, type EntryJson } from '../rulebook/chapters';
+import { entriesOf, type EntryJson } from '../rulebook/entries';
 import { amount } from '../rulebook/spec/formats';
 import { Editor } from '../store/editor';
 

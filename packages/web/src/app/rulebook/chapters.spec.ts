@@ -1,4 +1,4 @@
-import { entriesOf, freshId, labelOf } from './chapters';
+import { entriesOf, freshId, labelOf } from './entries';
 
 describe('Ids of new entries', () => {
   it('are made of the label, so that none has to be typed', () => {

@@ -4,7 +4,8 @@ import type { Operation } from 'fast-json-patch';
 import { CoreClient } from '../shared/core-client';
 import type { RulesetJson } from '../shared/api';
 import { Editor } from '../store/editor';
-import { chapterOf, entriesOf, labelOf } from './chapters';
+import { chapterOf } from './chapters';
+import { entriesOf, labelOf } from './entries';
 import { ABOUT } from './evidence/situation';
 
 /** A place that speaks of an entry, for reading. */

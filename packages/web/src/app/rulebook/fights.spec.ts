@@ -3,7 +3,7 @@ import { documentNow } from '../testing/bench';
 import { choose, spec } from '../testing/specs';
 import { AbilitySentences } from './abilities/ability-sentences';
 import { ActorSentences } from './actors/actor-sentences';
-import { GIVEN } from './chapters';
+import { GIVEN } from './entries';
 import { ClipSentences } from './clips/clip-sentences';
 import { GroupSentences } from './groups/group-sentences';
 import { StateEvidence } from './states/state-evidence';

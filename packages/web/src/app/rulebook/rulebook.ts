@@ -3,6 +3,8 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
+  DestroyRef,
+  type DestroyableInjector,
   effect,
   ElementRef,
   inject,
@@ -23,52 +25,18 @@ import type { RulesetJson } from '../shared/api';
 import { Editor, patchOf } from '../store/editor';
 import { IdBox } from './spec/id-box';
 import { Findings } from '../store/findings';
-import { AbilitySentences } from './abilities/ability-sentences';
-import { AttributeSentences } from './attributes/attribute-sentences';
-import { ActorSentences } from './actors/actor-sentences';
+import { NgComponentOutlet } from '@angular/common';
+import type { ChapterPage, PagePieces, Piece } from './chapter-page';
 import { ChapterTabs } from './chapter-tabs';
-import { chapterOf, CHAPTERS, entriesOf, type EntryJson, freshId, isGiven, tabOf, writtenIn } from './chapters';
-import { ClipSentences } from './clips/clip-sentences';
+import { chapterOf, CHAPTERS, tabOf } from './chapters';
+import { entriesOf, type EntryJson, freshId, isGiven, writtenIn } from './entries';
 import { Deletion, type UseInWords } from './deletion';
-import { EffectSentences } from './effects/effect-sentences';
 import { EntryFindings } from './entry-findings';
 import type { ExchangedFile } from './file-exchange';
 import { EvidencePage } from './evidence/evidence-page';
-import { GroupSentences } from './groups/group-sentences';
-import { StateEvidence } from './states/state-evidence';
-import { StateSentences } from './states/state-sentences';
 import { SourceEditor } from './source-editor';
 import { KeptRefusals } from './spec/kept-refusals';
 import { SpecContext } from './spec/spec-context';
-import { StatusSentences } from './statuses/status-sentences';
-import { PickupSentences } from './world/pickup-sentences';
-import { ZoneSentences } from './world/zone-sentences';
-import { InteractionSentences } from './world/interaction-sentences';
-import { DialogueSentences } from './world/dialogue-sentences';
-import { ContainerSentences } from './world/container-sentences';
-import { SpawnerSentences } from './world/spawner-sentences';
-import { ReactionSentences } from './world/reaction-sentences';
-import { EconomyOutcomes } from './economy/economy-outcomes';
-import { EconomyRulesPart } from './economy/economy-rules';
-import { MarketSentences } from './economy/market-sentences';
-import { OfferSentences } from './economy/offer-sentences';
-import { ShopSentences } from './economy/shop-sentences';
-import { LootBoard } from './loot/loot-board';
-import { LootOdds } from './loot/loot-odds';
-import { LootSentences } from './loot/loot-sentences';
-import { LOOT_GROUPS, lootGroup } from './loot/loot-groups';
-import { TrackEvidencePage } from './levels/track-evidence';
-import { TrackSentences } from './levels/track-sentences';
-import { QuestPath } from './quests/quest-path';
-import { QuestSentences } from './quests/quest-sentences';
-import { AchievementList } from './achievements/achievement-list';
-import { AchievementSentences } from './achievements/achievement-sentences';
-import { TeamEvidencePage } from './teams/team-evidence';
-import { TeamRulesPart } from './teams/team-rules';
-import { TeamSentences } from './teams/team-sentences';
-import { ChosenNode } from './skills/chosen-node';
-import { TreePlan } from './skills/tree-plan';
-import { TreeSentences } from './skills/tree-sentences';
 
 interface Group {
   readonly name: string;
@@ -76,49 +44,21 @@ interface Group {
   readonly entries: readonly { readonly id: string; readonly label: string; readonly kind: string }[];
 }
 
+interface Shown extends PagePieces {
+  readonly chapter: string;
+  readonly injector: DestroyableInjector;
+}
+
 /** The open book: an index, the spec of one entry, and the evidence beside it. */
 @Component({
   selector: 'ee-rulebook',
   imports: [
     ChapterTabs,
+    NgComponentOutlet,
     RouterLink,
     RouterLinkActive,
     MatMenuModule,
     MatTooltip,
-    AttributeSentences,
-    EffectSentences,
-    AbilitySentences,
-    StatusSentences,
-    ActorSentences,
-    ClipSentences,
-    GroupSentences,
-    StateSentences,
-    StateEvidence,
-    PickupSentences,
-    ZoneSentences,
-    InteractionSentences,
-    DialogueSentences,
-    ContainerSentences,
-    SpawnerSentences,
-    ReactionSentences,
-    TrackSentences,
-    TrackEvidencePage,
-    TreeSentences,
-    TreePlan,
-    QuestPath,
-    QuestSentences,
-    AchievementSentences,
-    AchievementList,
-    LootSentences,
-    LootOdds,
-    MarketSentences,
-    ShopSentences,
-    OfferSentences,
-    EconomyRulesPart,
-    EconomyOutcomes,
-    TeamSentences,
-    TeamRulesPart,
-    TeamEvidencePage,
     EntryFindings,
     IdBox,
     EvidencePage,
@@ -126,7 +66,7 @@ interface Group {
   ],
   templateUrl: './rulebook.html',
   styleUrl: './rulebook.scss',
-  providers: [SpecContext, ChosenNode, LootBoard],
+  providers: [SpecContext],
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Rulebook {
@@ -169,15 +109,20 @@ export class Rulebook {
     return counts;
   });
 
+  /** What the page of this chapter is made of, once it is loaded. */
+  protected readonly pieces = signal<Shown | undefined>(undefined);
+
   protected readonly groups = computed<readonly Group[]>(() => {
     const document = this.context.document();
     const groups = new Map<string, EntryJson[]>();
+    const worked = chapterOf(this.tab())?.groups;
     for (const entry of entriesOf(document, this.tab())) {
-      const name = this.tab() === 'loot' ? lootGroup(document, entry.id) : typeof entry['group'] === 'string' ? entry['group'] : '';
+      const named = typeof entry['group'] === 'string' ? entry['group'] : '';
+      const name = worked ? worked.of(document, entry.id) : named;
       groups.set(name, [...(groups.get(name) ?? []), entry]);
     }
     // Groups that are worked out stand in an order of their own.
-    const order = this.tab() === 'loot' ? LOOT_GROUPS : [...groups.keys()];
+    const order = worked?.order ?? [...groups.keys()];
     const own = [...groups]
       .sort(([a], [b]) => order.indexOf(a) - order.indexOf(b))
       .map(([name, entries]) => ({ name, chapter: this.tab(), entries: entries.map(inIndex) }));
@@ -201,6 +146,13 @@ export class Rulebook {
       if ((history.state as { naming?: string } | null)?.naming === this.entry())
         afterNextRender(() => this.host.nativeElement.querySelector<HTMLInputElement>('.title')?.select(), { injector: this.injector });
     });
+    effect(() => {
+      const page = this.info();
+      if (page) untracked(() => void this.show(page));
+    });
+    inject(DestroyRef).onDestroy(() => this.pieces()?.injector.destroy());
+    // The other pages are loaded while nobody waits: going on through the book takes no server.
+    afterNextRender(() => requestIdleCallback(() => void Promise.allSettled(CHAPTERS.map((page) => page.pieces()))));
     // A chapter without a chosen entry opens at its first; one that is gone opens the chapter, one that was renamed follows.
     effect(() => {
       if (!this.info()) return void this.router.navigate(['/r', this.ruleset(), 'rulebook', 'attributes']);
@@ -211,6 +163,23 @@ export class Rulebook {
       const renamed = entries.find((e) => (e['formerly'] as readonly string[] | undefined)?.includes(this.entry() ?? ''));
       void this.go(this.chapter(), (renamed ?? entries[0]).id, true);
     });
+  }
+
+  /** Loads the pieces of a chapter's page; what they share goes with them when another chapter is opened. */
+  private async show(page: ChapterPage): Promise<void> {
+    const pieces = await page.pieces().catch(() => undefined);
+    if (this.chapter() !== page.key) return;
+    if (!pieces) return this.say('This page could not be loaded. Load the workbench anew once the server can be reached.');
+    this.pieces()?.injector.destroy();
+    this.pieces.set({
+      ...pieces,
+      chapter: page.key,
+      injector: Injector.create({ providers: [...(pieces.providers ?? [])], parent: this.injector }),
+    });
+  }
+
+  protected inputsOf({ inputs, takesId }: Piece, id: string): Record<string, unknown> {
+    return { ...inputs, ...(takesId && { id }) };
   }
 
   private say(refusal: string, uses: readonly UseInWords[] = []): void {

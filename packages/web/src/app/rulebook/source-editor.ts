@@ -16,7 +16,7 @@ import type { Problem } from '@eager-ember/core';
 import { CoreClient } from '../shared/core-client';
 import { Editor } from '../store/editor';
 import type { RulesetJson } from '../shared/api';
-import { entriesOf } from './chapters';
+import { entriesOf } from './entries';
 import type * as CodeMirror from './code-mirror';
 
 /**

@@ -3,7 +3,8 @@ import { MatAutocompleteModule } from '@angular/material/autocomplete';
 import { MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { CHAPTERS, entriesOf } from '../rulebook/chapters';
+import { CHAPTERS } from '../rulebook/chapters';
+import { entriesOf } from '../rulebook/entries';
 import { documentFeature } from '../store/document.reducer';
 
 interface Hit {

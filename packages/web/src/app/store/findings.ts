@@ -2,7 +2,7 @@ import { effect, inject, Injectable, signal } from '@angular/core';
 import type { Finding, Problem } from '@eager-ember/core';
 import type { Operation } from 'fast-json-patch';
 import { CoreClient } from '../shared/core-client';
-import { entriesOf } from '../rulebook/chapters';
+import { entriesOf } from '../rulebook/entries';
 import { Editor } from './editor';
 
 /** A finding with the entry that it is about. */

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { SEEN_BY } from '../attributes/attribute-sentences';
-import { entriesOf } from '../chapters';
+import { entriesOf } from '../entries';
 import { Carriers } from '../spec/carriers';
 import { Choose, type Way } from '../spec/choose';
 import { type Clause, Clauses } from '../spec/clauses';

@@ -3,7 +3,7 @@ import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { documentFeature } from '../../store/document.reducer';
 import { Editor } from '../../store/editor';
-import { entriesOf } from '../chapters';
+import { entriesOf } from '../entries';
 
 /** All achievements as a player finds them: what is told of each before it is unlocked. */
 @Component({

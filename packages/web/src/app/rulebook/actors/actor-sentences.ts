@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
-import { entriesOf } from '../chapters';
+import { entriesOf } from '../entries';
 import { Choose, type Way } from '../spec/choose';
 import { type Clause, Clauses } from '../spec/clauses';
 import { amount, choice, duration, entry, flag, numberFrom, type PartFormat, start, who } from '../spec/formats';

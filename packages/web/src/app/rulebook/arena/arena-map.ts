@@ -10,7 +10,7 @@ import {
   viewChild,
 } from '@angular/core';
 import type { RulesetJson } from '../../shared/api';
-import { entriesOf } from '../chapters';
+import { entriesOf } from '../entries';
 import { arenaOf, entryOf, type Item, kindOf, nameOf, type PlacedJson, type Point, reachesOf, sizeOf } from './things';
 
 interface Drag {

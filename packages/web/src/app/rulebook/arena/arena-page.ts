@@ -7,7 +7,7 @@ import { documentFeature } from '../../store/document.reducer';
 import { Findings } from '../../store/findings';
 import { isTyping } from '../../shared/keys';
 import { ChapterTabs } from '../chapter-tabs';
-import { entriesOf } from '../chapters';
+import { entriesOf } from '../entries';
 import { EntryFindings } from '../entry-findings';
 import { entry, numberFrom, text } from '../spec/formats';
 import { Part } from '../spec/part';

@@ -1,5 +1,5 @@
 import type { RulesetJson } from '../../shared/api';
-import { entriesOf } from '../chapters';
+import { entriesOf } from '../entries';
 import { amount, choice, condition, duration, numberFrom, type PartFormat, text } from '../spec/formats';
 import { entryOf, kindOf, type PlacedJson } from './things';
 

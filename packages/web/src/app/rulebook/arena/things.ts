@@ -1,5 +1,5 @@
 import type { RulesetJson } from '../../shared/api';
-import { entriesOf, labelOf } from '../chapters';
+import { entriesOf, labelOf } from '../entries';
 
 export interface Point {
   readonly x: number;

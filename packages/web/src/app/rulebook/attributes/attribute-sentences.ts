@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
-import { freshId } from '../chapters';
+import { freshId } from '../entries';
 import { Carriers } from '../spec/carriers';
 import { Choose, type Way } from '../spec/choose';
 import { type Clause, Clauses } from '../spec/clauses';

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, Injectable, input
 import { MatDialog } from '@angular/material/dialog';
 import type { Problem } from '@eager-ember/core';
 import { Editor } from '../../store/editor';
-import { entriesOf } from '../chapters';
+import { entriesOf } from '../entries';
 import { FileExchange } from '../file-exchange';
 import { PRICE_FILES } from './price-files';
 import { Choose, type Way } from '../spec/choose';

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component } from '@angular/core';
-import { entriesOf } from '../chapters';
+import { entriesOf } from '../entries';
 import { Choose, type Way } from '../spec/choose';
 import { type Clause, Clauses } from '../spec/clauses';
 import { entry, flag, numberFrom } from '../spec/formats';

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component } from '@angular/core';
-import { entriesOf } from '../chapters';
+import { entriesOf } from '../entries';
 import { type Clause, Clauses } from '../spec/clauses';
 import { entry, numberFrom } from '../spec/formats';
 import { Note, NOTE } from '../spec/note';

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import type { Operation } from 'fast-json-patch';
 import { SEEN_BY } from '../attributes/attribute-sentences';
-import { entriesOf } from '../chapters';
+import { entriesOf } from '../entries';
 import { Choose, type Way } from '../spec/choose';
 import { type Clause, Clauses } from '../spec/clauses';
 import { amount, choice, duration, entry, flag, numberFrom, timeAmount } from '../spec/formats';

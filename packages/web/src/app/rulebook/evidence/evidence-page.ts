@@ -7,7 +7,8 @@ import { CoreClient } from '../../shared/core-client';
 import { download } from '../../shared/download';
 import { documentFeature } from '../../store/document.reducer';
 import { Editor } from '../../store/editor';
-import { CHAPTERS, entriesOf, labelOf } from '../chapters';
+import { chapterOf, CHAPTERS } from '../chapters';
+import { entriesOf, labelOf } from '../entries';
 import { EvidenceChart } from './evidence-chart';
 import { AbilityStrip } from './ability-strip';
 import { AbilitySweep } from './ability-sweep';
@@ -22,20 +23,6 @@ interface Fact {
   /** A figure rather than a sentence. */
   readonly short: boolean;
 }
-
-const TITLES: Readonly<Record<string, string>> = {
-  attributes: 'What becomes of it',
-  effects: 'Tried out',
-  abilities: 'Used whenever it can be',
-  actors: 'Left to itself beside one who stands still',
-  pickups: 'Walked onto, left, and walked onto again',
-  zones: 'Entered, and left ten seconds later',
-  interactions: 'A visit, with another who asks too early',
-  dialogues: 'Spoken, the first choice taken',
-  containers: 'Opened, emptied and closed',
-  spawners: 'Left to itself near a player, its foes felled every 20 s',
-  reactions: 'How it is wired',
-};
 
 /** Chapters whose evidence is a small scene. */
 const SCENES = new Set(['pickups', 'zones', 'interactions', 'dialogues', 'containers', 'spawners']);
@@ -63,7 +50,7 @@ export class EvidencePage {
   /** What is wrong with an edit of the pins. */
   protected readonly refusal = signal('');
   protected readonly title = computed(() =>
-    this.comparing() ? 'If it kept its value, kept its share, or moved along' : TITLES[this.chapter()],
+    this.comparing() ? 'If it kept its value, kept its share, or moved along' : chapterOf(this.chapter())?.evidence,
   );
   /** The three ways in which a pool can follow its maximum, side by side. */
   protected readonly comparing = signal(false);

@@ -2,7 +2,7 @@ import { inject, Injectable } from '@angular/core';
 import type { PinAction, Problem, ProposedSituation } from '@eager-ember/core';
 import type { Operation } from 'fast-json-patch';
 import { Editor } from '../../store/editor';
-import { entriesOf, type EntryJson, freshId } from '../chapters';
+import { entriesOf, type EntryJson, freshId } from '../entries';
 
 export type PinJson = ProposedSituation['pins'][number];
 

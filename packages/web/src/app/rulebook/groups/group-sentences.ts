@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { entriesOf } from '../chapters';
+import { entriesOf } from '../entries';
 import { type Clause, Clauses } from '../spec/clauses';
 import { duration } from '../spec/formats';
 import { Note, NOTE } from '../spec/note';

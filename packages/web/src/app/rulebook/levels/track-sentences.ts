@@ -8,7 +8,7 @@ import { PatternSentence } from '../spec/pattern';
 import { Sentence } from '../spec/sentence';
 import { SpecFields } from '../spec/spec-fields';
 import { ThenList } from '../spec/then-list';
-import { entriesOf } from '../chapters';
+import { entriesOf } from '../entries';
 import { FileExchange } from '../file-exchange';
 import { levelFiles } from './level-files';
 

@@ -1,5 +1,5 @@
 import type { RulesetJson } from '../../shared/api';
-import { writtenIn } from '../chapters';
+import { writtenIn } from '../entries';
 
 /** Where loot tables are rolled: the order of their groups in the index. */
 export const LOOT_GROUPS: readonly string[] = ['Dropped', 'In containers', 'Parts of others', 'Elsewhere'];

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import type { RulesetJson } from '../../shared/api';
-import { labelOf } from '../chapters';
+import { labelOf } from '../entries';
 import { amount, condition, entry, type PartFormat, text } from '../spec/formats';
 import { Part } from '../spec/part';
 import { Sentence } from '../spec/sentence';

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { percent } from '@eager-ember/core';
-import { entriesOf, freshId } from '../chapters';
+import { entriesOf, freshId } from '../entries';
 import { FileExchange } from '../file-exchange';
 import { LOOT_FILES } from './loot-files';
 import { type Clause, Clauses } from '../spec/clauses';

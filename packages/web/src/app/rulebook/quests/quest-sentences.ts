@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
-import { entriesOf, freshId } from '../chapters';
+import { entriesOf, freshId } from '../entries';
 import { FileExchange } from '../file-exchange';
 import { QUEST_FILES } from './quest-files';
 import { Choose, type Way } from '../spec/choose';

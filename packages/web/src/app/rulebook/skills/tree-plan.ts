@@ -13,7 +13,7 @@ import {
 import type { TreeWalk, TreeQuestions } from '@eager-ember/core';
 import { CoreClient } from '../../shared/core-client';
 import { Editor } from '../../store/editor';
-import { entriesOf } from '../chapters';
+import { entriesOf } from '../entries';
 import { SpecContext } from '../spec/spec-context';
 import { ChosenNode, type NodeJson } from './chosen-node';
 import { layOut } from './layout';

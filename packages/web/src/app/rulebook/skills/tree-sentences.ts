@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { CHANGEABLE, CHANGES, type TreeQuestions } from '@eager-ember/core';
 import { CoreClient } from '../../shared/core-client';
 import { Editor, patchOf } from '../../store/editor';
-import { entriesOf } from '../chapters';
+import { entriesOf } from '../entries';
 import { Choose, type Way } from '../spec/choose';
 import { type Clause, Clauses } from '../spec/clauses';
 import { amountOver, amount, choice, entry, numberFrom, text } from '../spec/formats';

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import type { Operation } from 'fast-json-patch';
-import { type EntryJson, entriesOf } from '../chapters';
+import { type EntryJson, entriesOf } from '../entries';
 import { SpecContext } from './spec-context';
 
 /** Which kinds of actor have this attribute or ability. */

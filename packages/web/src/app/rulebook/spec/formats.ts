@@ -1,5 +1,5 @@
 import type { RulesetJson } from '../../shared/api';
-import { entriesOf, labelOf } from '../chapters';
+import { entriesOf, labelOf } from '../entries';
 
 /** What a part of a sentence looks like: a word, a name of something, or a number or formula. */
 export interface Shown {

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { MatMenuModule } from '@angular/material/menu';
-import { entriesOf } from '../chapters';
+import { entriesOf } from '../entries';
 import { entry } from './formats';
 import { Part } from './part';
 import { SpecContext } from './spec-context';

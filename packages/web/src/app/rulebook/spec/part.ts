@@ -13,7 +13,8 @@ import {
   viewChild,
 } from '@angular/core';
 import { MatAutocompleteModule, type MatAutocompleteSelectedEvent } from '@angular/material/autocomplete';
-import { CHAPTERS, entriesOf } from '../chapters';
+import { CHAPTERS } from '../chapters';
+import { entriesOf } from '../entries';
 import type { Choice, PartFormat } from './formats';
 import { KeptRefusals } from './kept-refusals';
 import { Refusals } from './sentence';

@@ -1,5 +1,5 @@
 import type { RulesetJson } from '../../shared/api';
-import { entriesOf, labelOf } from '../chapters';
+import { entriesOf, labelOf } from '../entries';
 import { amount, type Choice, lower, type PartFormat, type Reading } from './formats';
 
 interface PartJson {

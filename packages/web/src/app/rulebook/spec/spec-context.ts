@@ -6,7 +6,7 @@ import type { Problem } from '@eager-ember/core';
 import type { Operation } from 'fast-json-patch';
 import { Editor } from '../../store/editor';
 import type { RulesetJson } from '../../shared/api';
-import { entriesOf, type EntryJson, isGiven, writtenIn } from '../chapters';
+import { entriesOf, type EntryJson, isGiven, writtenIn } from '../entries';
 import { meantPath, valueAt } from './meant-path';
 
 /** A field's next value, from the one that it has. */

@@ -1,7 +1,7 @@
 import { computed, Directive, inject, signal } from '@angular/core';
 import type { Problem } from '@eager-ember/core';
 import type { Operation } from 'fast-json-patch';
-import { freshId } from '../chapters';
+import { freshId } from '../entries';
 import { meantPath } from './meant-path';
 import { type Revision, SpecContext } from './spec-context';
 

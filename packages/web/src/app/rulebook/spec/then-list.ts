@@ -12,7 +12,7 @@ import {
 import { MatMenuModule } from '@angular/material/menu';
 import type { ActionDescription } from '@eager-ember/core';
 import { CoreClient } from '../../shared/core-client';
-import { entriesOf } from '../chapters';
+import { entriesOf } from '../entries';
 import { type ActionJson, isOfKind, type Piece, piecesOf } from './action-pieces';
 import { amount, choiceOrNone } from './formats';
 import { Part } from './part';

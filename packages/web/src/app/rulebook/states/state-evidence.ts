@@ -3,7 +3,7 @@ import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { documentFeature } from '../../store/document.reducer';
 import { Editor } from '../../store/editor';
-import { entriesOf, type EntryJson, isGiven } from '../chapters';
+import { entriesOf, type EntryJson, isGiven } from '../entries';
 
 interface Row {
   readonly id: string;

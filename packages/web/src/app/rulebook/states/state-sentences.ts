@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { SEEN_BY } from '../attributes/attribute-sentences';
-import { entriesOf } from '../chapters';
+import { entriesOf } from '../entries';
 import { type Clause, Clauses } from '../spec/clauses';
 import { choice, entry, timeAmount } from '../spec/formats';
 import { Names } from '../spec/names';

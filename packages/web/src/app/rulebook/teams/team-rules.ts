@@ -6,7 +6,7 @@ import { Choose, type Way } from '../spec/choose';
 import { Part } from '../spec/part';
 import { Sentence } from '../spec/sentence';
 import { asRevision, type EditAt, type Revision, SpecContext } from '../spec/spec-context';
-import { entriesOf } from '../chapters';
+import { entriesOf } from '../entries';
 
 type Json = Readonly<Record<string, unknown>>;
 

@@ -5,7 +5,7 @@ import { ThenList } from '../spec/then-list';
 import { OfferFields } from './offer-fields';
 import { Note, NOTE } from '../spec/note';
 import { type Clause, Clauses } from '../spec/clauses';
-import { entriesOf } from '../chapters';
+import { entriesOf } from '../entries';
 import { Carriers } from '../spec/carriers';
 import { choice, entry } from '../spec/formats';
 

@@ -4,7 +4,7 @@ import { Sentence } from '../spec/sentence';
 import { SpecFields } from '../spec/spec-fields';
 import { Note, NOTE } from '../spec/note';
 import { type Clause, Clauses } from '../spec/clauses';
-import { entriesOf } from '../chapters';
+import { entriesOf } from '../entries';
 import { Choose, type Way } from '../spec/choose';
 import { amount, duration, entry, numberFrom } from '../spec/formats';
 import { PatternSentence } from '../spec/pattern';

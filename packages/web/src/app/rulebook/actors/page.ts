@@ -1,0 +1,14 @@
+import type { ChapterPage } from '../chapter-page';
+
+export const actorsPage: ChapterPage = {
+  key: 'actors',
+  title: 'Actors',
+  one: 'actor',
+  fresh: () => ({ kind: 'foe' }),
+  also: ['states'],
+  evidence: 'Left to itself beside one who stands still',
+  pieces: async () => {
+    const { ActorSentences } = await import('./actor-sentences');
+    return { spec: [{ type: ActorSentences }] };
+  },
+};

@@ -1,0 +1,50 @@
+import type { Provider, Type } from '@angular/core';
+import type { RulesetJson } from '../shared/api';
+import type { ExchangedFile } from './file-exchange';
+
+/** A component of a page, with what it is given. */
+export interface Piece {
+  readonly type: Type<unknown>;
+  readonly inputs?: Readonly<Record<string, unknown>>;
+  /** Whether it is given the id of the entry that is open. */
+  readonly takesId?: true;
+}
+
+/** What a chapter's page is made of: loaded when it is first opened. */
+export interface PagePieces {
+  /** The sentences of an entry, and what else belongs on its page. */
+  readonly spec: readonly Piece[];
+  /** What stands on the other page, above the evidence. */
+  readonly beside?: Piece;
+  /** What stands on the page while there is no entry. */
+  readonly empty?: Piece;
+  /** What its pieces share. */
+  readonly providers?: readonly Provider[];
+}
+
+/** Groups of an index that are worked out, in their order, and the one that an entry belongs to. */
+export interface WorkedOutGroups {
+  readonly order: readonly string[];
+  readonly of: (document: RulesetJson | undefined, id: string) => string;
+}
+
+/** A chapter that has a page of its own. Whoever shows chapters asks this, and none of them by its name. */
+export interface ChapterPage {
+  readonly key: string;
+  readonly title: string;
+  /** What one of its entries is called. */
+  readonly one: string;
+  /** What a new entry begins as. */
+  readonly fresh: () => Record<string, unknown>;
+  readonly pieces: () => Promise<PagePieces>;
+  /** What its tab says, where it is not its title. */
+  readonly tab?: string;
+  /** What else is listed in its index. */
+  readonly also?: readonly string[];
+  /** Files in which its entries come and go, with what the button in its index says. */
+  readonly files?: { readonly act: string; readonly of: ExchangedFile };
+  /** Groups of its index, where they are not those that entries name. */
+  readonly groups?: WorkedOutGroups;
+  /** What is said above the evidence of an entry. */
+  readonly evidence?: string;
+}

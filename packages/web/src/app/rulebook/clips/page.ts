@@ -1,0 +1,12 @@
+import type { ChapterPage } from '../chapter-page';
+
+export const clipsPage: ChapterPage = {
+  key: 'clips',
+  title: 'Clips',
+  one: 'clip',
+  fresh: () => ({ length: '1s' }),
+  pieces: async () => {
+    const { ClipSentences } = await import('./clip-sentences');
+    return { spec: [{ type: ClipSentences }] };
+  },
+};

@@ -1,0 +1,13 @@
+import type { ChapterPage } from '../chapter-page';
+
+export const effectsPage: ChapterPage = {
+  key: 'effects',
+  title: 'Effects',
+  one: 'effect',
+  fresh: () => ({ lasts: '5s' }),
+  evidence: 'Tried out',
+  pieces: async () => {
+    const { EffectSentences } = await import('./effect-sentences');
+    return { spec: [{ type: EffectSentences }] };
+  },
+};

@@ -1,0 +1,59 @@
+import type { RulesetJson } from '../shared/api';
+
+/** An entry of any chapter, as authored. */
+export interface EntryJson {
+  readonly id: string;
+  readonly label: string;
+  readonly [field: string]: unknown;
+}
+
+/** Entries that every ruleset has behind its own, as the core gives them; a ruleset that writes one of these ids says it anew. */
+export const GIVEN: Readonly<Record<string, readonly EntryJson[]>> = {
+  states: [
+    { id: 'idle', label: 'Idle', allows: ['move', 'use'] },
+    { id: 'moving', label: 'Moving', allows: ['move', 'use'] },
+    { id: 'casting', label: 'Casting' },
+    { id: 'channelling', label: 'Channelling' },
+    { id: 'recovering', label: 'Recovering', allows: ['move'] },
+    { id: 'stunned', label: 'Stunned' },
+    { id: 'down', label: 'Down', into: [] },
+  ],
+};
+
+/** The entries that a ruleset writes, in its order; none where what is written under that name is no list of entries. */
+export function writtenIn(document: RulesetJson | undefined, chapter: string): readonly EntryJson[] {
+  const written = document?.[chapter];
+  return Array.isArray(written) ? (written as EntryJson[]) : [];
+}
+
+/** The entries that a chapter has: those that are written, then those that are given. */
+export function entriesOf(document: RulesetJson | undefined, chapter: string): readonly EntryJson[] {
+  const own = writtenIn(document, chapter);
+  const given = GIVEN[chapter];
+  return given && document ? [...own, ...given.filter(({ id }) => !own.some((entry) => entry.id === id))] : own;
+}
+
+/** Whether an entry is given and not written. */
+export function isGiven(document: RulesetJson | undefined, chapter: string, id: string): boolean {
+  return (GIVEN[chapter] ?? []).some((entry) => entry.id === id) && !writtenIn(document, chapter).some((entry) => entry.id === id);
+}
+
+export function labelOf(document: RulesetJson | undefined, chapter: string, id: string): string {
+  return entriesOf(document, chapter).find((entry) => entry.id === id)?.label ?? id;
+}
+
+/** A camelCase id for a label that no entry of the chapter has yet. */
+export function freshId(label: string, taken: readonly string[]): string {
+  const words = label
+    .normalize('NFKD')
+    .replace(/[^A-Za-z0-9 ]/g, '')
+    .trim()
+    .split(/\s+/)
+    .filter(Boolean);
+  const camel = words.map((word, i) => (i === 0 ? word.charAt(0).toLowerCase() : word.charAt(0).toUpperCase()) + word.slice(1)).join('');
+  const base = (/^[a-z]/.test(camel) ? camel : `entry${camel}`).slice(0, 40);
+  for (let n = 1; ; n++) {
+    const id = n === 1 ? base : `${base}${n}`;
+    if (!taken.includes(id)) return id;
+  }
+}

@@ -1,0 +1,12 @@
+import type { ChapterPage } from '../chapter-page';
+
+export const groupsPage: ChapterPage = {
+  key: 'groups',
+  title: 'Cooldown groups',
+  one: 'group',
+  fresh: () => ({ lasts: '1s' }),
+  pieces: async () => {
+    const { GroupSentences } = await import('./group-sentences');
+    return { spec: [{ type: GroupSentences }] };
+  },
+};
