@@ -1,4 +1,5 @@
 // Concepts come first: they register themselves, and everything else asks the registry.
+import './concepts/index.js';
 export * from './concepts/api.js';
 export * from './analysis/index.js';
 export * from './formula/index.js';
