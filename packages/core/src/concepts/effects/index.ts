@@ -1,58 +1,21 @@
-import { mention, reference } from '../../ruleset/fields.js';
-import { type ActionSpec, defineConcept } from '../../world/concept.js';
+import { defineConcept } from '../../world/concept.js';
 import { compileEffects } from './compile.js';
 import { events } from './events.js';
 import { findings } from './findings.js';
 import { effectsTable } from './tables.js';
 import { schema } from './schema.js';
-import { adoptEffects, applyEffect, endEffect, instancesOf, pulseAll, runOut } from './system.js';
+import { adoptEffects, pulseAll, runOut } from './system.js';
 import { effects } from './state.js';
 import { endEffectsOf, stacksOf, useUp } from './instances.js';
 import { moved } from '../attributes/consequences.js';
 import { effectChapter } from './schema.js';
 import { exactly } from '../../formula/index.js';
+import { actions } from './actions.js';
 
 export { effects } from './state.js';
 export { type EffectEntry, LIFETIMES, REASONS, type Reason, STACKING } from './schema.js';
 export { applyEffect, endEffect, instancesOf } from './system.js';
 export { endEffectsOf } from './instances.js';
-
-const actions: Readonly<Record<string, ActionSpec>> = {
-  apply: {
-    label: 'apply an effect',
-    sentence: 'apply {effect} to {to}',
-    causes: ({ effect }) => ['effectStarted', 'effectStacked', 'effectRefused'].map((event) => ({ event, fields: { effect } })),
-    consequences: ({ effect }) => [{ chapter: 'effects', id: String(effect) }],
-    args: { effect: reference('effects') },
-    compile: (args, context) => {
-      const index = context.index('effects', String(args['effect']));
-      return (world, actor, parties) => applyEffect(world, actor, index, parties.source);
-    },
-  },
-  end: {
-    label: 'end an effect',
-    sentence: 'end {effect} on {to}',
-    causes: ({ effect }) => [{ event: 'effectEnded', fields: { effect, reason: 'removed' } }],
-    args: { effect: mention('effects') },
-    compile: (args, context) => {
-      const index = context.index('effects', String(args['effect']));
-      return (world, actor) => instancesOf(world, actor, index).forEach((row) => endEffect(world, row, 'removed'));
-    },
-  },
-  dispel: {
-    label: 'end what grants a status',
-    sentence: 'end whatever makes {to} {status}',
-    causes: () => [{ event: 'effectEnded', fields: { reason: 'removed' } }],
-    args: { status: mention('statuses') },
-    compile: (args, context) => {
-      const status = context.index('statuses', String(args['status']));
-      return (world, actor) => {
-        for (const kind of effects.in(world).granting[status])
-          for (const at of instancesOf(world, actor, kind)) endEffect(world, at, 'removed');
-      };
-    },
-  },
-};
 
 /** Effects: instances with a lifetime that modify stats, grant statuses and do things for as long as they last. */
 export const effectsConcept = defineConcept(effects, {

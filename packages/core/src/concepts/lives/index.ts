@@ -1,20 +1,19 @@
 import { z } from 'zod';
-import { finite, reference } from '../../ruleset/fields.js';
 import type { Then } from '../../ruleset/registry.js';
 import { defineConcept } from '../../world/concept.js';
 import { World } from '../../world/world.js';
 import { type ActorEntry } from '../actors/index.js';
 import { poolsRest, restPools } from '../attributes/index.js';
-import { placeOf } from '../movement/index.js';
 import { isDown } from '../states/index.js';
 import { Names } from './names.js';
 import { valuesOfKinds } from './capacity.js';
-import { bringIn, compilePlaced, followPopulation, populate } from './population.js';
+import { compilePlaced, followPopulation, populate } from './population.js';
 import { events } from './events.js';
 import { livesTable, harmTable } from './tables.js';
 import { type Life, lives } from './state.js';
-import { comeBack, defeat, fellEmpty, helpersOf, noteHarm, returnAll } from './system.js';
+import { fellEmpty, helpersOf, noteHarm, returnAll } from './system.js';
 import { findings } from './findings.js';
+import { actions } from './actions.js';
 
 export { lives } from './state.js';
 export { bringIn } from './population.js';
@@ -67,43 +66,7 @@ export const livesConcept = defineConcept(lives, {
           helpersOf(world, owner, source),
     },
   },
-  actions: {
-    fell: {
-      label: 'fell at once',
-      sentence: 'fell {to} at once',
-      causes: () => [{ event: 'actorDefeated' }],
-      args: {},
-      compile: () => (world, actor, parties) => defeat(world, actor, parties.source === actor ? 0 : parties.source),
-    },
-    summon: {
-      label: 'bring an actor in',
-      sentence: 'bring {actor} in at {to}',
-      causes: () => [{ event: 'actorSpawned' }, { event: 'arenaFull' }],
-      places: true,
-      args: {
-        actor: reference('actors'),
-        x: finite().optional(),
-        y: finite().optional(),
-        /** The team that it is on; none where nothing is said. */
-        team: reference('teams').optional(),
-      },
-      compile: (args, context) => {
-        const type = context.index('actors', String(args['actor']));
-        const team = args['team'] === undefined ? -1 : context.index('teams', String(args['team']));
-        return (world, actor) => {
-          const here = placeOf(world, world.actors.rowOf(actor));
-          bringIn(world, type, team, { x: Number(args['x'] ?? here.x), y: Number(args['y'] ?? here.y) });
-        };
-      },
-    },
-    revive: {
-      label: 'bring back at once',
-      sentence: 'bring {to} back at once',
-      causes: () => [{ event: 'actorReturned' }],
-      args: {},
-      compile: () => comeBack,
-    },
-  },
+  actions,
   lifecycle: {
     worldStarted: populate,
     rulesAdopted: followPopulation,

@@ -1,20 +1,17 @@
-import { z } from 'zod';
-import { amount, type AmountSource, finite, reference } from '../../ruleset/fields.js';
-import { described } from '../../ruleset/described.js';
-import type { ActionSpec } from '../../world/concept.js';
 import { defineConcept } from '../../world/concept.js';
 import { partyIn } from '../../world/events.js';
-import { award, divide, grow, loseByFall } from './award.js';
+import { divide, grow, loseByFall } from './award.js';
 import { experienceOf, levelOf } from './levels.js';
 import { compileTracks } from './compile.js';
 import { events } from './events.js';
 import { findings } from './findings.js';
-import { HOW_SHARED, schema, type Share } from './schema.js';
+import { schema } from './schema.js';
 import { tracksTable } from './tables.js';
 import { tracks } from './state.js';
 import { earn, partsKey, sound } from './system.js';
 import { moved } from '../attributes/consequences.js';
 import { trackChapter } from './schema.js';
+import { awarding } from './actions.js';
 
 export { tracks } from './state.js';
 export { tracksTable } from './tables.js';
@@ -22,31 +19,6 @@ export { growthHolder, trackOfHolder } from './award.js';
 export { levelOf, peakOf } from './levels.js';
 export { tableOf, type Track } from './compile.js';
 export { AMONG, HOW_SHARED, LOCALS, MOST_LEVELS, type Share, type TrackEntry } from './schema.js';
-
-const awarding: ActionSpec = {
-  label: 'award experience',
-  sentence: 'award {amount} {track} to {to}, shared in the crew {share}, within {within}',
-  causes: ({ track }) => ['experienceGained', 'levelReached'].map((event) => ({ event, fields: { track } })),
-  args: {
-    track: reference('tracks'),
-    amount: described(amount(['source', 'target']), { amount: 'awards {value}' }),
-    /** How it is divided in the crew: equal, full, help. For the one alone where nothing is said. */
-    share: z.enum(HOW_SHARED, `One of ${HOW_SHARED.join(', ')} is expected.`).optional(),
-    within: finite().min(1).max(5000).optional(),
-  },
-  compile: (args, context, path) => {
-    const index = context.index('tracks', String(args['track']));
-    const by = context.amount(args['amount'] as AmountSource, [...path, 'amount'], ['source', 'target']);
-    const how = args['share'] as Share['how'] | undefined;
-    const within = args['within'] as number | undefined;
-    const share: Share | undefined = how && { among: 'crew', how, ...(within !== undefined && { within }) };
-    return (world, actor, parties) => {
-      // The one whose list of actions this is may be the one who fell.
-      const parts = divide(world, by.run(world, { ...parties, owner: actor }), actor, parties.owner, share);
-      for (const part of parts) award(world, part.actor, index, part.amount, parties.source);
-    };
-  },
-};
 
 /** Tracks: experience that players earn, and the levels that it leads to. */
 export const tracksConcept = defineConcept(tracks, {

@@ -170,13 +170,20 @@ export class Rulebook {
     const pieces = await page.pieces().catch(() => undefined);
     if (this.chapter() !== page.key) return;
     if (!pieces) return this.say('This page could not be loaded. Load the workbench anew once the server can be reached.');
-    this.pieces()?.injector.destroy();
-    this.pieces.set({
-      ...pieces,
-      chapter: page.key,
-      injector: Injector.create({ providers: [...(pieces.providers ?? [])], parent: this.injector }),
-    });
+    const before = this.pieces();
+    // What stands beside several chapters of a tab stays as it is when another of them is opened.
+    const stays = before?.beside !== undefined && before.beside.type === pieces.beside?.type && !pieces.providers;
+    if (!stays) before?.injector.destroy();
+    const injector = stays ? before.injector : Injector.create({ providers: [...(pieces.providers ?? [])], parent: this.injector });
+    this.pieces.set({ ...pieces, chapter: page.key, injector });
   }
+
+  /** What stands above the evidence; for several chapters of a tab the same, also while the next one is being loaded. */
+  protected readonly beside = computed(() => {
+    const shown = this.pieces();
+    const fits = shown && (shown.chapter === this.chapter() || (tabOf(shown.chapter) === this.tab() && !shown.beside?.takesId));
+    return fits ? shown.beside : undefined;
+  });
 
   protected inputsOf({ inputs, takesId }: Piece, id: string): Record<string, unknown> {
     return { ...inputs, ...(takesId && { id }) };

@@ -1,24 +1,32 @@
-import type { ChapterPage } from '../chapter-page';
+import type { Type } from '@angular/core';
+import type { ChapterPage, PagePieces } from '../chapter-page';
+
+/** The rules of money belong on each page of the economy: whole on the first, folded on the others. What comes of them stands beside. */
+async function pieces(sentences: Promise<Type<unknown>>, folded: boolean): Promise<PagePieces> {
+  const [type, { EconomyRulesPart }, { EconomyOutcomes }] = await Promise.all([
+    sentences,
+    import('./economy-rules'),
+    import('./economy-outcomes'),
+  ]);
+  return {
+    spec: [{ type }, { type: EconomyRulesPart, inputs: { folded } }],
+    beside: { type: EconomyOutcomes },
+    empty: { type: EconomyRulesPart },
+  };
+}
 
 export const marketsPage: ChapterPage = {
   key: 'markets',
   title: 'Markets',
-  one: 'market',
-  fresh: () => ({ goods: [] }),
   tab: 'Economy',
+  one: 'market',
   also: ['shops', 'offers'],
-  pieces: async () => {
-    const [{ MarketSentences }, { EconomyRulesPart }, { EconomyOutcomes }] = await Promise.all([
-      import('./market-sentences'),
-      import('./economy-rules'),
-      import('./economy-outcomes'),
-    ]);
-    return {
-      spec: [{ type: MarketSentences }, { type: EconomyRulesPart }],
-      beside: { type: EconomyOutcomes },
-      empty: { type: EconomyRulesPart },
-    };
-  },
+  fresh: () => ({ goods: [] }),
+  pieces: () =>
+    pieces(
+      import('./market-sentences').then(({ MarketSentences }) => MarketSentences),
+      false,
+    ),
 };
 
 export const shopsPage: ChapterPage = {
@@ -26,18 +34,11 @@ export const shopsPage: ChapterPage = {
   title: 'Shops',
   one: 'shop',
   fresh: () => ({ sells: [] }),
-  pieces: async () => {
-    const [{ ShopSentences }, { EconomyRulesPart }, { EconomyOutcomes }] = await Promise.all([
-      import('./shop-sentences'),
-      import('./economy-rules'),
-      import('./economy-outcomes'),
-    ]);
-    return {
-      spec: [{ type: ShopSentences }, { type: EconomyRulesPart, inputs: { folded: true } }],
-      beside: { type: EconomyOutcomes },
-      empty: { type: EconomyRulesPart },
-    };
-  },
+  pieces: () =>
+    pieces(
+      import('./shop-sentences').then(({ ShopSentences }) => ShopSentences),
+      true,
+    ),
 };
 
 export const offersPage: ChapterPage = {
@@ -45,16 +46,9 @@ export const offersPage: ChapterPage = {
   title: 'Offers',
   one: 'offer',
   fresh: () => ({}),
-  pieces: async () => {
-    const [{ OfferSentences }, { EconomyRulesPart }, { EconomyOutcomes }] = await Promise.all([
-      import('./offer-sentences'),
-      import('./economy-rules'),
-      import('./economy-outcomes'),
-    ]);
-    return {
-      spec: [{ type: OfferSentences }, { type: EconomyRulesPart, inputs: { folded: true } }],
-      beside: { type: EconomyOutcomes },
-      empty: { type: EconomyRulesPart },
-    };
-  },
+  pieces: () =>
+    pieces(
+      import('./offer-sentences').then(({ OfferSentences }) => OfferSentences),
+      true,
+    ),
 };

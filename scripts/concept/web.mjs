@@ -1,0 +1,46 @@
+/**
+ * The files of a concept's page, by name: its sentences, and what the book has to know of it.
+ * @returns {Readonly<Record<string, string>>}
+ */
+export function webFiles({ name, one, One, Name, said }) {
+  return {
+    'page.ts': `import type { ChapterPage } from '../chapter-page';
+
+export const ${name}Page: ChapterPage = {
+  key: '${name}',
+  title: '${Name}',
+  one: '${said}',
+  fresh: () => ({}),
+  pieces: async () => {
+    const { ${One}Sentences } = await import('./${one}-sentences');
+    return { spec: [{ type: ${One}Sentences }] };
+  },
+};
+`,
+    [`${one}-sentences.ts`]: `import { ChangeDetectionStrategy, Component } from '@angular/core';
+import { SEEN_BY } from '../attributes/attribute-sentences';
+import { type Clause, Clauses } from '../spec/clauses';
+import { choice, numberFrom } from '../spec/formats';
+import { Note, NOTE } from '../spec/note';
+import { Part } from '../spec/part';
+import { Sentence } from '../spec/sentence';
+
+/** A ${said} in sentences. */
+@Component({
+  selector: 'ee-${one}-sentences',
+  imports: [Part, Sentence, Clauses, Note],
+  template: \`
+    <ee-sentence>An actor has at most <ee-part at="most" [format]="most" label="most" empty="1" /> of it. Seen by <ee-part at="see" [format]="seen" label="seen by" empty="everyone" />.</ee-sentence>
+    <ee-note />
+    <ee-clauses [all]="clauses" />
+  \`,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class ${One}Sentences {
+  protected readonly most = numberFrom(1, 1000, '', true);
+  protected readonly seen = choice(SEEN_BY);
+  protected readonly clauses: readonly Clause[] = [NOTE];
+}
+`,
+  };
+}
