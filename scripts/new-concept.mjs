@@ -1,5 +1,6 @@
 // npm run new:concept -- lanterns lantern: makes a concept with its spec, its page, and the line of each in its registry. What is
 // made is whole: it compiles, its spec passes, and its page opens. Then make of it what was meant.
+import { spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { coreFiles, formsOf } from './concept/core.mjs';
@@ -53,6 +54,10 @@ if (process.argv[1] === import.meta.filename) {
   if (wrong !== '') {
     console.error(wrong);
     process.exitCode = 2;
-  } else
-    say(`Made ${CONCEPTS}/${name} and ${BOOK}/${name}: their lines stand at the end of each registry. Run npm run docs when it is done.`);
+  } else {
+    const folders = [join(CONCEPTS, name), join(BOOK, name)];
+    // How long a name is decides where lines break.
+    spawnSync('npx', ['prettier', '--write', '--log-level=warn', ...folders], { cwd: ROOT, stdio: 'inherit' });
+    say(`Made ${folders.join(' and ')}: their lines stand at the end of each registry. Run npm run docs when it is done.`);
+  }
 }

@@ -1,4 +1,3 @@
-import { registry } from '@eager-ember/core';
 import type { RulesetJson } from '../shared/api';
 
 /** An entry of any chapter, as authored. */
@@ -9,11 +8,17 @@ export interface EntryJson {
 }
 
 /** Entries that every ruleset has behind its own, as the core gives them; a ruleset that writes one of these ids says it anew. */
-export const GIVEN: Readonly<Record<string, readonly EntryJson[]>> = Object.fromEntries(
-  [...registry().sections].flatMap(([key, section]) =>
-    section.kind === 'chapter' && section.given ? [[key, section.given as readonly EntryJson[]]] : [],
-  ),
-);
+export const GIVEN: Readonly<Record<string, readonly EntryJson[]>> = {
+  states: [
+    { id: 'idle', label: 'Idle', allows: ['move', 'use'] },
+    { id: 'moving', label: 'Moving', allows: ['move', 'use'] },
+    { id: 'casting', label: 'Casting' },
+    { id: 'channelling', label: 'Channelling' },
+    { id: 'recovering', label: 'Recovering', allows: ['move'] },
+    { id: 'stunned', label: 'Stunned' },
+    { id: 'down', label: 'Down', into: [] },
+  ],
+};
 
 /** The entries that a ruleset writes, in its order; none where what is written under that name is no list of entries. */
 export function writtenIn(document: RulesetJson | undefined, chapter: string): readonly EntryJson[] {
