@@ -13,7 +13,11 @@ describe('Abilities', () => {
   let trial: Trial;
   eachWalk((walk) => ({ workbench, screen, trial } = walk));
 
-  const clause = (name: string) => screen.page.locator(`::-p-xpath(//ee-clauses//button[normalize-space(.)="${name}"])`).click();
+  /** Adds a clause by the keyboard, wherever its chip has moved to by now. */
+  const clause = async (name: string) => {
+    const chip = await screen.page.waitForSelector(`::-p-xpath(//ee-clauses//button[normalize-space(.)="${name}"])`);
+    await chip!.press('Enter');
+  };
   /** Puts the pointer over a point of a seat's arena. */
   const pointAt = async (name: string, x: number, y: number) => {
     const box = (await (await screen.page.waitForSelector(`${seat(name)} canvas`))!.boundingBox())!;
@@ -172,7 +176,10 @@ describe('Abilities', () => {
     await screen.fill('.title', 'Tethered');
     await screen.sees('.index a.here', 'Tethered');
     await screen.page.locator('button[aria-label="Take out: for a time"]').click();
+    // What stands below moves up: what is clicked next has to have come to rest.
+    await screen.lacks('button[aria-label="Take out: for a time"]');
     await screen.page.locator('[role="checkbox"] ::-p-text(begin an ability)').click();
+    await screen.sees('[role="checkbox"][aria-checked="true"]', 'begin an ability');
     await clause('on an event');
     await screen.pick(choose('event'), 'a status begins');
     await screen.edit('status', 'winded');
