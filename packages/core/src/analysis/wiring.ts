@@ -1,3 +1,4 @@
+import { entriesIn } from '../ruleset/chapter.js';
 import { labelOf, type Rules } from '../ruleset/rules.js';
 import { type Pattern, registry } from '../ruleset/registry.js';
 import type { AnyEntry, ChapterSpec } from '../world/concept.js';
@@ -96,9 +97,9 @@ function emittersOf({ rules, found, reached }: Net, event: string): readonly Emi
 /** The entries that something brings about: players, what the arena places, and whatever follows from those. */
 function reach(rules: Rules, found: Collected): ReadonlySet<string> {
   const reached = new Set<string>();
-  for (const [chapter, { entries }] of rules.chapters)
-    for (const entry of entries)
-      if (standsAlone(chapter) || chapterOf(chapter)?.comesByItself?.(entry as unknown as AnyEntry)) reached.add(key(chapter, entry.id));
+  for (const chapter of rules.chapters.keys())
+    for (const entry of entriesIn<AnyEntry>(rules, chapter))
+      if (standsAlone(chapter) || chapterOf(chapter)?.comesByItself?.(entry)) reached.add(key(chapter, entry.id));
   for (let before = -1; before !== reached.size;) {
     before = reached.size;
     for (const { place, chapter, id } of found.references)
