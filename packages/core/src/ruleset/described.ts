@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { isTime, marks, times } from './fields.js';
+import { sameAs } from './marks.js';
 
 /**
  * What is said of a field beyond its shape, where it is one of an entry or an action. In what is said, `{entry}` is the label of
@@ -20,16 +20,27 @@ export interface Description {
   readonly shown?: true;
   /** The concept's own findings say whether the condition can ever hold. */
   readonly ownFindings?: true;
+  /** What a number counts, as `degrees`. */
+  readonly unit?: string;
+  /** The words around a number, with `{value}` where it stands. */
+  readonly says?: string;
+  /** What a sentence says for each word that can stand there; for a yes or no, of `true` and `false`; for some of a few numbers. */
+  readonly words?: Readonly<Record<string, string>>;
+  /** What a list of those words says of each besides. */
+  readonly hints?: Readonly<Record<string, string>>;
+  /** What a sentence says where nothing is written, if that is not what stands there then. */
+  readonly absent?: string;
+  /** What a new one begins as. */
+  readonly begins?: number | string;
+  /** What can be written, for who edits it. */
+  readonly hint?: string;
 }
 
 export const descriptions = z.registry<Description>();
 
 /** The same field, with more said of it. */
 export function described<S extends z.ZodType>(schema: S, description: Description): S {
-  const own = schema.clone();
-  const mark = marks.get(schema);
-  if (mark) marks.add(own, mark);
-  if (isTime(schema)) times.add(own);
-  descriptions.add(own, description);
+  const own = sameAs(schema, schema.clone());
+  descriptions.add(own, { ...descriptions.get(schema), ...description });
   return own;
 }

@@ -1,22 +1,11 @@
 import { z } from 'zod';
-import type { FormulaPlace, PartyName } from '../formula/index.js';
+import type { PartyName } from '../formula/index.js';
 import { LARGEST_AMOUNT } from '../math/grid.js';
+import { described } from './described.js';
+import { type Fits, inForm, marks } from './marks.js';
 
 // A strict content security policy forbids the code generation that the validator would otherwise try first.
 z.config({ jitless: true });
-
-/** What a value in a ruleset means beyond its shape. Found by {@link walk}, wherever the value stands. */
-export type Mark =
-  | {
-      readonly kind: 'reference';
-      readonly chapter: string;
-      readonly kinds?: readonly string[];
-      /** It only speaks of the entry, as what ends it does, and brings nothing of it about. */
-      readonly mentions?: true;
-    }
-  | { readonly kind: 'formula'; readonly place: FormulaPlace };
-
-export const marks = z.registry<Mark>();
 
 export const ID_PATTERN = /^[a-z][A-Za-z0-9]{0,47}$/;
 
@@ -60,13 +49,17 @@ export const entryFields = () => ({
 
 /**
  * The id of an entry of `chapter`. That it exists is checked after the shape.
- * @param kinds the kinds of entry that make sense there, where not all do: what is offered, while whoever reads it says why
+ * @param kinds the kinds of entry that make sense there, where not all do, or what other fields of it have to be: what is offered, while whoever reads it says why
  */
-export const reference = once((chapter: string, kinds?: readonly string[]) =>
+export const reference = once((chapter: string, kinds?: readonly string[] | Fits) =>
   z
     .string('An id is expected.')
     .max(48)
-    .register(marks, { kind: 'reference', chapter, ...(kinds && { kinds }) }),
+    .register(marks, {
+      kind: 'reference',
+      chapter,
+      ...(kinds && { fits: 'length' in kinds ? { kind: kinds as readonly string[] } : (kinds as Fits) }),
+    }),
 );
 
 /** As {@link reference}, where the entry is only spoken of: what ends it, or stands against it, brings nothing of it about. */
@@ -77,19 +70,16 @@ export const mention = once((chapter: string) =>
 const DURATION = /^(\d{1,7}(?:\.\d{1,3})?)(ms|s)$/;
 export const LONGEST_MS = 24 * 3600 * 1000;
 
-export const times = new WeakSet<z.ZodType>();
-/** Whether a schema is that of a time span. */
-export const isTime = (schema: z.ZodType): boolean => times.has(schema);
-
 /** A time span such as `250ms` or `1.5s`, at most a day. */
-export const duration = once(() => {
-  const schema = z
-    .string('A time is expected, such as "1.5s" or "250ms".')
-    .regex(DURATION, 'A time is expected, such as "1.5s" or "250ms".')
-    .refine((text) => !DURATION.test(text) || toMilliseconds(text) <= LONGEST_MS, 'A time is at most a day: "86400s".');
-  times.add(schema);
-  return schema;
-});
+export const duration = once(() =>
+  inForm(
+    'duration',
+    z
+      .string('A time is expected, such as "1.5s" or "250ms".')
+      .regex(DURATION, 'A time is expected, such as "1.5s" or "250ms".')
+      .refine((text) => !DURATION.test(text) || toMilliseconds(text) <= LONGEST_MS, 'A time is at most a day: "86400s".'),
+  ),
+);
 
 /** Milliseconds of an authored time span. */
 export function toMilliseconds(text: string): number {
@@ -120,48 +110,57 @@ const AMOUNT_EXPECTED = 'A number, a formula or { "random": [least, most] } is e
 
 /** A number, a formula, or a random number between two. */
 export const amount = once((parties: readonly PartyName[] = [], event: readonly string[] = []) =>
-  z.union(
-    [
-      finite(),
-      formulaText('amount', parties, event),
-      z
-        .strictObject({ random: z.tuple([finite(), finite()]), whole: z.boolean().optional() })
-        .refine((r) => r.random[0] <= r.random[1], 'The least comes first: it is above the most.'),
-    ],
-    AMOUNT_EXPECTED,
+  inForm(
+    'amount',
+    z.union(
+      [
+        finite(),
+        formulaText('amount', parties, event),
+        z
+          .strictObject({ random: z.tuple([finite(), finite()]), whole: z.boolean().optional() })
+          .refine((r) => r.random[0] <= r.random[1], 'The least comes first: it is above the most.'),
+      ],
+      AMOUNT_EXPECTED,
+    ),
   ),
 );
 
 /** A number or a formula: a quantity that luck has no part in, such as a bound. */
 export const steadyAmount = once((parties: readonly PartyName[] = []) =>
-  z.union([finite(), formulaText('amount', parties)], 'A number or a formula is expected.'),
+  inForm('steadyAmount', z.union([finite(), formulaText('amount', parties)], 'A number or a formula is expected.')),
 );
 
 /** What a value begins with: an amount, `full` for its maximum, or a share of that. */
 export const start = once(() =>
-  z.union(
-    [
-      z.literal('full'),
-      z.strictObject({ share: z.number().min(0, 'A share is 0 to 1.').max(1, 'A share is 0 to 1.') }),
-      ...amount().def.options,
-    ],
-    'A number, a formula, "full", { "share": 0 to 1 } or { "random": [least, most] } is expected.',
+  inForm(
+    'start',
+    z.union(
+      [
+        z.literal('full'),
+        z.strictObject({ share: z.number().min(0, 'A share is 0 to 1.').max(1, 'A share is 0 to 1.') }),
+        ...amount().def.options,
+      ],
+      'A number, a formula, "full", { "share": 0 to 1 } or { "random": [least, most] } is expected.',
+    ),
   ),
 );
 export type StartSource = AmountSource | { readonly share: number };
 
 /** A formula over amounts that stand here alone, such as the level of a curve; luck has no part in it. */
 export const amountOver = once((locals: readonly string[]) =>
-  z.union(
-    [
-      finite(),
-      z
-        .string()
-        .min(1)
-        .max(500)
-        .register(marks, { kind: 'formula', place: { yields: 'amount', parties: [], locals } }),
-    ],
-    `A number or a formula over ${locals.join(', ')} is expected.`,
+  inForm(
+    'amountOver',
+    z.union(
+      [
+        finite(),
+        z
+          .string()
+          .min(1)
+          .max(500)
+          .register(marks, { kind: 'formula', place: { yields: 'amount', parties: [], locals } }),
+      ],
+      `A number or a formula over ${locals.join(', ')} is expected.`,
+    ),
   ),
 );
 
@@ -170,11 +169,31 @@ export const condition = (parties: readonly PartyName[] = [], event: readonly st
 
 /** A time such as "8s", or a number or formula that yields seconds. */
 export const timeAmount = once((parties: readonly PartyName[] = []) =>
-  z.union([duration(), finite(), formulaText('amount', parties)], 'A time such as "8s", or a formula that yields seconds, is expected.'),
+  inForm(
+    'timeAmount',
+    z.union([duration(), finite(), formulaText('amount', parties)], 'A time such as "8s", or a formula that yields seconds, is expected.'),
+  ),
 );
 export const isDuration = (text: unknown): text is string => typeof text === 'string' && DURATION.test(text);
 
-export const visibility = once(() => z.enum(['owner', 'team', 'everyone', 'server'], 'One of owner, team, everyone, server is expected.'));
+/** A share of a whole, from 0 to 1; said in percents. */
+export const share = once(() => inForm('share', z.number('A share is 0 to 1.').min(0, 'A share is 0 to 1.').max(1, 'A share is 0 to 1.')));
+
+/** One of a few words, each with what a sentence says for it, and what a list of them says besides. */
+export const word = <const T extends readonly [string, ...string[]]>(
+  list: T,
+  words: Readonly<Record<T[number], string>>,
+  hints?: Readonly<Record<T[number], string>>,
+) => described(z.enum(list, `One of ${list.join(', ')} is expected.`), { words, ...(hints && { hints }) });
+
+/** Yes or no, each as a sentence says it. */
+export const yesOrNo = (yes: string, no: string) => described(z.boolean('true or false is expected.'), { words: { true: yes, false: no } });
+
+const SEEN_BY = { owner: 'its owner', team: 'the crew', everyone: 'everyone' };
+/** Who is told of something. */
+export const visibility = once(() => word(['owner', 'team', 'everyone', 'server'], { ...SEEN_BY, server: 'the server alone' }));
+/** Who is told of something that some player is told of. */
+export const seenBySome = once(() => word(['owner', 'team', 'everyone'], SEEN_BY));
 
 /** A CSS colour as `#rrggbb`. */
 export const colour = () => z.string().regex(/^#[0-9a-f]{6}$/i, 'A colour is expected, as #rrggbb.');

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { marks } from './fields.js';
+import { marks } from './marks.js';
 import { registry } from './registry.js';
 import type { Rules } from './rules.js';
 

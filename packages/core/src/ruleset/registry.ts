@@ -5,6 +5,7 @@ import type { EventSpec, GameEvent } from '../world/events.js';
 import type { World } from '../world/world.js';
 import { learnWords } from './also-called.js';
 import { condition, label, reference } from './fields.js';
+import { inForm } from './marks.js';
 import { didYouMean } from './suggest.js';
 import { VERSION } from './upgrade.js';
 
@@ -76,9 +77,12 @@ export class Registry {
 
   private partySchema(): z.ZodType {
     const options = [z.enum(['self', 'source', 'target']), ...[...this.selectors.values()].map((s) => s.schema)];
-    return z.union(
-      options as [z.ZodType, z.ZodType],
-      `Whom is this for? One of self, source, target, ${[...this.selectors.keys()].join(', ')}.`,
+    return inForm(
+      'party',
+      z.union(
+        options as [z.ZodType, z.ZodType],
+        `Whom is this for? One of self, source, target, ${[...this.selectors.keys()].join(', ')}.`,
+      ),
     );
   }
 
@@ -172,7 +176,8 @@ export function registry(): Registry {
 }
 
 /** A list of actions, run in order: the "then" of every concept. */
-export const actionList = () => z.array(z.lazy(() => registry().action)).max(50, 'At most 50 actions follow from one thing.');
+export const actionList = () =>
+  inForm('then', z.array(z.lazy(() => registry().action)).max(50, 'At most 50 actions follow from one thing.'));
 export type Then = readonly Action[];
 
 /** Which party of an event its listener has to be. */
@@ -187,4 +192,8 @@ export type Pattern = {
 } & Readonly<Record<string, unknown>>;
 
 /** Where something waits for an event. */
-export const pattern = () => z.lazy(() => registry().pattern);
+export const pattern = () =>
+  inForm(
+    'pattern',
+    z.lazy(() => registry().pattern),
+  );

@@ -60,9 +60,9 @@ describe('Actions', () => {
   it('describe themselves for specs: a sentence, and what goes where', () => {
     const apply = describeActions().find((action) => action.do === 'apply')!;
     expect(apply.sentence).toBe('apply {effect} to {to}');
-    expect(apply.args).toEqual([{ name: 'effect', optional: false, kind: { kind: 'reference', chapter: 'effects' } }]);
+    expect(apply.args).toEqual([{ name: 'effect', optional: false, kind: 'reference', chapter: 'effects' }]);
     const spawn = describeActions().find((action) => action.do === 'spawn')!;
-    expect(spawn.args.map(({ name, optional, kind }) => [name, optional, kind.kind])).toEqual([
+    expect(spawn.args.map(({ name, optional, kind }) => [name, optional, kind])).toEqual([
       ['pickup', false, 'reference'],
       ['x', true, 'number'],
       ['y', true, 'number'],

@@ -1,6 +1,6 @@
 import type { z } from 'zod';
 import { type Description, descriptions } from './described.js';
-import { marks, type Mark } from './fields.js';
+import { marks, type Mark } from './marks.js';
 import type { Path } from './problem.js';
 
 /** The parts of the validator's own description of a schema that a walk needs. */
@@ -15,6 +15,9 @@ interface Definition {
   readonly valueType?: z.ZodType;
   readonly in?: z.ZodType;
   readonly getter?: () => z.ZodType;
+  readonly entries?: Readonly<Record<string, string>>;
+  readonly values?: readonly unknown[];
+  readonly defaultValue?: unknown;
   readonly discriminator?: string;
 }
 

@@ -109,6 +109,8 @@ export interface ActionSpec {
 
 /** A way to say whom an action is for, besides `self`, `source` and `target`. */
 export interface SelectorSpec {
+  /** What a sentence says for it, with fields of its schema in braces: `the crew`, or `{who} within {nearby}`. */
+  readonly sentence: string;
   readonly schema: z.ZodType;
   readonly matches: (value: unknown) => boolean;
   readonly select: (value: unknown) => (world: World, parties: Parties) => readonly number[];

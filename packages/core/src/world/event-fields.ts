@@ -14,6 +14,8 @@ export interface EventField {
   readonly of?: EventParty;
   /** What a word can be. */
   readonly among?: readonly string[];
+  /** What a sentence says for each of them. */
+  readonly says?: Readonly<Record<string, string>>;
   readonly about?: readonly string[];
   /** It is for the event's subject alone, or for who watches the truth. */
   readonly only?: 'subject' | 'server';
@@ -29,6 +31,8 @@ export const entry = (chapter: string | { readonly field: string }, of: EventPar
 });
 /** One of a few words, which tells of what these fields tell of. */
 export const word = (among: readonly string[], ...about: readonly string[]): EventField => ({ kind: 'word', among, about });
+/** A word for each of which a sentence says something of its own. */
+export const said = (field: EventField, says: Readonly<Record<string, string>>): EventField => ({ ...field, says });
 /** A number that tells of what these fields tell of. */
 export const amount = (...about: readonly string[]): EventField => ({ kind: 'amount', about });
 /** A text that tells of what these fields tell of. */
@@ -45,6 +49,8 @@ export interface Carried {
   readonly entries: Readonly<Record<string, string>>;
   /** Fields that hold one of a few words. */
   readonly words: Readonly<Record<string, readonly string[]>>;
+  /** What a sentence says for each of those words. */
+  readonly says: Readonly<Record<string, Readonly<Record<string, string>>>>;
   readonly amounts: readonly string[];
 }
 
@@ -54,6 +60,7 @@ export function carriedBy(fields: EventFields, names: readonly string[]): Carrie
   return {
     entries: Object.fromEntries(of('entry').map((name) => [name, String(fields[name].chapter)])),
     words: Object.fromEntries(of('word').map((name) => [name, fields[name].among ?? []])),
+    says: Object.fromEntries(of('word').map((name) => [name, fields[name].says ?? {}])),
     amounts: of('amount'),
   };
 }

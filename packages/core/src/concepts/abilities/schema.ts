@@ -6,13 +6,18 @@ import {
   finite,
   mention,
   reference,
+  seenBySome,
+  share,
   steadyAmount,
   textWithFormulas,
   timeAmount,
+  word,
+  yesOrNo,
 } from '../../ruleset/fields.js';
 import { described } from '../../ruleset/described.js';
+import { inForm } from '../../ruleset/marks.js';
 import { actionList } from '../../ruleset/registry.js';
-import { WHO } from '../actors/relations.js';
+import { counted } from '../actors/relations.js';
 import { clipSpan } from '../clips/index.js';
 import { deliverySchema } from '../deliveries/schema.js';
 import { defineChapter } from '../../ruleset/chapter.js';
@@ -26,58 +31,86 @@ export const CHARGES = ['onStart', 'onFinish'] as const;
 export const BREAKS = ['damage', 'movement', 'statuses', 'player'] as const;
 export const TARGETS = ['self', 'actor', 'point', 'direction', 'cone', 'nearest'] as const;
 
+const throughout = () => yesOrNo('all the while', 'as it begins');
+const saysOr = () => described(says(), { absent: 'a sentence about the status' });
 const says = () => z.string('Say what the player reads.').min(1, 'Say what the player reads.').max(160);
-const who = () => z.enum(WHO, `One of ${WHO.join(', ')} is expected.`);
 /** A time, a formula of seconds, or a stretch of a clip. */
 const length = () =>
-  z.union([clipSpan(), ...timeAmount().def.options], 'A time such as "1.8s", a formula of seconds, or { "clip", "mark" } is expected.');
-const share = () => z.number().min(0, 'A share is 0 to 1.').max(1, 'A share is 0 to 1.');
+  inForm(
+    'length',
+    z.union([clipSpan(), ...timeAmount().def.options], 'A time such as "1.8s", a formula of seconds, or { "clip", "mark" } is expected.'),
+  );
+const sight = () => yesOrNo('in sight only', 'also behind walls');
+const move = () => yesOrNo('free to move', 'standing still');
+const rate = () => described(steadyAmount(), { absent: 'its own' });
+/** The stat by which a time is divided. */
+const haste = () => described(reference('attributes', ['stat']), { absent: 'nothing' });
 const range = () => described(steadyAmount(), { amount: '{entry} reaches {value} far' });
 
-const target = z.discriminatedUnion(
-  'at',
-  [
-    z.strictObject({ at: z.literal('self') }),
-    z.strictObject({ at: z.literal('actor'), range: range(), who: who().optional(), sight: z.boolean().optional() }),
-    z.strictObject({ at: z.literal('point'), range: range(), sight: z.boolean().optional() }),
-    z.strictObject({ at: z.literal('direction'), range: range().optional() }),
-    z.strictObject({
-      at: z.literal('cone'),
-      range: range(),
-      /** The whole opening, in degrees. */
-      angle: finite().min(1, 'An angle is 1 to 360 degrees.').max(360, 'An angle is 1 to 360 degrees.'),
-      who: who().optional(),
-      sight: z.boolean().optional(),
-    }),
-    z.strictObject({
-      at: z.literal('nearest'),
-      count: finite().int('How many is a whole number.').min(1, 'At least one.').max(100).default(1),
-      range: range(),
-      who: who().optional(),
-      sight: z.boolean().optional(),
-    }),
-  ],
-  `Whom or what is it aimed at? { "at": one of ${TARGETS.join(', ')} }.`,
+const target = described(
+  z.discriminatedUnion(
+    'at',
+    [
+      z.strictObject({ at: z.literal('self') }),
+      z.strictObject({ at: z.literal('actor'), range: range(), who: counted().optional(), sight: sight().optional() }),
+      z.strictObject({ at: z.literal('point'), range: range(), sight: sight().optional() }),
+      z.strictObject({ at: z.literal('direction'), range: described(range(), { absent: 'it gets' }).optional() }),
+      z.strictObject({
+        at: z.literal('cone'),
+        range: range(),
+        /** The whole opening, in degrees. */
+        angle: described(finite().min(1, 'An angle is 1 to 360 degrees.').max(360, 'An angle is 1 to 360 degrees.'), { unit: 'degrees' }),
+        who: counted().optional(),
+        sight: sight().optional(),
+      }),
+      z.strictObject({
+        at: z.literal('nearest'),
+        count: finite().int('How many is a whole number.').min(1, 'At least one.').max(100).default(1),
+        range: range(),
+        who: counted().optional(),
+        sight: sight().optional(),
+      }),
+    ],
+    `Whom or what is it aimed at? { "at": one of ${TARGETS.join(', ')} }.`,
+  ),
+  {
+    words: {
+      self: 'at oneself',
+      actor: 'at one',
+      point: 'at a point',
+      direction: 'in a direction',
+      cone: 'into a cone',
+      nearest: 'at the nearest',
+    },
+    hints: {
+      self: 'nobody else is asked for',
+      actor: 'somebody in range',
+      point: 'on the ground',
+      direction: 'for what flies',
+      cone: 'all that stand in it',
+      nearest: 'so many of them',
+    },
+  },
 );
 export type TargetEntry = z.infer<typeof target>;
 
-const state = () => reference('states').optional();
+const state = (absent: string) => described(reference('states'), { absent }).optional();
 
 export const schema = z.strictObject({
   ...entryFields(),
   costs: z
     .array(
       z.strictObject({
-        attribute: reference('attributes'),
+        attribute: reference('attributes', ['pool', 'counter']),
         amount: described(steadyAmount(), { amount: '{entry} costs {value}', of: 'attribute', zero: true }),
       }),
     )
     .max(10, 'An ability has at most 10 costs.')
     .default([]),
   /** When its costs are paid and its cooldown begins. */
-  charge: z.enum(CHARGES, `One of ${CHARGES.join(', ')} is expected.`).default('onStart'),
+  charge: word(CHARGES, { onStart: 'as it begins', onFinish: 'when the cast is over' }).default('onStart'),
   /** A time such as "8s", or a formula that yields seconds. */
-  cooldown: timeAmount().optional(),
+  cooldown: described(timeAmount(), { absent: 'no time' }).optional(),
   /** Cooldown groups that it is in: using one ability of a group keeps the others waiting. */
   groups: z.array(reference('groups')).max(10).default([]),
   /** Uses that are kept in store. */
@@ -89,9 +122,9 @@ export const schema = z.strictObject({
     .array(
       z.union(
         [
-          z.strictObject({ if: condition(), says: says(), throughout: z.boolean().optional() }),
-          z.strictObject({ has: mention('statuses'), says: says().optional(), throughout: z.boolean().optional() }),
-          z.strictObject({ hasNot: mention('statuses'), says: says().optional(), throughout: z.boolean().optional() }),
+          z.strictObject({ if: condition(), says: says(), throughout: throughout().optional() }),
+          z.strictObject({ has: mention('statuses'), says: saysOr().optional(), throughout: throughout().optional() }),
+          z.strictObject({ hasNot: mention('statuses'), says: saysOr().optional(), throughout: throughout().optional() }),
         ],
         'A requirement is { "if": condition, "says" }, { "has": status } or { "hasNot": status }.',
       ),
@@ -102,12 +135,11 @@ export const schema = z.strictObject({
     .strictObject({
       time: length(),
       /** How fast the clip is played: 2 halves the time. */
-      rate: steadyAmount().optional(),
-      /** The stat by which the time is divided. */
-      haste: reference('attributes').optional(),
+      rate: rate().optional(),
+      haste: haste().optional(),
       /** The user may move meanwhile. */
-      move: z.boolean().optional(),
-      state: state(),
+      move: move().optional(),
+      state: state('casting'),
     })
     .optional(),
   channel: z
@@ -116,21 +148,22 @@ export const schema = z.strictObject({
       lasts: timeAmount(),
       then: actionList().default([]),
       onEnd: actionList().optional(),
-      move: z.boolean().optional(),
-      state: state(),
+      move: move().optional(),
+      state: state('channelling'),
     })
     .optional(),
-  recovery: z
-    .strictObject({ time: length(), rate: steadyAmount().optional(), haste: reference('attributes').optional(), state: state() })
-    .optional(),
+  recovery: z.strictObject({ time: length(), rate: rate().optional(), haste: haste().optional(), state: state('recovering') }).optional(),
   /** What breaks its cast or channel. */
   brokenBy: z
     .strictObject({
       /** A single loss of at least this much. */
-      damage: finite().min(0, 'Damage is not negative.').optional(),
-      movement: z.boolean().optional(),
+      damage: described(finite().min(0, 'Damage is not negative.'), {
+        says: 'by a loss of {value} or more',
+        absent: 'by no loss',
+      }).optional(),
+      movement: yesOrNo('by moving', 'not by moving').optional(),
       statuses: z.array(reference('statuses')).max(20).optional(),
-      player: z.boolean().optional(),
+      player: yesOrNo('by the player', 'not by the player').optional(),
     })
     .optional(),
   /** What a broken cast costs, as shares. Where nothing is said: what was charged is gone, what was not is not asked for. */
@@ -145,18 +178,24 @@ export const schema = z.strictObject({
   onMiss: actionList().optional(),
   onBreak: actionList().optional(),
   /** Who sees its casts, projectiles, areas and hits, counted from its user. */
-  see: z.enum(['owner', 'team', 'everyone'], 'One of owner, team, everyone is expected.').default('everyone'),
+  see: seenBySome().default('everyone'),
   tooltip: z
     .strictObject({
       /** With formulas in braces. */
-      text: textWithFormulas('ability', NUMBERS),
+      text: described(textWithFormulas('ability', NUMBERS), {
+        hint: `Words with formulas in braces, such as {torchPower * 5} or {ability.cast}; also ${NUMBERS.slice(1).join(', ')}.`,
+      }),
       /** The box that it has to fit: characters in a line, and lines. */
-      width: finite()
-        .int('A width is whole characters.')
-        .min(10, 'A box is 10 to 100 characters wide.')
-        .max(100, 'A box is 10 to 100 characters wide.')
-        .default(32),
-      lines: finite().int('Lines are whole.').min(1, 'A box has 1 to 20 lines.').max(20, 'A box has 1 to 20 lines.').default(4),
+      width: described(
+        finite()
+          .int('A width is whole characters.')
+          .min(10, 'A box is 10 to 100 characters wide.')
+          .max(100, 'A box is 10 to 100 characters wide.'),
+        { unit: 'characters' },
+      ).default(32),
+      lines: described(finite().int('Lines are whole.').min(1, 'A box has 1 to 20 lines.').max(20, 'A box has 1 to 20 lines.'), {
+        unit: 'lines',
+      }).default(4),
     })
     .optional(),
 });

@@ -1,7 +1,8 @@
 import { z } from 'zod';
-import { condition, duration, entryFields, finite, steadyAmount, visibility } from '../../ruleset/fields.js';
+import { condition, duration, entryFields, finite, steadyAmount, visibility, yesOrNo } from '../../ruleset/fields.js';
 import { actionList, pattern } from '../../ruleset/registry.js';
 import { defineChapter } from '../../ruleset/chapter.js';
+import { described } from '../../ruleset/described.js';
 
 export const MOST_COUNT = 1_000_000;
 
@@ -15,16 +16,18 @@ export const schema = z.strictObject({
   /** or what has to be so; one that actions unlock needs neither, */
   if: condition().optional(),
   /** without a break for this long. */
-  holds: duration().optional(),
+  holds: described(duration(), { absent: 'an instant' }).optional(),
   /** What was counted before there was this achievement: asked as a player comes, and as the rules are edited. */
   backwards: steadyAmount().optional(),
   /** Nobody is told of it until they have it. */
-  secret: z.boolean('true or false is expected.').default(false),
-  points: finite().int('Points are whole numbers.').min(0, 'Points are 0 or more.').max(1000).default(10),
+  secret: yesOrNo('Nobody reads of it before they have it', 'Everybody can read of it').default(false),
+  points: described(finite().int('Points are whole numbers.').min(0, 'Points are 0 or more.').max(1000), { unit: 'points' }).default(10),
   /** Whether its progress is told on the display all the while. */
-  hud: z.boolean('true or false is expected.').default(false),
+  hud: yesOrNo('is told on the display all the while', 'is told in the list alone').default(false),
   /** Who is told when somebody has it. */
-  see: visibility().default('owner'),
+  see: described(visibility(), { words: { owner: 'its player', team: 'the crew', everyone: 'everyone', server: 'nobody' } }).default(
+    'owner',
+  ),
   then: actionList().default([]),
 });
 export type AchievementEntry = z.infer<typeof schema>;

@@ -61,8 +61,18 @@ export const actorsConcept = defineConcept(actors, {
   attach: (world, types) => ({ table: world.actors, types }),
   events,
   selectors: {
-    everyone: { schema: z.literal('everyone'), matches: (to) => to === 'everyone', select: () => (world) => allActors(world) },
-    team: { schema: z.literal('team'), matches: (to) => to === 'team', select: () => (world, parties) => teamOf(world, parties.owner) },
+    everyone: {
+      sentence: 'everyone',
+      schema: z.literal('everyone'),
+      matches: (to) => to === 'everyone',
+      select: () => (world) => allActors(world),
+    },
+    team: {
+      sentence: 'the crew',
+      schema: z.literal('team'),
+      matches: (to) => to === 'team',
+      select: () => (world, parties) => teamOf(world, parties.owner),
+    },
   },
   lifecycle: {
     rulesAdopted: (world, before) => {

@@ -6,17 +6,19 @@ import { pickupFields } from '../pickups/schema.js';
 import { spawnerFields } from '../spawners/schema.js';
 import { zoneFields } from '../zones/schema.js';
 import { start } from '../../ruleset/fields.js';
+import { described } from '../../ruleset/described.js';
 
 const SMALLEST = 100;
 const LARGEST = 10000;
 const side = () =>
   finite().min(SMALLEST, `A side is ${SMALLEST} to ${LARGEST} long.`).max(LARGEST, `A side is ${SMALLEST} to ${LARGEST} long.`);
 const point = () => ({ x: finite(), y: finite() });
+const length = () => finite().min(1).max(LARGEST);
 /** Some of an entry's own fields, said anew for one placed thing. */
 const instead = (fields: z.ZodRawShape) => z.strictObject(fields).partial().optional();
 const named = () => ({
   /** What this one is called: what remembers it follows it by this. Without one it goes by its number among its like. */
-  id: id().optional(),
+  id: described(id(), { absent: 'its number among its like' }).optional(),
 });
 
 export const placed = z.union(
@@ -25,7 +27,7 @@ export const placed = z.union(
     z.strictObject({
       ...named(),
       actor: reference('actors'),
-      team: reference('teams').optional(),
+      team: described(reference('teams'), { absent: 'no team' }).optional(),
       ...point(),
       with: z
         .strictObject({
@@ -51,9 +53,9 @@ export const placed = z.union(
       /** Its middle. */
       ...point(),
       /** A circle has a radius; a rectangle a width and a height. */
-      radius: finite().min(1).max(LARGEST).optional(),
-      width: finite().min(1).max(LARGEST).optional(),
-      height: finite().min(1).max(LARGEST).optional(),
+      radius: length().optional(),
+      width: length().optional(),
+      height: length().optional(),
       with: instead(zoneFields()),
     }),
     z.strictObject({
@@ -80,7 +82,7 @@ export const schema = z.strictObject({
     .default([]),
   /** Where actors appear; those without a team are for everybody. */
   starts: z
-    .array(z.strictObject({ ...point(), team: reference('teams').optional() }))
+    .array(z.strictObject({ ...point(), team: described(reference('teams'), { absent: 'everybody' }).optional() }))
     .max(200)
     .default([]),
   /** What is in the arena when a world starts. */

@@ -1,5 +1,5 @@
 import { roundTo } from '../../math/grid.js';
-import { amount, entry, text, word } from '../../world/event-fields.js';
+import { amount, entry, said, text, word } from '../../world/event-fields.js';
 import { defineEvents, type EventData } from '../../world/events.js';
 
 /** What changed an attribute: the action that did it, the price of an ability, what was given back of it, or an exchange. */
@@ -29,12 +29,21 @@ function resistedWords({ resisted = 0, asked }: EventData): string {
   return `, ${shown(Math.abs(amount))} ${through}`;
 }
 
+const how = said(word(HOWS), {
+  hurt: 'by being hurt',
+  heal: 'by being healed',
+  give: 'by a gift',
+  take: 'by a taking',
+  set: 'by being set',
+  cost: 'as a price',
+});
+
 export const events = defineEvents({
   attributeChanged: {
     label: 'an attribute changes',
     when: 'A pool, a counter or a stat’s base was changed by an action, bounds and what follows from it included. Refill tells nothing.',
     arises: 'core',
-    fields: { attribute, from: number, to: number, asked: number, given: number, lost: number, resisted: number, how: word(HOWS) },
+    fields: { attribute, from: number, to: number, asked: number, given: number, lost: number, resisted: number, how },
     patterns: ['attribute', 'how', 'from', 'to', 'asked', 'given', 'lost', 'resisted'],
     see,
     sentence: (e, speak) => {
@@ -48,7 +57,7 @@ export const events = defineEvents({
     label: 'an attribute that is not there is to change',
     when: 'An action would change an attribute of somebody whose kind does not have it: nothing is changed.',
     arises: 'core',
-    fields: { attribute, asked: number, how: word(HOWS) },
+    fields: { attribute, asked: number, how },
     patterns: ['attribute', 'how'],
     see: 'server',
     sentence: (e, speak) =>

@@ -1,5 +1,19 @@
 import { z } from 'zod';
-import { amount, colour, condition, duration, entryFields, finite, id, start, steadyAmount, visibility } from '../../ruleset/fields.js';
+import {
+  amount,
+  colour,
+  condition,
+  duration,
+  entryFields,
+  finite,
+  id,
+  start,
+  steadyAmount,
+  visibility,
+  word,
+  yesOrNo,
+} from '../../ruleset/fields.js';
+import { described } from '../../ruleset/described.js';
 import { actionList } from '../../ruleset/registry.js';
 import { defineChapter } from '../../ruleset/chapter.js';
 
@@ -16,11 +30,11 @@ export const refill = z.strictObject({
   /** Per second; negative drains. */
   rate: steadyAmount(),
   /** How often it is applied; every tick when left out. */
-  every: duration().optional(),
+  every: described(duration(), { absent: 'tick' }).optional(),
   /** How long refilling rests after a loss. A drain never rests. */
-  pause: duration().optional(),
+  pause: described(duration(), { absent: 'no time' }).optional(),
   /** It refills, or drains, only while this holds. */
-  while: condition().optional(),
+  while: described(condition(), { absent: 'always' }).optional(),
 });
 
 /**
@@ -32,7 +46,7 @@ export const threshold = z.strictObject({
   end: z.enum(['empty', 'full'], 'One of empty, full is expected.').optional(),
   from: steadyAmount().optional(),
   to: steadyAmount().optional(),
-  margin: steadyAmount().optional(),
+  margin: described(steadyAmount(), { absent: '0' }).optional(),
   enter: actionList().default([]),
   leave: actionList().default([]),
 });
@@ -40,26 +54,34 @@ export type ThresholdEntry = z.infer<typeof threshold>;
 
 export const schema = z.strictObject({
   ...entryFields(),
-  kind: z.enum(ATTRIBUTE_KINDS, 'One of pool, stat, counter is expected.'),
+  kind: word(
+    ATTRIBUTE_KINDS,
+    { pool: 'pool', stat: 'stat', counter: 'counter' },
+    { pool: 'drains and refills between bounds', stat: 'a base and what modifies it', counter: 'counts whole things' },
+  ),
   /** The first value: an amount, `full` for the maximum, or a share of it. */
   start: start().optional(),
   min: steadyAmount().default(0),
-  max: steadyAmount().optional(),
-  follow: z.enum(FOLLOWS, `One of ${FOLLOWS.join(', ')} is expected.`).default('keep'),
-  whole: z.boolean().default(false),
+  max: described(steadyAmount(), { absent: 'no end' }).optional(),
+  follow: word(FOLLOWS, { keep: 'keeps its value', share: 'keeps its share of it', along: 'moves along by as much' }).default('keep'),
+  whole: yesOrNo('whole numbers', 'fractions').default(false),
   refill: refill.optional(),
   /** How much of what hurts it gets through; `event.asked` is what was asked. All of it when left out. */
   taken: amount(['source'], ['asked']).optional(),
   thresholds: z.array(threshold).max(12, 'An attribute has at most 12 thresholds.').default([]),
   see: visibility().default('owner'),
   /** Decimals that seats are told. */
-  decimals: finite().int('Decimals are a whole number.').min(0, 'Decimals: 0 to 4.').max(4, 'Decimals: 0 to 4.').optional(),
-  unit: z.string().max(20).optional(),
+  decimals: described(finite().int('Decimals are a whole number.').min(0, 'Decimals: 0 to 4.').max(4, 'Decimals: 0 to 4.'), {
+    unit: 'decimals',
+    words: { 0: 'no decimals', 1: 'one decimal', 2: 'two decimals', 3: 'three decimals', 4: 'four decimals' },
+    absent: 'one decimal',
+  }).optional(),
+  unit: described(z.string().max(20), { absent: 'no unit' }).optional(),
   colour: colour().optional(),
-  icon: z.enum(ICONS, `One of ${ICONS.join(', ')} is expected.`).optional(),
-  group: z.string().max(40).optional(),
+  icon: described(z.enum(ICONS, `One of ${ICONS.join(', ')} is expected.`), { absent: 'none' }).optional(),
+  group: described(z.string().max(40), { absent: 'nothing' }).optional(),
   /** Kept per player between sessions; counters always are. */
-  saved: z.boolean().optional(),
+  saved: yesOrNo('is kept', 'is forgotten').optional(),
 });
 export type AttributeEntry = z.infer<typeof schema>;
 export const attributeChapter = defineChapter('attributes', schema);

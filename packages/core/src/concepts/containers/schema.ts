@@ -1,8 +1,9 @@
 import { z } from 'zod';
-import { amount, condition, duration, entryFields, id, label, reference, steadyAmount } from '../../ruleset/fields.js';
+import { amount, duration, entryFields, id, label, reference, steadyAmount, word } from '../../ruleset/fields.js';
 import { described } from '../../ruleset/described.js';
+import { inForm } from '../../ruleset/marks.js';
 import { actionList } from '../../ruleset/registry.js';
-import { needs, PARTIES, reach, asWritten } from '../interactions/schema.js';
+import { asWritten, needs, offeredTo, reach, sight } from '../interactions/schema.js';
 import { defineChapter } from '../../ruleset/chapter.js';
 
 /** Whether one visitor at a time has it open, or all who come. */
@@ -16,10 +17,10 @@ const content = z.strictObject({
   id: id(),
   label: label(),
   /** The pool or counter that is given, and how much of it is there. */
-  gives: reference('attributes').optional(),
-  amount: described(amount(), { amount: '{label} gives {value}', of: 'gives' }).optional(),
+  gives: reference('attributes', ['pool', 'counter']).optional(),
+  amount: described(amount(), { amount: '{label} gives {value}', of: 'gives', absent: '1' }).optional(),
   /** How likely it is there at all, from 0 to 1; certain where nothing is said. */
-  chance: steadyAmount().optional(),
+  chance: inForm('share', described(steadyAmount(), { absent: 'always' })).optional(),
   /** What happens to the one who takes it. */
   then: actionList().optional(),
 });
@@ -29,17 +30,17 @@ export type ContentEntry = z.infer<typeof content>;
 export const containerFields = () => ({
   prompt: asWritten(),
   reach: reach(),
-  sight: z.boolean(),
-  who: condition(PARTIES),
+  sight: sight(),
+  who: offeredTo(),
   needs: needs(),
   opening: duration(),
   closing: duration(),
-  visitors: z.enum(VISITORS, `One of ${VISITORS.join(', ')} is expected.`),
+  visitors: word(VISITORS, { one: 'one visitor at a time has it open', many: 'all who come may have it open' }),
   holds: z.array(content).max(50, 'A container holds at most 50 things.'),
   /** A loot table that is opened with it: what it gives is in it beside the rest. */
   loot: reference('loot'),
-  contents: z.enum(CONTENTS, `One of ${CONTENTS.join(', ')} is expected.`),
-  takes: z.enum(TAKES, `One of ${TAKES.join(', ')} is expected.`),
+  contents: word(CONTENTS, { forAll: 'is there for everybody', perPlayer: 'is each player’s own' }),
+  takes: word(TAKES, { one: 'one by one', all: 'all at once', either: 'one by one or all at once' }),
   /** How long after it was first opened it is filled anew, once it is closed. */
   refills: described(duration(), { atOnce: '{entry} is full again as soon as it is closed' }),
 });

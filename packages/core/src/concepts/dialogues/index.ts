@@ -1,5 +1,4 @@
-import { z } from 'zod';
-import { reference } from '../../ruleset/fields.js';
+import { word, reference } from '../../ruleset/fields.js';
 import { eachInPart } from '../../ruleset/parts.js';
 import { defineConcept } from '../../world/concept.js';
 import { choose, CHOOSE_ARGS } from './choices.js';
@@ -50,7 +49,7 @@ export const dialoguesConcept = defineConcept(dialogues, {
       args: {
         dialogue: reference('dialogues'),
         /** What becomes of it while its visitor hears another; it waits where nothing is said. */
-        meanwhile: z.enum(MEANWHILE, `One of ${MEANWHILE.join(', ')} is expected.`).optional(),
+        meanwhile: word(MEANWHILE, { waits: 'waits', dropped: 'dropped' }).optional(),
       },
       compile: (args, context) => {
         const index = context.index('dialogues', String(args['dialogue']));

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { condition, duration, entryFields, finite, id, visibility } from '../../ruleset/fields.js';
+import { condition, duration, entryFields, finite, id, seenBySome, word } from '../../ruleset/fields.js';
 import { described } from '../../ruleset/described.js';
 import { actionList } from '../../ruleset/registry.js';
 import { PARTIES } from '../interactions/schema.js';
@@ -23,7 +23,7 @@ export const MOST_CHOICES = 6;
 export const schema = z.strictObject({
   ...entryFields(),
   /** Who hears it: the visitor, the visitor's crew, or all. */
-  heard: visibility().exclude(['server']).default('everyone'),
+  heard: described(seenBySome(), { words: { owner: 'its visitor', team: 'the visitor’s crew', everyone: 'everyone' } }).default('everyone'),
   /** What the character is called where there is none: a voice without a body. What the dialogue is called where nothing is said. */
   voice: said(80, 'A name has at most 80 characters.').optional(),
   /** How far one of the crew may be away to have a part in it. */
@@ -32,7 +32,7 @@ export const schema = z.strictObject({
     .array(
       z.strictObject({
         id: id(),
-        speaker: z.enum(SPEAKERS, `One of ${SPEAKERS.join(', ')} is expected.`).default('character'),
+        speaker: word(SPEAKERS, { character: 'The character', visitor: 'The visitor', crew: 'One of the crew' }).default('character'),
         text: line(),
         /** How long it stands; with choices, how long one has to choose. */
         for: described(duration(), { atOnce: 'the line is gone before anybody has read it' }),

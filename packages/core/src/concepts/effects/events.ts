@@ -1,4 +1,4 @@
-import { amount, entry, text, word } from '../../world/event-fields.js';
+import { amount, entry, said, text, word } from '../../world/event-fields.js';
 import { defineEvents, type GameEvent } from '../../world/events.js';
 import { REASONS } from './schema.js';
 
@@ -43,7 +43,15 @@ export const events = defineEvents({
     label: 'an effect ends',
     when: 'An instance is off its bearer, its modifiers and statuses included; what it does at the end is still to come.',
     arises: { from: 'effects', field: 'effect' },
-    fields: { ...fields, reason: word(REASONS) },
+    fields: {
+      ...fields,
+      reason: said(word(REASONS), {
+        ranOut: 'as it ran out',
+        used: 'as it was used up',
+        removed: 'as it was removed',
+        ownerGone: 'as its bearer went',
+      }),
+    },
     patterns: [...patterns, 'reason'],
     see,
     announced: true,

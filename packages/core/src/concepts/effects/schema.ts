@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { amount, duration, entryFields, finite, mention, reference, timeAmount, visibility } from '../../ruleset/fields.js';
+import { amount, duration, entryFields, finite, mention, reference, timeAmount, visibility, word, yesOrNo } from '../../ruleset/fields.js';
 import { described } from '../../ruleset/described.js';
 import { actionList, pattern } from '../../ruleset/registry.js';
 import { ownReactions } from '../reactions/schema.js';
@@ -31,34 +31,66 @@ const someOf = (chapter: string) => z.array(mention(chapter)).max(20).default([]
 
 export const schema = z.strictObject({
   ...entryFields(),
-  lifetime: z.enum(LIFETIMES, `One of ${LIFETIMES.join(', ')} is expected.`).default('timed'),
+  lifetime: word(
+    LIFETIMES,
+    { instant: 'is over at once', timed: 'lasts for', lasting: 'stays until something ends it', untilUsed: 'stays until used up' },
+    { instant: 'only what follows from it', timed: 'ends after a time', lasting: 'lasting', untilUsed: 'by an event' },
+  ).default('timed'),
   /** How long a timed effect lasts; for one that is used up, how long at most. */
-  lasts: described(timeAmount(PARTIES), { atOnce: '{entry} is over as it begins' }).optional(),
+  lasts: described(timeAmount(PARTIES), { atOnce: '{entry} is over as it begins', absent: 'ever' }).optional(),
   /** What uses it up, and how many times it takes. */
   used: z
-    .strictObject({ times: finite().int('Uses are a whole number.').min(1, 'At least one use.').max(1000).default(1), by: pattern() })
+    .strictObject({
+      times: described(finite().int('Uses are a whole number.').min(1, 'At least one use.').max(1000), { unit: 'times' }).default(1),
+      by: pattern(),
+    })
     .optional(),
-  stacking: z.enum(STACKING, `One of ${STACKING.join(', ')} is expected.`).default('separate'),
+  stacking: word(
+    STACKING,
+    {
+      separate: 'is an instance of its own',
+      refresh: 'begins the time anew',
+      extend: 'adds its time to what is left',
+      strongest: 'counts if it is the strongest',
+      once: 'is refused',
+    },
+    {
+      separate: 'each on its own clock',
+      refresh: 'and may add a stack',
+      extend: 'one instance',
+      strongest: 'the others wait',
+      once: 'one at a time',
+    },
+  ).default('separate'),
   /** Most stacks of a refreshing effect, most instances of separate ones, most lengths of an extending one. */
   most: finite().int('The most is a whole number.').min(1, 'At least one.').max(1000).optional(),
   /** Whether those of different sources are counted together or apart. */
-  per: z.enum(['target', 'source'], 'One of target, source is expected.').default('target'),
+  per: word(['target', 'source'], { target: 'its bearer', source: 'each source' }).default('target'),
   /** What strength is measured by, for the strongest; the size of its first modifier where nothing is said. */
-  strength: amount(PARTIES).optional(),
+  strength: described(amount(PARTIES), { absent: 'its first amount' }).optional(),
   modifiers: z
     .array(
       z.strictObject({
-        attribute: reference('attributes'),
-        operation: z.enum(OPERATIONS, `One of ${OPERATIONS.join(', ')} is expected.`),
+        attribute: reference('attributes', ['stat']),
+        operation: word(OPERATIONS, {
+          add: 'gains',
+          percent: 'changes by',
+          times: 'is multiplied by',
+          set: 'is set to',
+          atLeast: 'is at least',
+          atMost: 'is at most',
+        }),
         /** Percents are written as 40 for +40 %. Taken once, when the effect starts, unless it is live. */
         amount: amount(PARTIES),
-        live: z.boolean().optional(),
+        live: yesOrNo('kept up to date', 'taken as it starts').optional(),
       }),
     )
     .max(20, 'An effect has at most 20 modifiers.')
     .default([]),
   grants: z.array(reference('statuses')).max(20).default([]),
-  periodic: z.strictObject({ every: duration(), atOnce: z.boolean().optional(), then: actionList().default([]) }).optional(),
+  periodic: z
+    .strictObject({ every: duration(), atOnce: yesOrNo('and at once', 'and not at once').optional(), then: actionList().default([]) })
+    .optional(),
   /** What keeps it from starting. */
   blocked: z.strictObject({ statuses: someOf('statuses'), effects: someOf('effects') }).optional(),
   /** What it ends when it starts: effects, and whatever grants a status. */
@@ -68,7 +100,13 @@ export const schema = z.strictObject({
   onEnd: z
     .array(
       z.strictObject({
-        reason: z.enum(['any', ...REASONS], `One of any, ${REASONS.join(', ')} is expected.`).default('any'),
+        reason: word(['any', ...REASONS], {
+          any: 'ends',
+          ranOut: 'runs out',
+          used: 'is used up',
+          removed: 'is removed',
+          ownerGone: 'goes with its bearer',
+        }).default('any'),
         then: actionList(),
       }),
     )

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { condition, duration, entryFields, finite, reference, steadyAmount } from '../../ruleset/fields.js';
+import { condition, duration, entryFields, finite, reference, share, steadyAmount, word, yesOrNo } from '../../ruleset/fields.js';
 import { described } from '../../ruleset/described.js';
 import { actionList } from '../../ruleset/registry.js';
 import { defineChapter } from '../../ruleset/chapter.js';
@@ -14,6 +14,10 @@ export const words = () => z.string('Words are expected.').min(1, 'Words are exp
 /** Words that players read as they stand. */
 export const asWritten = () => described(words(), { shown: true });
 export const reach = () => finite().min(1, 'A reach is 1 to 1000.').max(1000, 'A reach is 1 to 1000.');
+/** Whether a wall between them is in the way. */
+export const sight = () => yesOrNo('not through walls', 'also through walls');
+/** To whom it is offered at all; to anyone where nothing is said. */
+export const offeredTo = () => described(condition(PARTIES), { absent: 'nothing is asked' });
 /** What has to be so, and the words for whom it is not. */
 export const needs = () => z.array(z.strictObject({ if: condition(PARTIES), say: asWritten() })).max(10, 'At most 10 needs.');
 
@@ -22,31 +26,29 @@ export const interactionFields = () => ({
   prompt: asWritten(),
   /** How far it reaches, from body to body. */
   reach: reach(),
-  /** Whether a wall between them is in the way. */
-  sight: z.boolean(),
-  /** To whom it is offered at all; to anyone where nothing is said. */
-  who: condition(PARTIES),
+  sight: sight(),
+  who: offeredTo(),
   needs: needs(),
   /** What is paid before anything happens, in one step or not at all, and the words for whom it is too much. */
   price: z.strictObject({
-    attribute: reference('attributes'),
+    attribute: reference('attributes', ['pool', 'counter']),
     amount: described(steadyAmount(PARTIES), { amount: '{entry} asks {value}', of: 'attribute', zero: true }),
     say: asWritten().optional(),
   }),
   /** How long a visit takes. */
   busy: duration(),
-  serves: z.enum(SERVES, `One of ${SERVES.join(', ')} is expected.`),
+  serves: word(SERVES, { one: 'busy for others meanwhile', each: 'free for others meanwhile' }),
   then: actionList(),
   /** When a visit ends before its time: the visitor walked off, fell or went. */
   onBreak: actionList(),
   /** The share of the price that is given back when a visit ends before its time. */
-  refund: finite().min(0, 'A share is 0 to 1.').max(1, 'A share is 0 to 1.'),
+  refund: share(),
   /** It is given back only where the visit ends earlier than this after it began; at any time where nothing is said. */
-  refundUntil: duration(),
+  refundUntil: described(duration(), { absent: 'its end' }),
   /** Not again after a visit, for its player or for everybody, for this long or ever. */
   remembers: z.strictObject({
-    whom: z.enum(REMEMBERS, `One of ${REMEMBERS.join(', ')} is expected.`).default('player'),
-    for: duration().optional(),
+    whom: word(REMEMBERS, { player: 'for its visitor', all: 'for everybody' }).default('player'),
+    for: described(duration(), { absent: 'ever' }).optional(),
     say: words().optional(),
   }),
 });

@@ -58,6 +58,7 @@ export const livesConcept = defineConcept(lives, {
   events,
   selectors: {
     helpers: {
+      sentence: 'those who helped',
       schema: z.literal('helpers'),
       matches: (to) => to === 'helpers',
       select:

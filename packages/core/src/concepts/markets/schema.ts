@@ -1,6 +1,7 @@
 import { z } from 'zod';
-import { entryFields, finite, reference } from '../../ruleset/fields.js';
+import { entryFields, finite, reference, yesOrNo } from '../../ruleset/fields.js';
 import { defineChapter } from '../../ruleset/chapter.js';
+import { described } from '../../ruleset/described.js';
 
 const price = z.union(
   [
@@ -22,15 +23,15 @@ const price = z.union(
 export const schema = z.strictObject({
   ...entryFields(),
   /** The kind of actor that it is found at; open everywhere where nothing is said. */
-  at: reference('actors').optional(),
+  at: described(reference('actors', ['foe', 'character', 'prop']), { absent: 'no place: it is open everywhere' }).optional(),
   reach: finite().min(1, 'A reach is 1 to 1000.').max(1000, 'A reach is 1 to 1000.').default(60),
   goods: z
     .array(
       z.strictObject({
-        good: reference('attributes'),
+        good: reference('attributes', ['counter']),
         price,
         /** Prices in whole amounts. */
-        whole: z.boolean('true or false is expected.').default(true),
+        whole: yesOrNo('in whole amounts', 'with fractions').default(true),
       }),
     )
     .max(50, 'A market has at most 50 goods.')

@@ -58,6 +58,7 @@ export const movementConcept = defineConcept(movement, {
   },
   selectors: {
     nearby: {
+      sentence: '{who} within {nearby}',
       schema: nearby,
       matches: (to) => typeof to === 'object' && to !== null && 'nearby' in to,
       select: (to) => (world, parties) => actorsNear(world, parties.owner, to as Nearby),

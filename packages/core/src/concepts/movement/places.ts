@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { toGrid } from '../../math/grid.js';
-import { finite } from '../../ruleset/fields.js';
+import { word, finite } from '../../ruleset/fields.js';
 import type { World } from '../../world/world.js';
 import { distanceOf } from '../../math/distance.js';
 import { actors, counts, typeOf, WHO } from '../actors/index.js';
@@ -10,12 +10,15 @@ import { onGrid } from './ground.js';
 import { moveStraight, pushOut } from './system.js';
 import { bodyRadius } from './radius.js';
 import { movement } from './state.js';
+import { described } from '../../ruleset/described.js';
 
 export const axis = () => finite().min(-1, 'A direction goes from -1 to 1.').max(1, 'A direction goes from -1 to 1.');
 
 export const nearby = z.strictObject({
-  nearby: finite().min(0, 'A radius is not negative.'),
-  who: z.enum(WHO, `One of ${WHO.join(', ')} is expected.`).optional(),
+  nearby: described(finite().min(0, 'A radius is not negative.'), { begins: 200 }),
+  who: described(word(WHO, { foes: 'opponents', allies: 'allies', crew: 'crew', others: 'others', anyone: 'anyone' }), {
+    absent: 'anyone',
+  }).optional(),
 });
 
 export type Nearby = z.infer<typeof nearby>;

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { condition, duration, entryFields, finite } from '../../ruleset/fields.js';
+import { condition, duration, entryFields, finite, word } from '../../ruleset/fields.js';
 import { described } from '../../ruleset/described.js';
 import { actionList } from '../../ruleset/registry.js';
 import { defineChapter } from '../../ruleset/chapter.js';
@@ -16,14 +16,17 @@ const radius = () => finite().min(1, 'A radius is 1 to 200.').max(200, 'A radius
 export const pickupFields = () => ({
   radius: radius(),
   /** Who may take it; anyone where nothing is said. Bare names belong to the one who touches it. */
-  who: condition(),
+  who: described(condition(), { absent: 'nothing is asked' }),
   /** What one is told who may not. */
   refusal: z.string().min(1).max(160),
   then: actionList(),
   /** Whether it is gone for everybody once it is taken, or only for the player who took it. */
-  gone: z.enum(GONE, `One of ${GONE.join(', ')} is expected.`),
+  gone: word(GONE, { forAll: 'for everybody', perPlayer: 'for its taker alone' }),
   /** When the random amounts and picks in its list are drawn. */
-  drawn: z.enum(DRAWN, `One of ${DRAWN.join(', ')} is expected.`),
+  drawn: word(DRAWN, {
+    appearing: 'as it appears, the same for whoever takes it',
+    taking: 'as it is taken, by the luck of its taker',
+  }),
   /** How long it lies before it is gone unclaimed. */
   lasts: described(duration(), { atOnce: '{entry} is gone before anybody can take it' }),
   /** How long after it was taken, or was gone, another lies in its place. */
@@ -35,7 +38,13 @@ export const schema = z.strictObject({
   ...entryFields(),
   radius: fields.radius.default(10),
   /** How it is drawn. */
-  shape: z.enum(SHAPES, `One of ${SHAPES.join(', ')} is expected.`).default('circle'),
+  shape: word(SHAPES, {
+    circle: 'a circle',
+    diamond: 'a diamond',
+    capsule: 'a capsule',
+    square: 'a square',
+    triangle: 'a triangle',
+  }).default('circle'),
   who: fields.who.optional(),
   refusal: fields.refusal.optional(),
   then: fields.then.default([]),

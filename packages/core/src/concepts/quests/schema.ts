@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { condition, duration, entryFields, finite, id, label, reference } from '../../ruleset/fields.js';
+import { condition, duration, entryFields, finite, id, label, reference, seenBySome, word, yesOrNo } from '../../ruleset/fields.js';
 import { described } from '../../ruleset/described.js';
 import { actionList, pattern } from '../../ruleset/registry.js';
 import { defineChapter } from '../../ruleset/chapter.js';
@@ -22,8 +22,6 @@ export const MOST_COUNT = 100_000;
 export const HAVE = '{have}';
 export const NEED = '{need}';
 
-const oneOf = <T extends readonly [string, ...string[]]>(list: T) => z.enum(list, `One of ${list.join(', ')} is expected.`);
-
 const goal = z.strictObject({
   id: id(),
   /** What the display says of it, with {have} and {need}. */
@@ -34,9 +32,9 @@ const goal = z.strictObject({
   /** or what has to be so once. */
   if: condition().optional(),
   /** Whose deeds count: those of who is on it, of their crew, or of everybody. */
-  counts: oneOf(COUNTS).default('player'),
+  counts: word(COUNTS, { player: 'the player', crew: 'the crew', everyone: 'everyone' }).default('player'),
   /** Whether the step is done without it. */
-  optional: z.boolean('true or false is expected.').default(false),
+  optional: yesOrNo('it may be left out', 'it has to be met').default(false),
   /** When it is met. */
   then: actionList().default([]),
 });
@@ -52,17 +50,29 @@ const step = z.strictObject({
 });
 export type StepEntry = z.infer<typeof step>;
 
-const offer = z.discriminatedUnion(
-  'by',
-  [
-    z.strictObject({ by: z.literal('start') }),
-    /** Asked by an interaction that offers quests. */
-    z.strictObject({ by: z.literal('character'), actor: reference('actors') }),
-    z.strictObject({ by: z.literal('zone'), zone: reference('zones') }),
-    z.strictObject({ by: z.literal('pickup'), pickup: reference('pickups') }),
-    z.strictObject({ by: z.literal('event'), event: pattern() }),
-  ],
-  `Who offers it? { "by": one of ${OFFERED_BY.join(', ')} }.`,
+const offer = described(
+  z.discriminatedUnion(
+    'by',
+    [
+      z.strictObject({ by: z.literal('start') }),
+      /** Asked by an interaction that offers quests. */
+      z.strictObject({ by: z.literal('character'), actor: reference('actors', ['foe', 'character', 'prop']) }),
+      z.strictObject({ by: z.literal('zone'), zone: reference('zones') }),
+      z.strictObject({ by: z.literal('pickup'), pickup: reference('pickups') }),
+      z.strictObject({ by: z.literal('event'), event: pattern() }),
+    ],
+    `Who offers it? { "by": one of ${OFFERED_BY.join(', ')} }.`,
+  ),
+  {
+    words: {
+      start: 'from the start',
+      character: 'by a character',
+      zone: 'on entering a zone',
+      pickup: 'on taking a pickup',
+      event: 'when something happens',
+    },
+    hints: { start: 'as soon as one may have it', character: 'who is asked for quests', event: 'any event' },
+  },
 );
 export type Offer = z.infer<typeof offer>;
 
@@ -71,27 +81,38 @@ export const schema = z.strictObject({
   /** What a player reads who is offered it. */
   text: z.string().max(400, 'At most 400 characters.').default(''),
   offered: z.array(offer).max(8, 'At most 8 ways to come by it.').default([]),
-  begins: oneOf(BEGINS).default('accepted'),
+  begins: word(BEGINS, { accepted: 'is accepted or declined', atOnce: 'begins at once, unasked' }).default('accepted'),
   /** Who may have it. */
   if: condition().optional(),
   /** Who has it when one accepts it: the player alone, or whoever of the crew or of all in the arena may have it. */
-  takenBy: oneOf(COUNTS).default('player'),
+  takenBy: word(COUNTS, {
+    player: 'the player alone',
+    crew: 'the crew: who accepts it accepts it for all',
+    everyone: 'everyone: who accepts it accepts it for all',
+  }).default('player'),
   /** Whether all who share it have one record of it, which is what is meant where nothing is said, or each their own. */
-  record: oneOf(RECORDS).optional(),
-  repeats: oneOf(REPEATS).default('once'),
+  record: described(word(RECORDS, { shared: 'one record for all who share it', own: 'a record of their own for each' }), {
+    absent: 'one record for all who share it',
+  }).optional(),
+  repeats: word(REPEATS, {
+    once: 'once',
+    daily: 'once each day of the server',
+    after: 'again some time after, namely',
+    always: 'again and again',
+  }).default('once'),
   /** How long after it was done it can be had again, in the server’s time. */
   after: duration().optional(),
   /** Whether it can be had again after it failed. */
-  retry: z.boolean('true or false is expected.').default(true),
+  retry: yesOrNo('may have it again', 'does not get it again').default(true),
   steps: z.array(step, 'The steps are a list.').min(1, 'A quest has a step at least.').max(MOST_STEPS, `At most ${MOST_STEPS} steps.`),
   /** The kind of character who takes it back; done with its last step where nothing is said. */
-  handIn: reference('actors').optional(),
+  handIn: reference('actors', ['foe', 'character', 'prop']).optional(),
   /** How long it may take, from when it is accepted. */
   limit: described(duration(), { atOnce: '{entry} has failed as it begins' }).optional(),
   /** What it fails by. */
   fails: z.array(pattern()).max(8, 'At most 8 ways to fail.').default([]),
   /** Whether it can be given up. */
-  abandon: z.boolean('true or false is expected.').default(true),
+  abandon: yesOrNo('can be given up', 'cannot be given up').default(true),
   onStart: actionList().default([]),
   /** What one has of it. What it gives is shown before it is accepted. */
   then: actionList().default([]),
@@ -99,13 +120,12 @@ export const schema = z.strictObject({
   /** What is offered next, to whoever has done it. */
   next: reference('quests').optional(),
   /** Characters that a line of the display has room for. */
-  lineRoom: finite()
-    .int('Characters are whole.')
-    .min(12, 'A line has 12 to 120 characters.')
-    .max(120, 'A line has 12 to 120 characters.')
-    .default(40),
+  lineRoom: described(
+    finite().int('Characters are whole.').min(12, 'A line has 12 to 120 characters.').max(120, 'A line has 12 to 120 characters.'),
+    { unit: 'characters' },
+  ).default(40),
   /** Who is told of it beside its player. */
-  see: z.enum(['owner', 'team', 'everyone'], 'One of owner, team, everyone is expected.').default('owner'),
+  see: described(seenBySome(), { words: { owner: 'its player alone', team: 'the crew', everyone: 'everyone' } }).default('owner'),
 });
 export type QuestEntry = z.infer<typeof schema>;
 export const questChapter = defineChapter('quests', schema);

@@ -1,14 +1,15 @@
 import { z } from 'zod';
-import { duration, entryFields, finite } from '../../ruleset/fields.js';
+import { duration, entryFields, finite, word } from '../../ruleset/fields.js';
 import { actionList, pattern } from '../../ruleset/registry.js';
 import { defineChapter } from '../../ruleset/chapter.js';
+import { described } from '../../ruleset/described.js';
 
 /** How often at most a reaction runs: a number, in a time or ever, for everybody together or for each that the event is about. */
 const atMost = () =>
   z.strictObject({
     times: finite().int('Times are a whole number.').min(1, 'At least once.').max(1000).default(1),
-    every: duration().optional(),
-    per: z.enum(['all', 'actor'], 'One of all, actor is expected.').default('all'),
+    every: described(duration(), { absent: 'the whole game' }).optional(),
+    per: word(['all', 'actor'], { all: 'for everybody together', actor: 'for each that it is about' }).default('all'),
   });
 
 const reactionFields = () => ({

@@ -1,8 +1,9 @@
 import { z } from 'zod';
-import { amountOver, condition, entryFields, finite, reference } from '../../ruleset/fields.js';
+import { amountOver, condition, entryFields, finite, reference, word } from '../../ruleset/fields.js';
 import { described, type Description } from '../../ruleset/described.js';
 import { actionList } from '../../ruleset/registry.js';
 import { defineChapter } from '../../ruleset/chapter.js';
+import { inForm } from '../../ruleset/marks.js';
 
 /** What a price or an upkeep is counted over: the tier that is bought, or held. */
 export const LOCALS = ['tier'] as const;
@@ -11,14 +12,22 @@ export const MOST_TIERS = 50;
 
 const words = () => z.string('Words are expected.').min(1, 'Words are expected.').max(160, 'At most 160 characters.');
 const parts = (says: Description) =>
-  z
-    .array(z.strictObject({ attribute: reference('attributes'), amount: described(amountOver(LOCALS), { ...says, of: 'attribute' }) }))
-    .max(12, 'At most 12 different things.');
+  inForm(
+    'parts',
+    z
+      .array(
+        z.strictObject({
+          attribute: reference('attributes', ['pool', 'counter']),
+          amount: described(amountOver(LOCALS), { ...says, of: 'attribute' }),
+        }),
+      )
+      .max(12, 'At most 12 different things.'),
+  );
 
 export const shopSchema = z.strictObject({
   ...entryFields(),
   /** The kind of actor that it is found at; open everywhere where nothing is said. */
-  at: reference('actors').optional(),
+  at: described(reference('actors', ['foe', 'character', 'prop']), { absent: 'no place: it is open everywhere' }).optional(),
   reach: finite().min(1, 'A reach is 1 to 1000.').max(1000, 'A reach is 1 to 1000.').default(60),
   sells: z.array(reference('offers')).max(60, 'A shop has at most 60 offers.').default([]),
 });
@@ -27,9 +36,9 @@ export type ShopEntry = z.infer<typeof shopSchema>;
 export const offerSchema = z.strictObject({
   ...entryFields(),
   /** What is paid, all of it or nothing. */
-  costs: parts({ amount: '{entry} costs {value}', zero: true }).default([]),
+  costs: described(parts({ amount: '{entry} costs {value}', zero: true }), { absent: 'nothing' }).default([]),
   /** What is received for it in the same step. */
-  gets: parts({ amount: '{entry} gives {value}' }).default([]),
+  gets: described(parts({ amount: '{entry} gives {value}' }), { absent: 'nothing that is counted' }).default([]),
   /** What else happens to who bought it. */
   then: actionList().default([]),
   /** It is bought tier by tier, up to so many; again and again where nothing is said. */
@@ -38,7 +47,7 @@ export const offerSchema = z.strictObject({
   atMost: finite().int('A count is whole.').min(1, 'At least one.').max(1_000_000, 'At most a million.').optional(),
   /** How many there are for everybody together; as many as like where nothing is said. */
   stock: finite().int('A stock is whole.').min(0, 'A stock is not below nothing.').max(1_000_000, 'At most a million.').optional(),
-  restock: z.enum(RESTOCKS, `One of ${RESTOCKS.join(', ')} is expected.`).default('never'),
+  restock: word(RESTOCKS, { never: 'and never more', daily: 'filled up each day' }).default('never'),
   /** What a buyer has to meet, each with the words for whom it does not hold. */
   needs: z
     .array(z.strictObject({ if: condition(), say: words() }))

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { duration, entryFields, finite, reference } from '../../ruleset/fields.js';
 import { registry } from '../../ruleset/registry.js';
 import { defineChapter } from '../../ruleset/chapter.js';
+import { described } from '../../ruleset/described.js';
 
 export const MOST_PINS = 40;
 
@@ -12,7 +13,10 @@ export const schema = z.strictObject({
   effect: reference('effects').optional(),
   ability: reference('abilities').optional(),
   /** Seconds to be shown. */
-  seconds: finite().min(1, 'A situation is 1 to 300 s long.').max(300, 'A situation is 1 to 300 s long.').optional(),
+  seconds: described(finite().min(1, 'A situation is 1 to 300 s long.').max(300, 'A situation is 1 to 300 s long.'), {
+    unit: 'seconds',
+    absent: '60',
+  }).optional(),
   /** What is done from outside, and when. */
   pins: z
     .array(
@@ -20,7 +24,10 @@ export const schema = z.strictObject({
         at: duration(),
         action: z.lazy(() => registry().action),
         /** It comes from another actor rather than from nowhere: that one is its source. */
-        from: z.enum(['other'], 'Only "other" can be said here.').optional(),
+        from: described(z.enum(['other'], 'Only "other" can be said here.'), {
+          words: { other: 'from another' },
+          absent: 'from nobody',
+        }).optional(),
       }),
     )
     .max(MOST_PINS, `A situation has at most ${MOST_PINS} pins.`)

@@ -19,22 +19,28 @@ export const spawnerFields = () => ({
       z
         .strictObject({
           weight: described(steadyAmount(), { amount: 'A weight of {entry} is {value}', zero: true }),
-          actor: reference('actors').optional(),
-          team: reference('teams').optional(),
+          actor: reference('actors', ['foe', 'character', 'prop']).optional(),
+          team: described(reference('teams'), { absent: 'no team' }).optional(),
           pickup: reference('pickups').optional(),
         })
         .refine((one) => one.actor === undefined || one.pickup === undefined, 'An actor or a pickup, not both.'),
     )
     .min(1, 'There is nothing to make.')
     .max(20, 'At most 20 to choose from.'),
-  when: z.discriminatedUnion(
-    'is',
-    [
-      z.strictObject({ is: z.literal('every'), time: described(duration(), { atOnce: '{entry} makes something in each tick' }) }),
-      z.strictObject({ is: z.literal('wave'), pause: duration().default('0ms') }),
-      z.strictObject({ is: z.literal('on'), event: pattern() }),
-    ],
-    `When? { "is": one of ${WHENS.join(', ')} }.`,
+  when: described(
+    z.discriminatedUnion(
+      'is',
+      [
+        z.strictObject({ is: z.literal('every'), time: described(duration(), { atOnce: '{entry} makes something in each tick' }) }),
+        z.strictObject({ is: z.literal('wave'), pause: duration().default('0ms') }),
+        z.strictObject({ is: z.literal('on'), event: pattern() }),
+      ],
+      `When? { "is": one of ${WHENS.join(', ')} }.`,
+    ),
+    {
+      words: { every: 'every', wave: 'when none of the last is left', on: 'when' },
+      hints: { every: 'again and again after a time', wave: 'in waves', on: 'something happens' },
+    },
   ),
   /** How many at a time. */
   count: amount(),

@@ -1,7 +1,6 @@
-import { z } from 'zod';
 import type { ActionSpec } from '../../world/concept.js';
 import { amount, type AmountSource, finite, reference } from '../../ruleset/fields.js';
-import { HOW_SHARED, type Share } from './schema.js';
+import { howShared, type Share } from './schema.js';
 import { award, divide } from './award.js';
 import { described } from '../../ruleset/described.js';
 
@@ -13,7 +12,7 @@ export const awarding: ActionSpec = {
     track: reference('tracks'),
     amount: described(amount(['source', 'target']), { amount: 'awards {value}' }),
     /** How it is divided in the crew: equal, full, help. For the one alone where nothing is said. */
-    share: z.enum(HOW_SHARED, `One of ${HOW_SHARED.join(', ')} is expected.`).optional(),
+    share: howShared().optional(),
     within: finite().min(1).max(5000).optional(),
   },
   compile: (args, context, path) => {

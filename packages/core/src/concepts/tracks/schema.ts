@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { amount, amountOver, entryFields, finite, reference, visibility } from '../../ruleset/fields.js';
+import { amount, amountOver, entryFields, finite, reference, share, visibility, word, yesOrNo } from '../../ruleset/fields.js';
 import { described } from '../../ruleset/described.js';
 import { actionList, pattern } from '../../ruleset/registry.js';
 import { defineChapter } from '../../ruleset/chapter.js';
@@ -13,15 +13,19 @@ export const LOCALS = ['level'] as const;
 export const PARTIES = ['source', 'target', 'subject'] as const;
 export const MOST_LEVELS = 500;
 
+export const howShared = () => word(HOW_SHARED, { equal: 'in equal parts', full: 'to each in full', help: 'by the harm that each did' });
+
 /** Who shares in what one earns. */
-export const share = () =>
+export const sharing = () =>
   z.strictObject({
-    among: z.enum(AMONG, `One of ${AMONG.join(', ')} is expected.`).default('crew'),
-    how: z.enum(HOW_SHARED, `One of ${HOW_SHARED.join(', ')} is expected.`).default('equal'),
+    among: word(AMONG, { crew: 'the crew', everyone: 'everyone' }).default('crew'),
+    how: howShared().default('equal'),
     /** How far around who earns it; wherever they are where nothing is said. */
-    within: finite().min(1, 'A distance is at least 1.').max(5000, 'A distance is at most 5000.').optional(),
+    within: described(finite().min(1, 'A distance is at least 1.').max(5000, 'A distance is at most 5000.'), {
+      absent: 'any distance',
+    }).optional(),
   });
-export type Share = z.infer<ReturnType<typeof share>>;
+export type Share = z.infer<ReturnType<typeof sharing>>;
 
 const level = () => finite().int('A level is a whole number.').min(1, 'Levels begin at 1.').max(MOST_LEVELS);
 const need = () => finite().min(0.001, 'A level needs more than nothing.');
@@ -29,11 +33,13 @@ const need = () => finite().min(0.001, 'A level needs more than nothing.');
 export const schema = z.strictObject({
   ...entryFields(),
   /** The highest level; everybody begins at 1. */
-  levels: finite()
-    .int('Levels are a whole number.')
-    .min(2, 'A track has at least two levels.')
-    .max(MOST_LEVELS, `A track has at most ${MOST_LEVELS} levels.`)
-    .default(20),
+  levels: described(
+    finite()
+      .int('Levels are a whole number.')
+      .min(2, 'A track has at least two levels.')
+      .max(MOST_LEVELS, `A track has at most ${MOST_LEVELS} levels.`),
+    { unit: 'levels' },
+  ).default(20),
   /** What it takes to get from a level to the next: a formula over level, or a table with one amount for each level but the last. */
   needs: z
     .union(
@@ -42,12 +48,16 @@ export const schema = z.strictObject({
     )
     .default('100 * level'),
   /** Whether what is left over counts for the next level; otherwise every level begins at nothing. */
-  carry: z.boolean('true or false is expected.').default(true),
+  carry: yesOrNo('counts for the next', 'is lost').default(true),
   see: visibility().default('owner'),
   /** What is earned when something happens, by the part of the event that `who` says. */
   sources: z
     .array(
-      z.strictObject({ on: pattern(), amount: described(amount(PARTIES), { amount: '{entry} earns {value}' }), share: share().optional() }),
+      z.strictObject({
+        on: pattern(),
+        amount: described(amount(PARTIES), { amount: '{entry} earns {value}' }),
+        share: sharing().optional(),
+      }),
     )
     .max(40, 'At most 40 sources.')
     .default([]),
@@ -55,9 +65,9 @@ export const schema = z.strictObject({
   onLevel: z
     .array(
       z.strictObject({
-        from: level().optional(),
-        to: level().optional(),
-        every: level().optional(),
+        from: described(level(), { absent: '2' }).optional(),
+        to: described(level(), { absent: 'the top' }).optional(),
+        every: described(level(), { absent: 'level' }).optional(),
         then: actionList().default([]),
       }),
     )
@@ -72,14 +82,14 @@ export const schema = z.strictObject({
     .default([]),
   /** Stats that grow with the level: so much more on each. */
   growth: z
-    .array(z.strictObject({ attribute: reference('attributes'), amount: amountOver(LOCALS) }))
+    .array(z.strictObject({ attribute: reference('attributes', ['stat']), amount: amountOver(LOCALS) }))
     .max(40)
     .default([]),
   /** What a fall costs: a share of what was earned in the level, and whether that can cost levels. */
   loss: z
     .strictObject({
-      share: finite().min(0, 'A share is 0 to 1.').max(1, 'A share is 0 to 1.'),
-      levels: z.boolean('true or false is expected.').default(false),
+      share: share(),
+      levels: yesOrNo('and can cost levels', 'and costs no level').default(false),
     })
     .optional(),
 });

@@ -7,12 +7,13 @@ import { exchange, part, type PartJson } from './system.js';
 import { compileParts } from './compile.js';
 import { raised } from '../attributes/consequences.js';
 import { findings } from './findings.js';
+import { inForm } from '../../ruleset/marks.js';
 
 export { trade } from './state.js';
 export { type Part, part, type PartJson, type CompiledPart, type Shortage, shortage, exchange } from './system.js';
 export { compileParts } from './compile.js';
 
-const parts = (says: string) => z.array(part(['source', 'target'], says)).max(12, 'At most 12 different things.');
+const parts = (says: string) => inForm('parts', z.array(part(['source', 'target'], says)).max(12, 'At most 12 different things.'));
 
 /** Trade: paying and receiving as one step that is done whole or not at all. */
 export const tradeConcept = defineConcept(trade, {

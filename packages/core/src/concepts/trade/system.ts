@@ -16,7 +16,10 @@ export interface Part {
 /** A part as it is written: a pool or counter, and how much of it. */
 /** @param says what is said of its amount, with {value} where that stands */
 export const part = (parties: readonly ('source' | 'target')[], says: string) =>
-  z.strictObject({ attribute: reference('attributes'), amount: described(amount(parties), { amount: says, of: 'attribute' }) });
+  z.strictObject({
+    attribute: reference('attributes', ['pool', 'counter']),
+    amount: described(amount(parties), { amount: says, of: 'attribute' }),
+  });
 
 export type PartJson = z.infer<ReturnType<typeof part>>;
 

@@ -1,6 +1,7 @@
 import { z } from 'zod';
-import { amountOver, entryFields, finite, id, label, reference, steadyAmount, visibility } from '../../ruleset/fields.js';
+import { amountOver, entryFields, finite, id, label, reference, steadyAmount, visibility, word } from '../../ruleset/fields.js';
 import { CHANGEABLE, CHANGES } from '../abilities/index.js';
+import { described } from '../../ruleset/described.js';
 
 /** What the formulas of a node read of their own: the rank that they are asked for. */
 export const LOCALS = ['rank'] as const;
@@ -10,7 +11,8 @@ export const MOST_NODES = 200;
 export const MOST_RANKS = 20;
 
 const rank = () => finite().int('Ranks are whole numbers.').min(1, 'A rank is at least 1.').max(MOST_RANKS, `At most ${MOST_RANKS} ranks.`);
-const wanted = () => z.array(z.strictObject({ node: id(), rank: rank().optional() })).max(20, 'At most 20 nodes.');
+const wanted = () =>
+  z.array(z.strictObject({ node: id(), rank: described(rank(), { absent: '1' }).optional() })).max(20, 'At most 20 nodes.');
 
 /** What has to be so before a node's first rank can be learned. */
 const needs = () =>
@@ -30,15 +32,22 @@ export type Needs = z.infer<ReturnType<typeof needs>>;
 const gives = () =>
   z.strictObject({
     /** A lasting effect, applied once for each rank. */
-    effect: reference('effects').optional(),
+    effect: reference('effects', { lifetime: ['lasting'] }).optional(),
     ability: reference('abilities').optional(),
     /** Numbers of abilities that are other: a formula over rank is asked for the rank learned, a number counts for each rank. */
     numbers: z
       .array(
         z.strictObject({
           ability: reference('abilities'),
-          number: z.enum(CHANGEABLE, `One of ${CHANGEABLE.join(', ')} is expected.`),
-          change: z.enum(CHANGES, `One of ${CHANGES.join(', ')} is expected.`).default('percent'),
+          number: word(CHANGEABLE, {
+            cooldown: 'cooldown',
+            cast: 'cast time',
+            recovery: 'recovery',
+            channel: 'channel time',
+            range: 'range',
+            costs: 'costs',
+          }),
+          change: word(CHANGES, { add: 'more', percent: '% more' }).default('percent'),
           amount: amountOver(LOCALS),
         }),
       )
@@ -55,7 +64,7 @@ export const node = z.strictObject({
   /** Where it is drawn, in places of a grid. */
   x: finite().min(0, 'A place is 0 to 40.').max(40, 'A place is 0 to 40.').default(0),
   y: finite().min(0, 'A place is 0 to 40.').max(40, 'A place is 0 to 40.').default(0),
-  ranks: rank().default(1),
+  ranks: described(rank(), { absent: 'one rank' }).default(1),
   /** Points for each rank: a number, or a formula over rank. */
   cost: amountOver(LOCALS).default(1),
   needs: needs().optional(),
@@ -66,15 +75,19 @@ export type NodeEntry = z.infer<typeof node>;
 export const schema = z.strictObject({
   ...entryFields(),
   /** Points that everybody begins with. */
-  points: finite().int('Points are whole numbers.').min(0, 'Points are 0 or more.').max(1000).default(0),
+  points: described(finite().int('Points are whole numbers.').min(0, 'Points are 0 or more.').max(1000), { unit: 'points' }).default(0),
   see: visibility().default('owner'),
   nodes: z.array(node, 'The nodes are a list.').max(MOST_NODES, `At most ${MOST_NODES} nodes.`).default([]),
   /** Groups of nodes of which one alone can be learned. */
   exclusive: z.array(z.array(id()).min(2, 'A choice is between two nodes at least.').max(20)).max(40).default([]),
   respec: z
     .strictObject({
-      how: z.enum(RESPECS, `One of ${RESPECS.join(', ')} is expected.`),
-      price: z.strictObject({ attribute: reference('attributes'), amount: steadyAmount() }).optional(),
+      how: word(
+        RESPECS,
+        { free: 'come back at will', paid: 'come back for a price', never: 'never come back' },
+        { free: 'one by one, or all', paid: 'all at once', never: 'what is learned stays' },
+      ),
+      price: z.strictObject({ attribute: reference('attributes', ['pool', 'counter']), amount: steadyAmount() }).optional(),
     })
     .default({ how: 'free' }),
 });

@@ -7,7 +7,7 @@ import { defineChapter } from '../../ruleset/chapter.js';
 /** What a placed zone may say otherwise than its entry. */
 export const zoneFields = () => ({
   /** For whom it is one; for anyone where nothing is said. Bare names belong to the one inside. */
-  who: condition(),
+  who: described(condition(), { absent: 'nothing is asked' }),
   onEnter: actionList(),
   onLeave: actionList(),
   /** What happens to those inside, again and again from when they entered. */

@@ -36,6 +36,7 @@ import type { ExchangedFile } from './file-exchange';
 import { EvidencePage } from './evidence/evidence-page';
 import { SourceEditor } from './source-editor';
 import { KeptRefusals } from './spec/kept-refusals';
+import { Descriptions } from './spec/described';
 import { SpecContext } from './spec/spec-context';
 
 interface Group {
@@ -75,6 +76,7 @@ export class Rulebook {
   private readonly router = inject(Router);
   private readonly editor = inject(Editor);
   private readonly client = inject(CoreClient);
+  private readonly descriptions = inject(Descriptions);
   private readonly dialog = inject(MatDialog);
   private readonly deletion = inject(Deletion);
   private readonly findings = inject(Findings);
@@ -167,7 +169,9 @@ export class Rulebook {
 
   /** Loads the pieces of a chapter's page; what they share goes with them when another chapter is opened. */
   private async show(page: ChapterPage): Promise<void> {
-    const pieces = await page.pieces().catch(() => undefined);
+    // Sentences are written once it is known what can stand in them.
+    const loaded = Promise.all([page.pieces(), this.descriptions.known()]);
+    const pieces = await loaded.then(([first]) => first).catch(() => undefined);
     if (this.chapter() !== page.key) return;
     if (!pieces) return this.say('This page could not be loaded. Load the workbench anew once the server can be reached.');
     const before = this.pieces();

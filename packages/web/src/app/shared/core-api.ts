@@ -3,6 +3,7 @@ import {
   compileRuleset,
   describeActions,
   describeEvents,
+  describeSections,
   type Evidence,
   evidenceCsv,
   evidenceOf,
@@ -60,6 +61,7 @@ export const coreApi = {
   },
   rename: (document: unknown, chapter: string, from: string, to: string, note: boolean): Renaming =>
     renameEntry(rulesOf(document), chapter, from, to, note),
+  sections: () => describeSections(),
   actions: () => describeActions(),
   events: () => describeEvents(),
 };

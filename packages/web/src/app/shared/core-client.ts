@@ -1,5 +1,5 @@
 import { Injectable } from '@angular/core';
-import type { ActionDescription, EventDescription, WorkbenchQuestion } from '@eager-ember/core';
+import type { ActionDescription, EventDescription, FieldDescription, WorkbenchQuestion } from '@eager-ember/core';
 import { type Remote, wrap } from 'comlink';
 import type { CoreApi } from './core-api';
 
@@ -25,6 +25,7 @@ export class CoreClient {
   private worker: Remote<CoreApi> | undefined;
   private heard: Promise<readonly EventDescription[]> | undefined;
   private described: Promise<readonly ActionDescription[]> | undefined;
+  private held: Promise<Readonly<Record<string, FieldDescription>>> | undefined;
 
   get core(): Remote<CoreApi> {
     return (this.worker ??= wrap<CoreApi>(new Worker(new URL('./core.worker', import.meta.url), { type: 'module' })));
@@ -33,6 +34,11 @@ export class CoreClient {
   /** The questions of a concept's page, each a function of the document. */
   of<Q extends Readonly<Record<string, WorkbenchQuestion>>>(concept: string): Asked<Q> {
     return questionsOf<Q>((...asked) => this.core.ask(...asked), concept);
+  }
+
+  /** What every section can hold; the same for all rulesets. */
+  sections(): Promise<Readonly<Record<string, FieldDescription>>> {
+    return (this.held ??= this.core.sections());
   }
 
   /** Every action there is; the same for all rulesets. */

@@ -20,6 +20,9 @@ export class CoreWithoutWorker {
   of<Q>(concept: string) {
     return questionsOf<Q>(async (...asked) => structuredClone(await coreApi.ask(...asked)), concept);
   }
+  sections() {
+    return Promise.resolve(coreApi.sections());
+  }
   actions() {
     return Promise.resolve(coreApi.actions());
   }

@@ -1,25 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
-import { SEEN_BY } from '../attributes/attribute-sentences';
 import { entriesOf } from '../entries';
 import { Carriers } from '../spec/carriers';
 import { Choose, type Way } from '../spec/choose';
 import { type Clause, Clauses } from '../spec/clauses';
-import {
-  amount,
-  choice,
-  condition,
-  duration,
-  entry,
-  flag,
-  number,
-  numberFrom,
-  type PartFormat,
-  share,
-  text,
-  timeAmount,
-  who,
-} from '../spec/formats';
-import { length } from '../spec/lengths';
+import { choice } from '../spec/choices';
 import { Names } from '../spec/names';
 import { Note, NOTE } from '../spec/note';
 import { Part } from '../spec/part';
@@ -27,19 +11,7 @@ import { Sentence } from '../spec/sentence';
 import { SpecFields } from '../spec/spec-fields';
 import { ThenList } from '../spec/then-list';
 
-const AIMS: readonly Way[] = [
-  { value: 'self', label: 'at oneself', hint: 'nobody else is asked for' },
-  { value: 'actor', label: 'at one', hint: 'somebody in range' },
-  { value: 'point', label: 'at a point', hint: 'on the ground' },
-  { value: 'direction', label: 'in a direction', hint: 'for what flies' },
-  { value: 'cone', label: 'into a cone', hint: 'all that stand in it' },
-  { value: 'nearest', label: 'at the nearest', hint: 'so many of them' },
-];
-const DELIVERIES: readonly Way[] = [
-  { value: 'once', label: 'at once', hint: 'nothing is on its way' },
-  { value: 'projectile', label: 'by projectiles', hint: 'that fly and meet somebody' },
-  { value: 'area', label: 'by an area', hint: 'that lands where it was aimed' },
-];
+const AT_ONCE: Way = { value: 'once', label: 'at once', hint: 'nothing is on its way' };
 /** What a target asks for, to begin with. */
 const AIM_BEGINS: Readonly<Record<string, Readonly<Record<string, unknown>>>> = {
   actor: { range: 200 },
@@ -51,16 +23,6 @@ const AIM_BEGINS: Readonly<Record<string, Readonly<Record<string, unknown>>>> = 
 type Requirement = Readonly<Record<string, unknown>>;
 
 /** An ability in sentences. */
-/** What a loss has to come to; `none` where no loss breaks it. */
-const LOSS: PartFormat = {
-  ...number,
-  show: (value) => ({ text: `by a loss of ${String(value)} or more`, look: 'word' }),
-  read: (typed, document) => (/^(none|by no loss)$/.test(typed.trim()) ? { value: undefined } : number.read(typed, document)),
-  choices: (typed) =>
-    'by no loss'.includes(typed.trim()) || /^\d*$/.test(typed.trim()) ? [{ text: 'none', label: 'by no loss', hint: '' }] : [],
-  hint: 'A number, or “none” where no loss breaks it.',
-};
-
 @Component({
   selector: 'ee-ability-sentences',
   imports: [Part, Sentence, Clauses, Choose, Names, ThenList, Carriers, Note],
@@ -68,40 +30,8 @@ const LOSS: PartFormat = {
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class AbilitySentences extends SpecFields {
-  protected readonly amount = amount;
-  protected readonly amountOnly = number;
-  protected readonly condition = condition;
-  protected readonly duration = duration;
-  protected readonly length = length;
-  protected readonly timeAmount = timeAmount;
-  protected readonly words = text;
-  protected readonly share = share;
-  protected readonly aims = AIMS;
-  protected readonly deliveries = DELIVERIES;
-  protected readonly seen = choice({ owner: SEEN_BY['owner'], team: SEEN_BY['team'], everyone: SEEN_BY['everyone'] });
-  protected readonly who = who;
-  protected readonly sight = flag({ true: 'in sight only', false: 'also behind walls' });
-  protected readonly charges = choice({ onStart: 'as it begins', onFinish: 'when the cast is over' });
+  protected readonly deliveries = computed(() => [AT_ONCE, ...this.options('deliver')]);
   protected readonly cools = choice({ onStart: 'its beginning', onFinish: 'the end of its cast' });
-  protected readonly moving = flag({ true: 'free to move', false: 'standing still' });
-  protected readonly loss = LOSS;
-  protected readonly byMoving = flag({ true: 'by moving', false: 'not by moving' });
-  protected readonly byPlayer = flag({ true: 'by the player', false: 'not by the player' });
-  protected readonly homing = flag({ true: 'turns towards them', false: 'flies straight' });
-  protected readonly throughout = flag({ true: 'all the while', false: 'as it begins' });
-  protected readonly angle = numberFrom(0, 360, 'degrees');
-  protected readonly count = numberFrom(1, 100, '', true);
-  protected readonly pierce = numberFrom(0, 100, '', true);
-  protected readonly boxWidth = numberFrom(10, 100, 'characters', true);
-  protected readonly boxLines = numberFrom(1, 20, 'lines', true);
-  protected readonly tooltipText: PartFormat = {
-    ...text,
-    hint: 'Words with formulas in braces, such as {torchPower * 5} or {ability.cast}; also cooldown, recovery, channel, range, stored.',
-  };
-  protected readonly state = entry('states');
-  protected readonly status = entry('statuses');
-  protected readonly stat = entry('attributes', (e) => e['kind'] === 'stat');
-  protected readonly paid = entry('attributes', (e) => e['kind'] !== 'stat');
   protected readonly aim = computed(() => String((this.context.value('target') as { at?: string } | undefined)?.at ?? 'self'));
   protected readonly delivery = computed(() => String((this.context.value('deliver') as { by?: string } | undefined)?.by ?? 'once'));
   protected readonly atEnd = computed(() => this.context.value('charge') === 'onFinish');

@@ -1,7 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { Choose, type Way } from '../spec/choose';
 import { type Clause, Clauses } from '../spec/clauses';
-import { amount, choice, condition, duration, flag, numberFrom, text } from '../spec/formats';
 import { Note, NOTE } from '../spec/note';
 import { Part } from '../spec/part';
 import { PatternSentence } from '../spec/pattern';
@@ -21,17 +20,17 @@ const WAITS: readonly Way[] = [
   imports: [Choose, Clauses, Note, Part, PatternSentence, Sentence, ThenList],
   template: `
     <ee-sentence>
-      It is unlocked <ee-choose [ways]="waits" [value]="kind()" label="what it waits for" (chosen)="turn($event)" />@if (kind() === 'event') {{{ ' ' }}<ee-part at="count" [format]="count" label="count" empty="1" /> {{ (context.value('count') ?? 1) === 1 ? 'time' : 'times' }}: <ee-pattern at="on" />} @else if (kind() === 'condition') {: <ee-part at="if" [format]="condition" label="condition" />@if (has('holds')) {, for <ee-part at="holds" [format]="duration" label="for how long" empty="an instant" />}}.
+      It is unlocked <ee-choose [ways]="waits" [value]="kind()" label="what it waits for" (chosen)="turn($event)" />@if (kind() === 'event') {{{ ' ' }}<ee-part at="count" label="count" /> {{ (context.value('count') ?? 1) === 1 ? 'time' : 'times' }}: <ee-pattern at="on" />} @else if (kind() === 'condition') {: <ee-part at="if" label="condition" />@if (has('holds')) {, for <ee-part at="holds" label="for how long" />}}.
     </ee-sentence>
     @if (has('text')) {
-      <ee-sentence clause="what one reads" at="text">One reads: “<ee-part at="text" [format]="text" label="what one reads" />”</ee-sentence>
+      <ee-sentence clause="what one reads" at="text">One reads: “<ee-part at="text" label="what one reads" />”</ee-sentence>
     }
-    <ee-sentence>It is worth <ee-part at="points" [format]="points" label="points" empty="10" /> points. <ee-part at="see" [format]="see" label="who is told" empty="Its player" /> is told. <ee-part at="secret" [format]="secret" label="secret" empty="Everybody can read of it" />.</ee-sentence>
+    <ee-sentence>It is worth <ee-part at="points" label="points" /> points. <ee-part at="see" label="who is told" capital /> is told. <ee-part at="secret" label="secret" />.</ee-sentence>
     @if (has('hud')) {
-      <ee-sentence clause="progress" at="hud">Its progress <ee-part at="hud" [format]="hud" label="progress" />.</ee-sentence>
+      <ee-sentence clause="progress" at="hud">Its progress <ee-part at="hud" label="progress" />.</ee-sentence>
     }
     @if (has('backwards')) {
-      <ee-sentence clause="backwards" at="backwards">What was counted before counts: <ee-part at="backwards" [format]="amount" label="backwards" />.</ee-sentence>
+      <ee-sentence clause="backwards" at="backwards">What was counted before counts: <ee-part at="backwards" label="backwards" />.</ee-sentence>
     }
     <ee-sentence>Then:</ee-sentence>
     <ee-then at="then" />
@@ -44,16 +43,7 @@ const WAITS: readonly Way[] = [
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class AchievementSentences extends SpecFields {
-  protected readonly text = text;
-  protected readonly amount = amount;
-  protected readonly condition = condition;
-  protected readonly duration = duration;
   protected readonly waits = WAITS;
-  protected readonly count = numberFrom(1, 1_000_000, '', true);
-  protected readonly points = numberFrom(0, 1000, 'points', true);
-  protected readonly see = choice({ owner: 'Its player', team: 'The crew', everyone: 'Everyone', server: 'Nobody' });
-  protected readonly secret = flag({ true: 'Nobody reads of it before they have it', false: 'Everybody can read of it' });
-  protected readonly hud = flag({ true: 'is told on the display all the while', false: 'is told in the list alone' });
   protected readonly kind = computed(() => (this.has('if') ? 'condition' : this.has('on') ? 'event' : 'action'));
   protected readonly clauses: readonly Clause[] = [
     { at: 'text', name: 'what one reads', begins: 'What it takes.' },

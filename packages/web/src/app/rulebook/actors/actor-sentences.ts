@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { entriesOf } from '../entries';
 import { Choose, type Way } from '../spec/choose';
 import { type Clause, Clauses } from '../spec/clauses';
-import { amount, choice, duration, entry, flag, numberFrom, type PartFormat, start, who } from '../spec/formats';
+import { entry } from '../spec/choices';
 import { Names } from '../spec/names';
 import { Note, NOTE } from '../spec/note';
 import { OwnReactions } from '../spec/own-reactions';
@@ -12,14 +12,7 @@ import { SpecFields } from '../spec/spec-fields';
 import { ThenList } from '../spec/then-list';
 import { PlacedAt } from '../world/placed';
 
-const BEHAVIOURS: readonly Way[] = [
-  { value: 'none', label: 'does nothing by itself', hint: 'or is driven by a seat' },
-  { value: 'stand', label: 'stands', hint: 'and uses what it has on whom that reaches' },
-  { value: 'wander', label: 'wanders', hint: 'about its home' },
-  { value: 'follow', label: 'goes along points', hint: 'round, or there and back' },
-  { value: 'chase', label: 'chases', hint: 'and uses what it has' },
-  { value: 'flee', label: 'flees', hint: 'from who comes near' },
-];
+const NOTHING: Way = { value: 'none', label: 'does nothing by itself', hint: 'or is driven by a seat' };
 /** What a behaviour says to begin with. */
 const BEGINS: Readonly<Record<string, Readonly<Record<string, unknown>>>> = {
   chase: { within: 240, sight: true },
@@ -30,12 +23,6 @@ const BEGINS: Readonly<Record<string, Readonly<Record<string, unknown>>>> = {
       { x: 400, y: 200 },
     ],
   },
-};
-
-/** A radius: a number, or the stat that says it. */
-const radius: PartFormat = {
-  ...amount,
-  hint: 'A number from 1 to 200, or the stat that says it.',
 };
 
 /** A kind of actor in sentences. */
@@ -61,26 +48,13 @@ const radius: PartFormat = {
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class ActorSentences extends SpecFields {
-  protected readonly start = start;
-  protected readonly radius = radius;
-  protected readonly duration = duration;
-  protected readonly behaviours = BEHAVIOURS;
-  protected readonly kinds = choice({ player: 'player', foe: 'foe', character: 'character', prop: 'prop' });
-  protected readonly who = who;
-  protected readonly sight = flag({ true: 'in sight only', false: 'also behind walls' });
-  protected readonly turn = choice({ round: 'and round again', back: 'and back again' });
-  protected readonly returns = choice({ start: 'where it belongs', place: 'where it fell' });
-  protected readonly distance = numberFrom(1, 5000);
-  protected readonly coordinate = numberFrom(-10000, 10000);
   protected readonly stat = computed(() => entry('attributes', (e) => e['kind'] === 'stat' && this.carries(String(e['id']))));
   protected readonly pool = computed(() => entry('attributes', (e) => e['kind'] === 'pool' && this.carries(String(e['id']))));
   protected readonly behaviour = computed(() => String((this.context.value('behaviour') as { do?: string } | undefined)?.do ?? 'none'));
-  protected readonly ways = computed(() => (this.context.value('kind') === 'player' ? BEHAVIOURS.slice(0, 1) : BEHAVIOURS));
+  protected readonly ways = computed(() => (this.context.value('kind') === 'player' ? [NOTHING] : [NOTHING, ...this.options('behaviour')]));
   protected readonly points = computed(() => (this.context.value('behaviour/points') as readonly unknown[] | undefined) ?? []);
   protected readonly attributes = computed(() => (this.context.value('attributes') as readonly { attribute: string }[] | undefined) ?? []);
   protected readonly missing = computed(() => entriesOf(this.context.document(), 'attributes').filter(({ id }) => !this.carries(id)));
-  protected readonly starting = entry('attributes');
-  protected readonly container = entry('containers');
   protected readonly clauses: readonly Clause[] = [
     { at: 'onSpawn', name: 'when it appears', begins: [] },
     { at: 'onDefeat', name: 'when it falls', begins: [], fits: (e) => e['life'] !== undefined },

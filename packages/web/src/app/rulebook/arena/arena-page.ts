@@ -9,7 +9,6 @@ import { isTyping } from '../../shared/keys';
 import { ChapterTabs } from '../chapter-tabs';
 import { entriesOf } from '../entries';
 import { EntryFindings } from '../entry-findings';
-import { entry, numberFrom, text } from '../spec/formats';
 import { Part } from '../spec/part';
 import { Sentence } from '../spec/sentence';
 import { SpecContext } from '../spec/spec-context';
@@ -59,11 +58,6 @@ export class ArenaPage {
   protected readonly snap = signal(5);
   protected readonly placing = signal<Placing | undefined>(undefined);
   protected readonly refusal = signal('');
-  protected readonly coordinate = numberFrom(0, 10000);
-  protected readonly side = numberFrom(100, 10000);
-  protected readonly size = numberFrom(1, 10000);
-  protected readonly team = entry('teams');
-  protected readonly words = text;
   /** The lists of points that a spawner has. */
   protected readonly routes = ROUTES;
   protected readonly item = this.context.item;
@@ -74,7 +68,6 @@ export class ArenaPage {
     const thing = this.chosen();
     return thing && kindOf(thing);
   });
-  protected readonly format = computed(() => entry(CHAPTER_OF[this.kind() ?? 'pickup']));
   protected readonly page = computed(() => {
     const [thing, kind] = [this.chosen(), this.kind()];
     return thing && kind ? ['/r', this.ruleset() ?? '', 'rulebook', CHAPTER_OF[kind], String(thing[kind])] : [];

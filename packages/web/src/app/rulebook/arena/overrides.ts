@@ -1,6 +1,5 @@
 import type { RulesetJson } from '../../shared/api';
 import { entriesOf } from '../entries';
-import { amount, choice, condition, duration, numberFrom, type PartFormat, text } from '../spec/formats';
 import { entryOf, kindOf, type PlacedJson } from './things';
 
 /** Something that a placed thing can say otherwise than its entry, as a sentence with one part. */
@@ -10,52 +9,43 @@ export interface Override {
   readonly at: string;
   readonly before: string;
   readonly after: string;
-  readonly format: PartFormat;
   /** What it begins as: what the entry says. */
   readonly begins: unknown;
   /** What it adds to what is said of an interaction, where it is about one. */
   readonly ask?: { readonly interaction: string; readonly field: string; readonly value: unknown };
 }
 
-const goes = choice({ forAll: 'for everybody', perPlayer: 'for its taker alone' });
-const visitors = choice({ many: 'all who come', one: 'one visitor at a time' });
-
 /** What can be said otherwise of a placed thing, in the order of its kind. */
 export function overridesOf(document: RulesetJson | undefined, thing: PlacedJson): readonly Override[] {
   const entry = entryOf(document, thing) ?? {};
   const own = entry as Readonly<Record<string, unknown>>;
-  const plain = (name: string, before: string, format: PartFormat, otherwise: unknown, after = '', field = name): Override => ({
+  const plain = (name: string, before: string, otherwise: unknown, after = '', field = name): Override => ({
     name,
     at: `with/${field}`,
     before,
     after,
-    format,
     begins: own[field] ?? otherwise,
   });
   switch (kindOf(thing)) {
     case 'pickup':
       return [
-        plain('touch', 'This one is taken within', numberFrom(1, 200), 10, '', 'radius'),
-        plain('who', 'This one is for whom', condition, 'true', ' holds'),
-        plain('gone', 'Once it is taken, this one is gone', goes, 'perPlayer'),
-        plain('time unclaimed', 'This one is gone unclaimed after', duration, '10s', '', 'lasts'),
-        plain('time to come back', 'This one comes back after', duration, '20s', '', 'returns'),
+        plain('touch', 'This one is taken within', 10, '', 'radius'),
+        plain('who', 'This one is for whom', 'true', ' holds'),
+        plain('gone', 'Once it is taken, this one is gone', 'perPlayer'),
+        plain('time unclaimed', 'This one is gone unclaimed after', '10s', '', 'lasts'),
+        plain('time to come back', 'This one comes back after', '20s', '', 'returns'),
       ];
     case 'zone':
-      return [plain('who', 'This one is for whom', condition, 'true', ' holds')];
+      return [plain('who', 'This one is for whom', 'true', ' holds')];
     case 'spawner':
       return [
-        plain('count', 'This one makes', amount, 1, ' at a time'),
-        plain('most', 'Of this one’s, at most', numberFrom(1, 500, '', true), 3, ' are there at once'),
-        plain('near', 'This one makes something only while a player is within', numberFrom(1, 5000), 300),
-        plain('spread', 'What this one makes appears up to', numberFrom(0, 1000), 30, ' from its point'),
+        plain('count', 'This one makes', 1, ' at a time'),
+        plain('most', 'Of this one’s, at most', 3, ' are there at once'),
+        plain('near', 'This one makes something only while a player is within', 300),
+        plain('spread', 'What this one makes appears up to', 30, ' from its point'),
       ];
     case 'actor':
-      return [
-        plain('name', 'This one is called', text, own['label'], '', 'label'),
-        ...asksOf(document, thing, own),
-        ...holdsOf(document, own),
-      ];
+      return [plain('name', 'This one is called', own['label'], '', 'label'), ...asksOf(document, thing, own), ...holdsOf(document, own)];
   }
 }
 
@@ -77,7 +67,6 @@ function asksOf(document: RulesetJson | undefined, thing: PlacedJson, entry: Rea
               at: `${at}/price/amount`,
               before: `For ${label} this one asks`,
               after: ` ${attribute?.label.toLowerCase() ?? price.attribute}`,
-              format: amount,
               begins: price.amount,
               ask: { interaction: id, field: 'price', value: price },
             },
@@ -88,7 +77,6 @@ function asksOf(document: RulesetJson | undefined, thing: PlacedJson, entry: Rea
         at: `${at}/prompt`,
         before: `It offers ${label} as`,
         after: '',
-        format: text,
         begins: one['prompt'],
         ask: { interaction: id, field: 'prompt', value: one['prompt'] },
       },
@@ -97,7 +85,6 @@ function asksOf(document: RulesetJson | undefined, thing: PlacedJson, entry: Rea
         at: `${at}/reach`,
         before: `Its ${label} reaches`,
         after: '',
-        format: numberFrom(1, 1000),
         begins: one['reach'] ?? 60,
         ask: { interaction: id, field: 'reach', value: one['reach'] ?? 60 },
       },
@@ -106,7 +93,6 @@ function asksOf(document: RulesetJson | undefined, thing: PlacedJson, entry: Rea
         at: `${at}/busy`,
         before: `Its ${label} takes`,
         after: '',
-        format: duration,
         begins: one['busy'] ?? '5s',
         ask: { interaction: id, field: 'busy', value: one['busy'] ?? '5s' },
       },
@@ -117,19 +103,18 @@ function asksOf(document: RulesetJson | undefined, thing: PlacedJson, entry: Rea
 function holdsOf(document: RulesetJson | undefined, entry: Readonly<Record<string, unknown>>): readonly Override[] {
   const container = entriesOf(document, 'containers').find(({ id }) => id === entry['container']);
   if (!container) return [];
-  const one = (name: string, field: string, before: string, format: PartFormat, otherwise: unknown, after = ''): Override => ({
+  const one = (name: string, field: string, before: string, otherwise: unknown, after = ''): Override => ({
     name,
     at: `with/holds/${field}`,
     before,
     after,
-    format,
     begins: container[field] ?? otherwise,
   });
   return [
-    one('opening', 'opening', 'This one opens in', duration, '1s'),
-    one('closing', 'closing', 'This one closes in', duration, '1s'),
-    one('visitors', 'visitors', 'This one is open for', visitors, 'one'),
-    one('reach', 'reach', 'This one is opened from within', numberFrom(1, 1000), 40),
-    one('filled anew', 'refills', 'This one is filled anew', duration, '60s', ' after it was first open'),
+    one('opening', 'opening', 'This one opens in', '1s'),
+    one('closing', 'closing', 'This one closes in', '1s'),
+    one('visitors', 'visitors', 'Of this one,', 'one'),
+    one('reach', 'reach', 'This one is opened from within', 40),
+    one('filled anew', 'refills', 'This one is filled anew', '60s', ' after it was first open'),
   ];
 }

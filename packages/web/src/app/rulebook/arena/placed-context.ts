@@ -3,6 +3,7 @@ import type { Problem } from '@eager-ember/core';
 import type { Operation } from 'fast-json-patch';
 import type { RulesetJson } from '../../shared/api';
 import { Editor } from '../../store/editor';
+import { fieldAt } from '../spec/described';
 import { asRevision, type EditAt, type Revision, SpecContext } from '../spec/spec-context';
 import { arenaOf, type Item, nameOf } from './things';
 
@@ -24,8 +25,13 @@ export class PlacedContext extends SpecContext {
     return item.list === 'placed' ? nameOf(this.document(), thing as never) : item.list === 'walls' ? 'Wall' : 'Start point';
   });
 
-  override value(at: string): unknown {
-    return at.split('/').reduce<unknown>((value, key) => (value as Json | undefined)?.[key], this.thing());
+  protected override shape() {
+    const item = this.item();
+    return item && fieldAt(this.descriptions.of('arena'), this.arena(), `${item.list}/0`);
+  }
+
+  protected override whole(): unknown {
+    return this.thing();
   }
 
   override changeAt(at: string, make: EditAt): Promise<readonly Problem[]> {

@@ -1,9 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { freshId } from '../entries';
 import { Carriers } from '../spec/carriers';
-import { Choose, type Way } from '../spec/choose';
+import { Choose } from '../spec/choose';
 import { type Clause, Clauses } from '../spec/clauses';
-import { amount, amountWith, choice, condition, duration, flag, numberFrom, start, text } from '../spec/formats';
 import { Note, NOTE } from '../spec/note';
 import { Part } from '../spec/part';
 import { Sentence } from '../spec/sentence';
@@ -11,13 +10,6 @@ import { SpecFields } from '../spec/spec-fields';
 import { Colour } from './colour';
 import { Threshold } from './threshold';
 
-export const SEEN_BY = { owner: 'its owner', team: 'the crew', everyone: 'everyone', server: 'the server alone' };
-const ICONS = ['air', 'bolt', 'coin', 'drop', 'flame', 'gauge', 'heart', 'shield', 'spark', 'star', 'tool', 'weight'];
-const KINDS: readonly Way[] = [
-  { value: 'pool', label: 'pool', hint: 'drains and refills between bounds' },
-  { value: 'stat', label: 'stat', hint: 'a base and what modifies it' },
-  { value: 'counter', label: 'counter', hint: 'counts whole things' },
-];
 /** What an attribute of another kind can't say. */
 const ONLY: Readonly<Record<string, readonly string[]>> = {
   pool: [],
@@ -31,34 +23,34 @@ const ONLY: Readonly<Record<string, readonly string[]>> = {
   imports: [Part, Sentence, Clauses, Carriers, Note, Choose, Colour, Threshold],
   template: `
     <ee-sentence>
-      A <ee-choose [ways]="kinds" [value]="kind()" label="kind" (chosen)="become($event)" /> @if (kind() === 'stat') { that is <ee-part at="start" [format]="start" label="base" empty="0" [unit]="unit()" /> } from
-      <ee-part at="min" [format]="amount" label="minimum" empty="0" [unit]="unit()" /> to <ee-part at="max" [format]="amount" label="maximum" empty="no end" [unit]="unit()" />@if (has('unit')) {, in
-      <ee-part at="unit" [format]="text" label="unit" empty="no unit" />}@if (kind() !== 'stat') {, starting
-      <ee-part at="start" [format]="start" label="start" [empty]="kind() === 'pool' && has('max') ? 'full' : 'at 0'" [unit]="unit()" />}@if (has('whole')) {, counted in
-      <ee-part at="whole" [format]="wholeness" label="whole numbers" empty="fractions" />}.
+      A <ee-choose [ways]="options('kind')" [value]="kind()" label="kind" (chosen)="become($event)" /> @if (kind() === 'stat') { that is <ee-part at="start" label="base" empty="0" [unit]="unit()" /> } from
+      <ee-part at="min" label="minimum" [unit]="unit()" /> to <ee-part at="max" label="maximum" [unit]="unit()" />@if (has('unit')) {, in
+      <ee-part at="unit" label="unit" />}@if (kind() !== 'stat') {, starting
+      <ee-part at="start" label="start" [empty]="kind() === 'pool' && has('max') ? 'full' : 'at 0'" [unit]="unit()" />}@if (has('whole')) {, counted in
+      <ee-part at="whole" label="whole numbers" />}.
     </ee-sentence>
     @if (has('follow')) {
-      <ee-sentence clause="following its maximum" at="follow">When its maximum moves, it <ee-part at="follow" [format]="follows" label="following" />.</ee-sentence>
+      <ee-sentence clause="following its maximum" at="follow">When its maximum moves, it <ee-part at="follow" label="following" />.</ee-sentence>
     }
     @if (has('refill')) {
       <ee-sentence clause="refill" at="refill">
-        It refills <ee-part at="refill/rate" [format]="amount" label="refill a second" [unit]="unit() || 'units a second'" /> a second, every
-        <ee-part at="refill/every" [format]="duration" label="interval" empty="tick" />@if (has('refill/while')) {, only while
-        <ee-part at="refill/while" [format]="condition" label="refill condition" empty="always" />}@if (has('refill/pause')) {, and rests
-        <ee-part at="refill/pause" [format]="duration" label="pause after a loss" empty="no time" /> after a loss}.
+        It refills <ee-part at="refill/rate" label="refill a second" [unit]="unit() || 'units a second'" /> a second, every
+        <ee-part at="refill/every" label="interval" />@if (has('refill/while')) {, only while
+        <ee-part at="refill/while" label="refill condition" />}@if (has('refill/pause')) {, and rests
+        <ee-part at="refill/pause" label="pause after a loss" /> after a loss}.
       </ee-sentence>
     }
     @if (has('taken')) {
-      <ee-sentence clause="resistance" at="taken">Of what hurts it, <ee-part at="taken" [format]="taken" label="what gets through" /> gets through.</ee-sentence>
+      <ee-sentence clause="resistance" at="taken">Of what hurts it, <ee-part at="taken" label="what gets through" /> gets through.</ee-sentence>
     }
     @for (index of thresholds(); track index) {
       <ee-threshold [index]="index" />
     }
     <ee-sentence>
-      Seen by <ee-part at="see" [format]="seen" label="seen by" empty="its owner" />@if (!whole()) {, to <ee-part at="decimals" [format]="decimals" label="decimals" empty="one decimal" />}@if (has('saved')) {;
-      it <ee-part at="saved" [format]="kept" label="kept between sessions" empty="is forgotten" /> between sessions}@if (has('group')) {; listed under
-      <ee-part at="group" [format]="text" label="group" empty="nothing" />}@if (has('colour')) {, drawn in <ee-colour />}@if (has('icon')) {, with the sign
-      <ee-part at="icon" [format]="icons" label="sign" empty="none" />}.
+      Seen by <ee-part at="see" label="seen by" />@if (!whole()) {, to <ee-part at="decimals" label="decimals" />}@if (has('saved')) {;
+      it <ee-part at="saved" label="kept between sessions" /> between sessions}@if (has('group')) {; listed under
+      <ee-part at="group" label="group" />}@if (has('colour')) {, drawn in <ee-colour />}@if (has('icon')) {, with the sign
+      <ee-part at="icon" label="sign" />}.
     </ee-sentence>
     <ee-note />
     <ee-clauses [all]="clauses">
@@ -72,25 +64,6 @@ const ONLY: Readonly<Record<string, readonly string[]>> = {
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class AttributeSentences extends SpecFields {
-  protected readonly amount = amount;
-  protected readonly start = start;
-  protected readonly duration = duration;
-  protected readonly condition = condition;
-  protected readonly text = text;
-  protected readonly taken = amountWith(['asked']);
-  protected readonly kinds = KINDS;
-  protected readonly seen = choice(SEEN_BY);
-  protected readonly icons = choice(Object.fromEntries(ICONS.map((icon) => [icon, icon])));
-  protected readonly follows = choice({ keep: 'keeps its value', share: 'keeps its share of it', along: 'moves along by as much' });
-  protected readonly decimals = {
-    ...numberFrom(0, 4, 'decimals', true),
-    show: (value: unknown) => ({
-      text: ['no decimals', 'one decimal', 'two decimals', 'three decimals', 'four decimals'][Number(value)] ?? String(value),
-      look: 'word' as const,
-    }),
-  };
-  protected readonly wholeness = flag({ true: 'whole numbers', false: 'fractions' });
-  protected readonly kept = flag({ true: 'is kept', false: 'is forgotten' });
   protected readonly kind = computed(() => String(this.context.value('kind')));
   protected readonly unit = computed(() => String(this.context.value('unit') ?? ''));
   protected readonly whole = computed(() => this.context.value('whole') === true || this.kind() === 'counter');

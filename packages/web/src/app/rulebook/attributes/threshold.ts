@@ -1,6 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { Choose, type Way } from '../spec/choose';
-import { amount } from '../spec/formats';
 import { Part } from '../spec/part';
 import { Sentence } from '../spec/sentence';
 import { SpecFields } from '../spec/spec-fields';
@@ -30,9 +29,7 @@ const WAYS: readonly Way[] = [
   imports: [Choose, Part, Sentence, ThenList],
   template: `
     <ee-sentence [clause]="'threshold ' + threshold().id" (removed)="remove()">
-      When it is <ee-choose [ways]="ways()" [value]="way()" label="range" (chosen)="choose($event)" />@if (way() === 'from' || way() === 'between') {&ngsp;<ee-part
-        [at]="at() + '/from'" [format]="amount" label="from" />}@if (way() === 'between') { and }@if (way() === 'to' || way() === 'between') {&ngsp;<ee-part
-        [at]="at() + '/to'" [format]="amount" label="to" />}:
+      When it is <ee-choose [ways]="ways()" [value]="way()" label="range" (chosen)="choose($event)" />@if (way() === 'from' || way() === 'between') {&ngsp;<ee-part [at]="at() + '/from'" label="from" />}@if (way() === 'between') { and }@if (way() === 'to' || way() === 'between') {&ngsp;<ee-part [at]="at() + '/to'" label="to" />}:
     </ee-sentence>
     <ee-then [at]="at() + '/enter'">
       @if (!leaves()) {
@@ -41,7 +38,7 @@ const WAYS: readonly Way[] = [
     </ee-then>
     @if (leaves()) {
       <ee-sentence clause="what follows leaving" (removed)="noLeave()">
-        When it is more than <ee-part [at]="at() + '/margin'" [format]="amount" label="margin" empty="0" /> beyond that again:
+        When it is more than <ee-part [at]="at() + '/margin'" label="margin" /> beyond that again:
       </ee-sentence>
       <ee-then [at]="at() + '/leave'" />
     }
@@ -62,7 +59,6 @@ const WAYS: readonly Way[] = [
 })
 export class Threshold extends SpecFields {
   readonly index = input.required<number>();
-  protected readonly amount = amount;
   protected readonly at = computed(() => `thresholds/${this.index()}`);
   protected readonly threshold = computed(() => (this.context.value(this.at()) ?? { id: '' }) as ThresholdJson);
   protected readonly leaves = computed(() => this.threshold().leave !== undefined || this.threshold().margin !== undefined);

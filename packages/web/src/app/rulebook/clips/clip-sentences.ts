@@ -1,6 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { type Clause, Clauses } from '../spec/clauses';
-import { duration, text } from '../spec/formats';
 import { Note, NOTE } from '../spec/note';
 import { Part } from '../spec/part';
 import { Sentence } from '../spec/sentence';
@@ -16,9 +15,9 @@ interface Mark {
   selector: 'ee-clip-sentences',
   imports: [Part, Sentence, Clauses, Note],
   template: `
-    <ee-sentence>An animation <ee-part at="length" [format]="time" label="length" /> long. Only its length and its marks matter here.</ee-sentence>
+    <ee-sentence>An animation <ee-part at="length" label="length" /> long. Only its length and its marks matter here.</ee-sentence>
     @for (mark of marks(); track $index) {
-      <ee-sentence clause="mark" (removed)="removeFrom('marks', $index)"><ee-part [at]="'marks/' + $index + '/mark'" [format]="word" label="mark" /> is at <ee-part [at]="'marks/' + $index + '/at'" [format]="time" label="time of the mark" />.</ee-sentence>
+      <ee-sentence clause="mark" (removed)="removeFrom('marks', $index)"><ee-part [at]="'marks/' + $index + '/mark'" label="mark" /> is at <ee-part [at]="'marks/' + $index + '/at'" label="time of the mark" />.</ee-sentence>
     }
     <ee-note />
     <ee-clauses [all]="clauses">
@@ -55,8 +54,6 @@ interface Mark {
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class ClipSentences extends SpecFields {
-  protected readonly time = duration;
-  protected readonly word = text;
   protected readonly marks = computed(() => (this.context.value('marks') as readonly Mark[] | undefined) ?? []);
   protected readonly placed = computed(() => {
     const whole = seconds(String(this.context.value('length') ?? '1s'));

@@ -6,7 +6,6 @@ import { entriesOf } from '../entries';
 import { FileExchange } from '../file-exchange';
 import { PRICE_FILES } from './price-files';
 import { Choose, type Way } from '../spec/choose';
-import { condition, duration, entry, text } from '../spec/formats';
 import { Part } from '../spec/part';
 import { Sentence } from '../spec/sentence';
 import { asRevision, type EditAt, type Revision, SpecContext } from '../spec/spec-context';
@@ -19,8 +18,12 @@ type Json = Readonly<Record<string, unknown>>;
 class EconomyContext extends SpecContext {
   private readonly edits = inject(Editor);
 
-  override value(at: string): unknown {
-    return at.split('/').reduce<unknown>((value, key) => (value as Json | undefined)?.[key], this.document()?.['economy']);
+  protected override shape() {
+    return this.descriptions.of('economy');
+  }
+
+  protected override whole(): unknown {
+    return this.document()?.['economy'];
   }
 
   override changeAt(at: string, make: EditAt): Promise<readonly Problem[]> {
@@ -61,11 +64,11 @@ const ENDS: readonly Way[] = [
       <summary>The economy</summary>
       @if (begun()) {
         <ee-sentence>
-          Money is <ee-part at="currency" [format]="counter" label="money" />. A day ends <ee-choose [ways]="ends" [value]="end()" label="when a day ends" (chosen)="endBy($event)" />@if (end() !== 'key') {{{ ' ' }}<ee-part at="day/length" [format]="duration" label="length of a day" />}; then upkeep is paid, a statement is drawn up, and prices move.
+          Money is <ee-part at="currency" label="money" />. A day ends <ee-choose [ways]="ends" [value]="end()" label="when a day ends" (chosen)="endBy($event)" />@if (end() !== 'key') {{{ ' ' }}<ee-part at="day/length" label="length of a day" />}; then upkeep is paid, a statement is drawn up, and prices move.
         </ee-sentence>
         @if (has('ruin')) {
           <ee-sentence clause="ruin" at="ruin">
-            Ruined is who can’t pay@if (has('ruin/if')) {, or for whom <ee-part at="ruin/if" [format]="condition" label="who is ruined besides" />}, after a last chance of <ee-part at="ruin/lastChance" [format]="duration" label="last chance" empty="no time" /> to sell: “<ee-part at="ruin/say" [format]="words" label="words of ruin" empty="nothing is said" />”.
+            Ruined is who can’t pay@if (has('ruin/if')) {, or for whom <ee-part at="ruin/if" label="who is ruined besides" />}, after a last chance of <ee-part at="ruin/lastChance" label="last chance" /> to sell: “<ee-part at="ruin/say" label="words of ruin" />”.
             @if (!has('ruin/if')) {
               <button type="button" class="more" (click)="set('ruin/if', money() + ' < 0')">+ who else</button>
             }
@@ -74,12 +77,12 @@ const ENDS: readonly Way[] = [
         }
         @if (has('goal')) {
           <ee-sentence clause="goal" at="goal">
-            The goal is <ee-part at="goal/if" [format]="condition" label="goal" />, in as few days as one can: “<ee-part at="goal/say" [format]="words" label="words of the goal" empty="nothing is said" />”.
+            The goal is <ee-part at="goal/if" label="goal" />, in as few days as one can: “<ee-part at="goal/say" label="words of the goal" />”.
           </ee-sentence>
           <ee-then at="goal/then" />
         }
         @if (has('haul')) {
-          <ee-sentence clause="a day’s work" at="haul">A day’s work brings what one opening of <ee-part at="haul" [format]="table" label="a day’s work" /> gives, in games that are simulated.</ee-sentence>
+          <ee-sentence clause="a day’s work" at="haul">A day’s work brings what one opening of <ee-part at="haul" label="a day’s work" /> gives, in games that are simulated.</ee-sentence>
         }
         <p class="add">
           <span class="soft">Add</span>
@@ -136,11 +139,6 @@ export class EconomyRulesPart {
   private readonly context = inject(EconomyContext);
   protected readonly refusal = signal('');
   protected readonly ends = ENDS;
-  protected readonly words = text;
-  protected readonly duration = duration;
-  protected readonly condition = condition;
-  protected readonly counter = entry('attributes', (one) => one['kind'] === 'counter');
-  protected readonly table = entry('loot');
   protected readonly begun = computed(() => this.context.document()?.['economy'] !== undefined);
   protected readonly money = computed(() => String(this.context.value('currency')));
   protected readonly end = computed(() => {

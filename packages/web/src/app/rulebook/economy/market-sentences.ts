@@ -2,7 +2,6 @@ import { ChangeDetectionStrategy, Component } from '@angular/core';
 import { entriesOf } from '../entries';
 import { Choose, type Way } from '../spec/choose';
 import { type Clause, Clauses } from '../spec/clauses';
-import { entry, flag, numberFrom } from '../spec/formats';
 import { Note, NOTE } from '../spec/note';
 import { Part } from '../spec/part';
 import { Sentence } from '../spec/sentence';
@@ -23,14 +22,11 @@ const MOVES: readonly Way[] = [
   selector: 'ee-market-sentences',
   imports: [Choose, Clauses, Note, Part, Sentence],
   template: `
-    <ee-sentence>It is found at <ee-part at="at" [format]="actor" label="where it is" empty="no place: it is open everywhere" />@if (has('at')) {, within <ee-part at="reach" [format]="reach" label="reach" empty="60" />}.</ee-sentence>
+    <ee-sentence>It is found at <ee-part at="at" label="where it is" />@if (has('at')) {, within <ee-part at="reach" label="reach" />}.</ee-sentence>
     <div class="things">
       @for (one of list('goods'); track one.good) {
         <ee-sentence clause="good" (removed)="removeFrom('goods', $index, true)">
-          It buys <ee-part [at]="'goods/' + $index + '/good'" [format]="good" [label]="'good ' + ($index + 1)" />, whose price <ee-choose [ways]="moves" [value]="one.price.walk ? 'walk' : 'range'" [label]="'how price ' + ($index + 1) + ' moves'" (chosen)="turn($index, one, $event)" />{{ ' ' }}@if (one.price.walk) {<ee-part
-          [at]="'goods/' + $index + '/price/walk/start'" [format]="price" [label]="'first price of ' + one.good" /> by up to <ee-part [at]="'goods/' + $index + '/price/walk/step'" [format]="price" [label]="'step of ' + one.good" />, between <ee-part
-          [at]="'goods/' + $index + '/price/walk/least'" [format]="price" [label]="'least of ' + one.good" /> and <ee-part [at]="'goods/' + $index + '/price/walk/most'" [format]="price" [label]="'most of ' + one.good" />} @else {<ee-part
-          [at]="'goods/' + $index + '/price/range/0'" [format]="price" [label]="'least of ' + one.good" /> to <ee-part [at]="'goods/' + $index + '/price/range/1'" [format]="price" [label]="'most of ' + one.good" />}, <ee-part [at]="'goods/' + $index + '/whole'" [format]="whole" [label]="'whole prices of ' + one.good" empty="in whole amounts" />.
+          It buys <ee-part [at]="'goods/' + $index + '/good'" [label]="'good ' + ($index + 1)" />, whose price <ee-choose [ways]="moves" [value]="one.price.walk ? 'walk' : 'range'" [label]="'how price ' + ($index + 1) + ' moves'" (chosen)="turn($index, one, $event)" />{{ ' ' }}@if (one.price.walk) {<ee-part [at]="'goods/' + $index + '/price/walk/start'" [label]="'first price of ' + one.good" /> by up to <ee-part [at]="'goods/' + $index + '/price/walk/step'" [label]="'step of ' + one.good" />, between <ee-part [at]="'goods/' + $index + '/price/walk/least'" [label]="'least of ' + one.good" /> and <ee-part [at]="'goods/' + $index + '/price/walk/most'" [label]="'most of ' + one.good" />} @else {<ee-part [at]="'goods/' + $index + '/price/range/0'" [label]="'least of ' + one.good" /> to <ee-part [at]="'goods/' + $index + '/price/range/1'" [label]="'most of ' + one.good" />}, <ee-part [at]="'goods/' + $index + '/whole'" [label]="'whole prices of ' + one.good" />.
         </ee-sentence>
       } @empty {
         <p class="soft">It buys nothing yet.</p>
@@ -48,11 +44,6 @@ const MOVES: readonly Way[] = [
 })
 export class MarketSentences extends SpecFields {
   protected readonly moves = MOVES;
-  protected readonly actor = entry('actors', (one) => one['kind'] !== 'player');
-  protected readonly reach = numberFrom(1, 1000);
-  protected readonly price = numberFrom(0, 1_000_000_000);
-  protected readonly good = entry('attributes', (one) => one['kind'] === 'counter');
-  protected readonly whole = flag({ true: 'in whole amounts', false: 'with fractions' });
   protected readonly clauses: readonly Clause[] = [NOTE];
 
   protected override list<T = GoodJson>(at: string): readonly T[] {

@@ -1,7 +1,6 @@
 import { ChangeDetectionStrategy, Component } from '@angular/core';
 import { entriesOf } from '../entries';
 import { type Clause, Clauses } from '../spec/clauses';
-import { entry, numberFrom } from '../spec/formats';
 import { Note, NOTE } from '../spec/note';
 import { Part } from '../spec/part';
 import { Sentence } from '../spec/sentence';
@@ -12,10 +11,10 @@ import { SpecFields } from '../spec/spec-fields';
   selector: 'ee-shop-sentences',
   imports: [Clauses, Note, Part, Sentence],
   template: `
-    <ee-sentence>It is found at <ee-part at="at" [format]="actor" label="where it is" empty="no place: it is open everywhere" />@if (has('at')) {, within <ee-part at="reach" [format]="reach" label="reach" empty="60" />}, and sells:</ee-sentence>
+    <ee-sentence>It is found at <ee-part at="at" label="where it is" />@if (has('at')) {, within <ee-part at="reach" label="reach" />}, and sells:</ee-sentence>
     <div class="things">
       @for (offer of list('sells'); track offer) {
-        <ee-sentence clause="offer" (removed)="removeFrom('sells', $index, true)"><ee-part [at]="'sells/' + $index" [format]="offers" [label]="'offer ' + ($index + 1)" /></ee-sentence>
+        <ee-sentence clause="offer" (removed)="removeFrom('sells', $index, true)"><ee-part [at]="'sells/' + $index" [label]="'offer ' + ($index + 1)" /></ee-sentence>
       } @empty {
         <p class="soft">It sells nothing yet.</p>
       }
@@ -31,9 +30,6 @@ import { SpecFields } from '../spec/spec-fields';
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class ShopSentences extends SpecFields {
-  protected readonly actor = entry('actors', (one) => one['kind'] !== 'player');
-  protected readonly reach = numberFrom(1, 1000);
-  protected readonly offers = entry('offers');
   protected readonly clauses: readonly Clause[] = [NOTE];
 
   protected addOffer(): void {

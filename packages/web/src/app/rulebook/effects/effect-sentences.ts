@@ -1,10 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import type { Operation } from 'fast-json-patch';
-import { SEEN_BY } from '../attributes/attribute-sentences';
 import { entriesOf } from '../entries';
-import { Choose, type Way } from '../spec/choose';
+import { Choose } from '../spec/choose';
 import { type Clause, Clauses } from '../spec/clauses';
-import { amount, choice, duration, entry, flag, numberFrom, timeAmount } from '../spec/formats';
 import { Names } from '../spec/names';
 import { Note, NOTE } from '../spec/note';
 import { OwnReactions } from '../spec/own-reactions';
@@ -20,19 +18,6 @@ interface Modifier {
   readonly amount: unknown;
 }
 
-const LIFETIMES: readonly Way[] = [
-  { value: 'timed', label: 'lasts for', hint: 'ends after a time' },
-  { value: 'lasting', label: 'stays until something ends it', hint: 'lasting' },
-  { value: 'untilUsed', label: 'stays until used up', hint: 'by an event' },
-  { value: 'instant', label: 'is over at once', hint: 'only what follows from it' },
-];
-const STACKING: readonly Way[] = [
-  { value: 'separate', label: 'is an instance of its own', hint: 'each on its own clock' },
-  { value: 'refresh', label: 'begins the time anew', hint: 'and may add a stack' },
-  { value: 'extend', label: 'adds its time to what is left', hint: 'one instance' },
-  { value: 'strongest', label: 'counts if it is the strongest', hint: 'the others wait' },
-  { value: 'once', label: 'is refused', hint: 'one at a time' },
-];
 /** What the most counts, by stacking mode. */
 const MOST: Readonly<Record<string, string>> = { separate: 'at once', refresh: 'stacks', extend: 'lengths together', strongest: 'at once' };
 
@@ -44,32 +29,6 @@ const MOST: Readonly<Record<string, string>> = { separate: 'at once', refresh: '
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class EffectSentences extends SpecFields {
-  protected readonly amount = amount;
-  protected readonly duration = duration;
-  protected readonly timeAmount = timeAmount;
-  protected readonly lifetimes = LIFETIMES;
-  protected readonly stackings = STACKING;
-  protected readonly seen = choice(SEEN_BY);
-  protected readonly per = choice({ target: 'its bearer', source: 'each source' });
-  protected readonly uses = numberFrom(1, 1000, 'times', true);
-  protected readonly operations = choice({
-    add: 'gains',
-    percent: 'changes by',
-    times: 'is multiplied by',
-    set: 'is set to',
-    atLeast: 'is at least',
-    atMost: 'is at most',
-  });
-  protected readonly liveness = flag({ true: 'kept up to date', false: 'taken as it starts' });
-  protected readonly atOnce = flag({ true: 'and at once', false: 'and not at once' });
-  protected readonly reasons = choice({
-    any: 'ends',
-    ranOut: 'runs out',
-    used: 'is used up',
-    removed: 'is removed',
-    ownerGone: 'goes with its bearer',
-  });
-  protected readonly stat = entry('attributes', (e) => e['kind'] === 'stat');
   protected readonly lifetime = computed(() => String(this.context.value('lifetime') ?? 'timed'));
   protected readonly stacking = computed(() => String(this.context.value('stacking') ?? 'separate'));
   protected readonly modifiers = computed(() => (this.context.value('modifiers') as readonly Modifier[] | undefined) ?? []);
@@ -78,7 +37,6 @@ export class EffectSentences extends SpecFields {
   protected readonly statuses = computed(() => entriesOf(this.context.document(), 'statuses'));
   protected readonly stays = computed(() => this.lifetime() !== 'instant');
   protected readonly mostOf = computed(() => MOST[this.stacking()]);
-  protected readonly most = computed(() => numberFrom(1, 1000, this.mostOf() ?? '', true));
   protected readonly clauses: readonly Clause[] = [
     { at: 'grants', name: 'status', begins: [], fits: (e) => e['lifetime'] !== 'instant' && this.statuses().length > 0 },
     { at: 'periodic', name: 'again and again', begins: { every: '1s', then: [] }, fits: (e) => e['lifetime'] !== 'instant' },

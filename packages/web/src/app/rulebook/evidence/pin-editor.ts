@@ -1,7 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, output, resource } from '@angular/core';
 import { CoreClient } from '../../shared/core-client';
 import { type ActionJson, type Piece, piecesOf } from '../spec/action-pieces';
-import { choice, duration, numberFrom } from '../spec/formats';
+import { choice } from '../spec/choices';
+import { duration } from '../spec/formats';
 import { Part } from '../spec/part';
 import { Sentence } from '../spec/sentence';
 import { SpecContext } from '../spec/spec-context';
@@ -23,7 +24,7 @@ const NOBODY_ELSE = { words: 'it', label: '' };
         }
       },
       <ee-part [at]="at() + '/from'" [format]="from" label="from" empty="from nobody" />. The whole is shown for
-      <ee-part at="seconds" [format]="seconds" label="seconds shown" empty="60" /> s.
+      <ee-part at="seconds" label="seconds shown" /> s.
       <button type="button" class="act" (click)="removed.emit()">Take it out</button>
       <button type="button" class="soft" (click)="closed.emit()">Done</button>
     </ee-sentence>
@@ -53,7 +54,6 @@ export class PinEditor {
   private readonly client = inject(CoreClient);
   private readonly actions = resource({ loader: () => this.client.actions() });
   protected readonly duration = duration;
-  protected readonly seconds = numberFrom(1, 300, 'seconds');
   protected readonly from = choice({ other: 'from another' });
   protected readonly at = computed(() => `pins/${this.index()}`);
   protected readonly pieces = computed<readonly Piece[]>(() => {

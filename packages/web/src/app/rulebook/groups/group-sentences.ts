@@ -1,7 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { entriesOf } from '../entries';
 import { type Clause, Clauses } from '../spec/clauses';
-import { duration } from '../spec/formats';
 import { Note, NOTE } from '../spec/note';
 import { Part } from '../spec/part';
 import { Sentence } from '../spec/sentence';
@@ -12,7 +11,7 @@ import { SpecContext } from '../spec/spec-context';
   selector: 'ee-group-sentences',
   imports: [Part, Sentence, Clauses, Note],
   template: `
-    <ee-sentence>Using one of its abilities keeps all of them waiting for <ee-part at="lasts" [format]="time" label="how long" />. A longer wait of their own stays.</ee-sentence>
+    <ee-sentence>Using one of its abilities keeps all of them waiting for <ee-part at="lasts" label="how long" />. A longer wait of their own stays.</ee-sentence>
     <p class="members">
       <span class="soft">In it</span>
       @for (ability of abilities(); track ability.id) {
@@ -37,7 +36,6 @@ import { SpecContext } from '../spec/spec-context';
 })
 export class GroupSentences {
   private readonly context = inject(SpecContext);
-  protected readonly time = duration;
   protected readonly clauses: readonly Clause[] = [NOTE];
   protected readonly abilities = computed(() =>
     entriesOf(this.context.document(), 'abilities').map(({ id, label, groups }) => ({

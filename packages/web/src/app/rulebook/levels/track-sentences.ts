@@ -1,7 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { type Clause, Clauses } from '../spec/clauses';
-import { amount, amountOver, choice, entry, flag, numberFrom, share } from '../spec/formats';
 import { Note, NOTE } from '../spec/note';
 import { Part } from '../spec/part';
 import { PatternSentence } from '../spec/pattern';
@@ -22,20 +21,6 @@ import { levelFiles } from './level-files';
 })
 export class TrackSentences extends SpecFields {
   private readonly dialog = inject(MatDialog);
-  protected readonly amount = amount;
-  protected readonly share = share;
-  protected readonly over = amountOver(['level']);
-  protected readonly levels = numberFrom(2, 500, 'levels', true);
-  protected readonly level = numberFrom(1, 500, '', true);
-  protected readonly points = numberFrom(1, 100, '', true);
-  protected readonly distance = numberFrom(1, 5000);
-  protected readonly see = choice({ owner: 'Its owner', team: 'The crew', everyone: 'Everyone', server: 'Only the server' });
-  protected readonly carry = flag({ true: 'counts for the next', false: 'is lost' });
-  protected readonly among = choice({ crew: 'the crew', everyone: 'everyone' });
-  protected readonly how = choice({ equal: 'in equal parts', full: 'to each in full', help: 'by the harm that each did' });
-  protected readonly levelsLost = flag({ true: 'and can cost levels', false: 'and costs no level' });
-  protected readonly stat = entry('attributes', (one) => one['kind'] === 'stat');
-  protected readonly tree = entry('trees');
   /** A table of amounts stands in the place of a formula: it comes from a file, and is seen beside. */
   protected readonly table = computed(() => {
     const needs = this.context.value('needs');

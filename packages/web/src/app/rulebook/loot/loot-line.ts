@@ -1,7 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import type { RulesetJson } from '../../shared/api';
 import { labelOf } from '../entries';
-import { amount, condition, entry, type PartFormat, text } from '../spec/formats';
+import { entry } from '../spec/choices';
+import { type PartFormat } from '../spec/formats';
 import { Part } from '../spec/part';
 import { Sentence } from '../spec/sentence';
 import { SpecContext } from '../spec/spec-context';
@@ -37,7 +38,7 @@ export function nameOf(line: Json, document: RulesetJson | undefined): string {
   imports: [Part, Sentence, ThenList],
   template: `
     <ee-sentence>
-      @if (weighted()) {<span class="weight"><ee-part [at]="at() + '/weight'" [format]="amount" [label]="'weight of ' + name()" /></span>}@switch (kind()) { @case ('nothing') {<i class="soft">nothing</i>} @case ('then') {<ee-part [at]="at() + '/label'" [format]="words" [label]="'name of ' + name()" empty="something" />} @default {@if (line()['label'] !== undefined) {<ee-part [at]="at() + '/label'" [format]="words" [label]="'name of ' + name()" />: }<ee-part [at]="at() + '/quantity'" [format]="amount" [label]="'quantity of ' + name()" empty="1" />&ngsp;<ee-part [at]="at() + '/' + kind()" [format]="formats[kind()]" [label]="'what ' + id() + ' is'" />} }@if (line()['if'] !== undefined) {<span class="if">, if <ee-part [at]="at() + '/if'" [format]="condition" [label]="'condition of ' + name()" /><button type="button" class="out" [attr.aria-label]="'No condition for ' + name()" (click)="set('/if', undefined)">×</button></span>} @else {<button type="button" class="more" [attr.aria-label]="'+ if: condition for ' + name()" (click)="set('/if', 'true')">+ if</button>}
+      @if (weighted()) {<span class="weight"><ee-part [at]="at() + '/weight'" [label]="'weight of ' + name()" /></span>}@switch (kind()) { @case ('nothing') {<i class="soft">nothing</i>} @case ('then') {<ee-part [at]="at() + '/label'" [label]="'name of ' + name()" />} @default {@if (line()['label'] !== undefined) {<ee-part [at]="at() + '/label'" [label]="'name of ' + name()" />: }<ee-part [at]="at() + '/quantity'" [label]="'quantity of ' + name()" />&ngsp;<ee-part [at]="at() + '/' + kind()" [format]="formats[kind()]" [label]="'what ' + id() + ' is'" />} }@if (line()['if'] !== undefined) {<span class="if">, if <ee-part [at]="at() + '/if'" [label]="'condition of ' + name()" /><button type="button" class="out" [attr.aria-label]="'No condition for ' + name()" (click)="set('/if', undefined)">×</button></span>} @else {<button type="button" class="more" [attr.aria-label]="'+ if: condition for ' + name()" (click)="set('/if', 'true')">+ if</button>}
     </ee-sentence>
     @if (kind() === 'then') {
       <ee-then [at]="at() + '/then'" />
@@ -68,9 +69,6 @@ export class LootLine {
   readonly line = input.required<Json>();
   readonly weighted = input(false);
   private readonly context = inject(SpecContext);
-  protected readonly words = text;
-  protected readonly amount = amount;
-  protected readonly condition = condition;
   protected readonly formats: Readonly<Record<string, PartFormat>> = {
     gives: entry('attributes', counted),
     pickup: entry('pickups'),

@@ -5,7 +5,8 @@ import { entriesOf, freshId } from '../entries';
 import { FileExchange } from '../file-exchange';
 import { LOOT_FILES } from './loot-files';
 import { type Clause, Clauses } from '../spec/clauses';
-import { amount, choice, flag, numberFrom, type PartFormat } from '../spec/formats';
+import { choice } from '../spec/choices';
+import { type PartFormat } from '../spec/formats';
 import { Note, NOTE } from '../spec/note';
 import { Part } from '../spec/part';
 import { Sentence } from '../spec/sentence';
@@ -27,11 +28,6 @@ export class LootSentences extends SpecFields {
   private readonly dialog = inject(MatDialog);
   private readonly board = inject(LootBoard);
   protected readonly kinds = KINDS;
-  protected readonly amount = amount;
-  protected readonly openings = numberFrom(1, 10_000, '', true);
-  protected readonly grows = numberFrom(0, 1_000_000);
-  protected readonly rolled = choice({ each: 'for each player', doer: 'for the one who brought it about', once: 'once for all' });
-  protected readonly replaced = flag({ true: 'and nothing twice', false: 'each from all of it' });
   protected readonly one = computed(() => this.context.value('rolls') === undefined || this.context.value('rolls') === 1);
   /** The lines of this table, by their names. */
   protected readonly entries = computed((): PartFormat => {

@@ -3,9 +3,9 @@ import { MatDialog } from '@angular/material/dialog';
 import { entriesOf, freshId } from '../entries';
 import { FileExchange } from '../file-exchange';
 import { QUEST_FILES } from './quest-files';
-import { Choose, type Way } from '../spec/choose';
+import { Choose } from '../spec/choose';
 import { type Clause, Clauses } from '../spec/clauses';
-import { choice, choiceOrNone, condition, duration, entry, flag, numberFrom, text } from '../spec/formats';
+import { choice, entry } from '../spec/choices';
 import { Note, NOTE } from '../spec/note';
 import { Part } from '../spec/part';
 import { PatternSentence } from '../spec/pattern';
@@ -24,16 +24,6 @@ interface StepJson {
   readonly then?: unknown;
 }
 
-const OFFERS: readonly Way[] = [
-  { value: 'start', label: 'from the start', hint: 'as soon as one may have it' },
-  { value: 'character', label: 'by a character', hint: 'who is asked for quests' },
-  { value: 'zone', label: 'on entering a zone', hint: '' },
-  { value: 'pickup', label: 'on taking a pickup', hint: '' },
-  { value: 'event', label: 'when something happens', hint: 'any event' },
-];
-
-const ONE_RECORD = 'one record for all who share it';
-
 /** A quest in sentences. */
 @Component({
   selector: 'ee-quest-sentences',
@@ -44,37 +34,9 @@ const ONE_RECORD = 'one record for all who share it';
 })
 export class QuestSentences extends SpecFields {
   private readonly dialog = inject(MatDialog);
-  protected readonly offers = OFFERS;
-  protected readonly text = text;
-  protected readonly condition = condition;
-  protected readonly duration = duration;
-  protected readonly begins = choice({ accepted: 'is accepted or declined', atOnce: 'begins at once, unasked' });
-  protected readonly repeats = choice({
-    once: 'once',
-    daily: 'once each day of the server',
-    after: 'again some time after, namely',
-    always: 'again and again',
-  });
-  protected readonly takers = choice({
-    player: 'the player alone',
-    crew: 'the crew: who accepts it accepts it for all',
-    everyone: 'everyone: who accepts it accepts it for all',
-  });
   protected readonly together = computed(() => !['player', undefined].includes(this.context.value('takenBy') as string | undefined));
   protected readonly shared = computed(() => this.together() && this.context.value('record') !== 'own');
-  protected readonly oneRecord = ONE_RECORD;
-  protected readonly record = choiceOrNone(ONE_RECORD, { own: 'a record of their own for each' });
-  protected readonly counts = choice({ player: 'the player', crew: 'the crew', everyone: 'everyone' });
   protected readonly sharedCounts = choice({ player: 'who is on it', crew: 'the crew', everyone: 'everyone' });
-  protected readonly see = choice({ owner: 'Its player alone', team: 'The crew', everyone: 'Everyone' });
-  protected readonly retry = flag({ true: 'may have it again', false: 'does not get it again' });
-  protected readonly abandon = flag({ true: 'can be given up', false: 'cannot be given up' });
-  protected readonly count = numberFrom(1, 100_000, '', true);
-  protected readonly room = numberFrom(12, 120, 'characters', true);
-  protected readonly character = entry('actors', (one) => one['kind'] !== 'player');
-  protected readonly handIn = entry('actors', (one) => one['kind'] !== 'player');
-  protected readonly zone = entry('zones');
-  protected readonly pickup = entry('pickups');
   protected readonly next = entry('quests', (one) => one['id'] !== this.context.id());
   protected readonly repeatsAfter = computed(() => this.context.value('repeats') === 'after');
   protected readonly steps = computed(() =>

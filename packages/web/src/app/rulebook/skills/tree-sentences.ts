@@ -1,11 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { CHANGEABLE, CHANGES, type TreeQuestions } from '@eager-ember/core';
+import { type TreeQuestions } from '@eager-ember/core';
 import { CoreClient } from '../../shared/core-client';
 import { Editor, patchOf } from '../../store/editor';
 import { entriesOf } from '../entries';
-import { Choose, type Way } from '../spec/choose';
+import { Choose } from '../spec/choose';
 import { type Clause, Clauses } from '../spec/clauses';
-import { amountOver, amount, choice, entry, numberFrom, text } from '../spec/formats';
+import { choice } from '../spec/choices';
 import { IdBox } from '../spec/id-box';
 import { Note, NOTE } from '../spec/note';
 import { Part } from '../spec/part';
@@ -13,21 +13,6 @@ import { Sentence } from '../spec/sentence';
 import { SpecFields } from '../spec/spec-fields';
 import { ChosenNode, type NodeJson } from './chosen-node';
 import { withoutNode } from './layout';
-
-const RESPECS: readonly Way[] = [
-  { value: 'free', label: 'come back at will', hint: 'one by one, or all' },
-  { value: 'paid', label: 'come back for a price', hint: 'all at once' },
-  { value: 'never', label: 'never come back', hint: 'what is learned stays' },
-];
-const NUMBERS: Readonly<Record<string, string>> = {
-  cooldown: 'cooldown',
-  cast: 'cast time',
-  recovery: 'recovery',
-  channel: 'channel time',
-  range: 'range',
-  costs: 'costs',
-};
-const CHANGED: Readonly<Record<string, string>> = { add: 'more', percent: '% more' };
 
 type Json = Readonly<Record<string, unknown>>;
 interface NeedJson {
@@ -52,21 +37,6 @@ export class TreeSentences extends SpecFields {
   private readonly chosen = inject(ChosenNode);
   private readonly editor = inject(Editor);
   private readonly client = inject(CoreClient);
-  protected readonly text = text;
-  protected readonly amount = amount;
-  protected readonly over = amountOver(['rank']);
-  protected readonly begins = numberFrom(0, 1000, 'points', true);
-  protected readonly ranks = numberFrom(1, 20, '', true);
-  protected readonly level = numberFrom(1, 500, '', true);
-  protected readonly spent = numberFrom(1, 1000, '', true);
-  protected readonly see = choice({ owner: 'Its owner', team: 'The crew', everyone: 'Everyone', server: 'Only the server' });
-  protected readonly respecs = RESPECS;
-  protected readonly attribute = entry('attributes', (one) => one['kind'] !== 'stat');
-  protected readonly effect = entry('effects', (one) => one['lifetime'] === 'lasting');
-  protected readonly ability = entry('abilities');
-  protected readonly track = entry('tracks');
-  protected readonly number = choice(Object.fromEntries(CHANGEABLE.map((name) => [name, NUMBERS[name]])));
-  protected readonly change = choice(Object.fromEntries(CHANGES.map((name) => [name, CHANGED[name]])));
   protected readonly how = computed(() => String((this.context.value('respec') as { how?: string } | undefined)?.how ?? 'free'));
   protected readonly nodes = computed(() => this.list<NodeJson>('nodes'));
   /** A node of this tree, picked by its label. */

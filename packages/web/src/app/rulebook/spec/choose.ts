@@ -1,14 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { MatMenuModule } from '@angular/material/menu';
+import type { WordOption } from '@eager-ember/core';
 
 /** One of a few ways in which something can be: what changes with the choice is more than one value. */
-export interface Way {
-  readonly value: string;
-  /** How the sentence says it. */
-  readonly label: string;
-  /** What it means, in the list. */
-  readonly hint?: string;
-}
+export type Way = WordOption;
 
 /** A live word of a sentence that is picked from a list; the page brings about what the choice takes. */
 @Component({

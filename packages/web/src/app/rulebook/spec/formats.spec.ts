@@ -1,17 +1,5 @@
-import {
-  numberFrom,
-  start,
-  condition,
-  amountWith,
-  amount,
-  choice,
-  duration,
-  entry,
-  number,
-  party,
-  type PartFormat,
-  timeAmount,
-} from './formats';
+import { choice, entry } from './choices';
+import { amount, amountWith, conditionWith, duration, numberFrom, type PartFormat, start, timeAmount } from './formats';
 
 const DOCUMENT = {
   attributes: [
@@ -46,6 +34,12 @@ describe('An amount', () => {
     expect(amount.read('1,5', DOCUMENT).error).toBe('Write decimals with a point: 1.5.');
     expect(amount.read('12,500', DOCUMENT).error).toBe('Write it without commas: 12500.');
     expect(amount.read('1e999', DOCUMENT).error).toBe('1e999 is too large: numbers go from -1000000000 to 1000000000.');
+  });
+
+  it('has no luck where luck has no part', () => {
+    const steady = amountWith([], false);
+    expect(read(steady, '1 to 5')).toBe('Luck has no part in this. A number, a name or a formula.');
+    expect(read(steady, 'suit * 2')).toBe('suit * 2');
   });
 
   it('offers names for the word that is being typed, leaving what stands before it', () => {
@@ -85,26 +79,21 @@ describe('A choice', () => {
   });
 });
 
-describe('Whom an action is for', () => {
-  it('is a word or a reach', () => {
-    expect([shown(party, undefined), shown(party, { nearby: 260, who: 'others' }), shown(party, 'team')]).toEqual([
-      'self',
-      'others within 260',
-      'the crew',
-    ]);
-    expect(read(party, 'crew within 90')).toEqual({ nearby: 90, who: 'crew' });
-    expect(read(party, 'the source')).toBe('source');
-    expect(party.read('them', DOCUMENT).error).toContain('Say whom');
-  });
-});
-
 describe('A number', () => {
-  it('is a number', () => {
-    expect(read(number, '2')).toBe(2);
-    expect(number.read('2x', DOCUMENT).error).toBe('A number from -1000000000 to 1000000000. This is 2x.');
-    const some = numberFrom(0, 4, 'decimals', true);
-    expect(some.read('2.5', DOCUMENT).error).toBe('A whole number from 0 to 4 decimals. This is 2.5.');
-    expect([some.hint, some.read('4', DOCUMENT).error]).toEqual(['A whole number from 0 to 4 decimals.', undefined]);
+  it('is a number within its range, in its unit', () => {
+    const some = numberFrom({ least: 0, most: 4, whole: true, unit: 'decimals' });
+    expect(some.hint).toBe('A whole number from 0 to 4 decimals.');
+    expect(read(some, '4')).toBe(4);
+    expect(read(some, '2x')).toBe('A whole number from 0 to 4 decimals. This is 2x.');
+    expect(read(some, '2.5')).toBe('A whole number from 0 to 4 decimals. This is 2.5.');
+  });
+
+  it('may be said in words', () => {
+    expect(shown(numberFrom({ least: 0, most: 1, words: { 0: 'no decimals' } }), 0)).toBe('no decimals');
+    const loss = numberFrom({ least: 0, most: 100, says: 'by a loss of {value} or more', absent: 'by no loss' });
+    expect(shown(loss, 5)).toBe('by a loss of 5 or more');
+    expect(loss.choices('', DOCUMENT).map(({ label }) => label)).toEqual(['by no loss']);
+    expect(loss.hint).toBe('A number from 0 to 100, or “by no loss”.');
   });
 });
 
@@ -123,10 +112,10 @@ describe('A start', () => {
 describe('A formula', () => {
   it('is completed with statuses, effects, parties and what an event carries', () => {
     const texts = (format: PartFormat, typed: string) => format.choices(typed, DOCUMENT).map((c) => c.text);
-    expect(texts(condition, 'suit > 3 and in b')).toEqual(['suit > 3 and has(inBell)']);
+    expect(texts(conditionWith(), 'suit > 3 and in b')).toEqual(['suit > 3 and has(inBell)']);
     expect(texts(amountWith(['asked', 'given']), '2 * event.a')).toEqual(['2 * event.asked']);
-    expect(texts(condition, 'source.lung')).toEqual(['source.lungCapacity']);
+    expect(texts(conditionWith(), 'source.lung')).toEqual(['source.lungCapacity']);
     expect(texts(amountWith(['asked']), 'ask')).toEqual(['event.asked']);
-    expect(condition.read(' ', DOCUMENT).error).toContain('A condition, such as');
+    expect(conditionWith().read(' ', DOCUMENT).error).toContain('A condition, such as');
   });
 });

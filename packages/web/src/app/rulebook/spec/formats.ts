@@ -57,36 +57,58 @@ export const text: PartFormat = {
 };
 
 /** A number between two, in a unit. */
-export function numberFrom(low: number, high: number, unit = '', whole = false): PartFormat {
-  const expected = `A ${whole ? 'whole ' : ''}number from ${low} to ${high}${unit && ` ${unit}`}.`;
+export interface NumberField {
+  readonly least: number;
+  readonly most: number;
+  readonly whole?: boolean;
+  readonly unit?: string;
+  /** What a sentence says for some of them. */
+  readonly words?: Readonly<Record<string, string>>;
+  /** The words around it, with `{value}` where it stands. */
+  readonly says?: string;
+  /** What a sentence says where there is none. */
+  readonly absent?: string;
+}
+
+export function numberFrom({ least, most, whole = false, unit = '', words, says, absent }: NumberField): PartFormat {
+  const expected = `A ${whole ? 'whole ' : ''}number from ${least} to ${most}${unit && ` ${unit}`}.`;
+  const none = says !== undefined && absent !== undefined ? [{ text: absent, label: absent, hint: '' }] : [];
   return {
-    show: (value) => ({ text: String(value), look: 'figure' }),
+    show: (value) => {
+      const said = words?.[String(value)] ?? says?.replace('{value}', String(value));
+      return said === undefined ? { text: String(value), look: 'figure' } : { text: said, look: 'word' };
+    },
     edit: (value) => String(value ?? ''),
     read: (typed) => {
       const wrong = notANumber(typed, expected);
       if (wrong !== undefined) return { error: wrong };
       const value = Number(typed.trim());
-      const fits = NUMBER.test(typed.trim()) && value >= low && value <= high && (!whole || Number.isInteger(value));
+      const fits = NUMBER.test(typed.trim()) && value >= least && value <= most && (!whole || Number.isInteger(value));
       return fits ? { value } : { error: `${expected} This is ${typed.trim()}.` };
     },
-    choices: none,
+    choices: () => none,
     closed: false,
-    hint: expected,
+    hint: none.length === 0 ? expected : `${expected.slice(0, -1)}, or “${absent}”.`,
   };
 }
 
-/** A share from nothing to all, as percents. */
-export const share: PartFormat = {
-  ...numberFrom(0, 100, '%'),
-  show: (value) => ({ text: `${Math.round(Number(value) * 1000) / 10} %`, look: 'figure' }),
-  edit: (value) => (value === undefined ? '' : String(Math.round(Number(value) * 1000) / 10)),
-  read: (typed, document) => {
-    const reading = numberFrom(0, 100, '%').read(typed.replace('%', ''), document);
-    return reading.error === undefined ? { value: Number(reading.value) / 100 } : reading;
-  },
-};
-
-export const number = numberFrom(-LARGEST, LARGEST);
+const PERCENT = numberFrom({ least: 0, most: 100, unit: '%' });
+/** A share from nothing to all, as percents; or a formula that yields one from 0 to 1, where that makes sense. */
+export function shareWith(formula: boolean): PartFormat {
+  const percents = (value: unknown) => String(Math.round(Number(value) * 1000) / 10);
+  return {
+    ...PERCENT,
+    show: (value) => ({ text: typeof value === 'number' ? `${percents(value)} %` : String(value), look: 'figure' }),
+    edit: (value) => (typeof value === 'number' ? percents(value) : String(value ?? '')),
+    read: (typed, document) => {
+      const reading = PERCENT.read(typed.replace('%', ''), document);
+      if (reading.error === undefined) return { value: Number(reading.value) / 100 };
+      const meant = formula && /[A-Za-z]/.test(typed);
+      return meant ? { value: typed.trim() } : reading;
+    },
+    ...(formula && { hint: `${PERCENT.hint?.slice(0, -1)}, or a formula that yields 0 to 1.` }),
+  };
+}
 
 const TIME_EXPECTED = 'A time up to a day, such as 1.5 s or 250 ms.';
 
@@ -152,9 +174,15 @@ function completions(typed: string, document: RulesetJson | undefined, event: re
 }
 
 const AMOUNT_EXPECTED = 'A number, a name, a formula, or luck such as 1 to 5.';
+const STEADY_EXPECTED = 'A number, a name or a formula.';
 
-/** A number, a name, a formula, or a range of luck written `1 to 5`; `event` are the amounts of an event that can be read. */
-export function amountWith(event: readonly string[] = []): PartFormat {
+/**
+ * A number, a name, a formula, or a range of luck written `1 to 5`.
+ * @param event the amounts of an event that can be read
+ * @param luck whether luck can have a part in it
+ */
+export function amountWith(event: readonly string[] = [], luck = true): PartFormat {
+  const expected = luck ? AMOUNT_EXPECTED : STEADY_EXPECTED;
   const format: PartFormat = {
     show: (value, document) => {
       if (typeof value === 'string' && entriesOf(document, 'attributes').some((entry) => entry.id === value))
@@ -167,10 +195,11 @@ export function amountWith(event: readonly string[] = []): PartFormat {
     },
     read: (typed, document) => {
       const plain = typed.trim();
-      const wrong = notANumber(plain, AMOUNT_EXPECTED);
+      const wrong = notANumber(plain, expected);
       if (wrong !== undefined) return { error: wrong };
       if (NUMBER.test(plain)) return { value: Number(plain) };
       const range = /^(-?\d+(?:\.\d+)?)\s+to\s+(-?\d+(?:\.\d+)?)$/.exec(plain);
+      if (range && !luck) return { error: `Luck has no part in this. ${expected}` };
       if (range) {
         const random = [Number(range[1]), Number(range[2])];
         return { value: random.every(Number.isInteger) ? { random, whole: true } : { random } };
@@ -180,7 +209,7 @@ export function amountWith(event: readonly string[] = []): PartFormat {
     },
     choices: (typed, document) => (/^\s*-?[\d.]+\s*$/.test(typed) ? [] : completions(typed, document, event)),
     closed: false,
-    hint: AMOUNT_EXPECTED,
+    hint: expected,
     names: (value, document) =>
       entriesOf(document, 'attributes').some((entry) => entry.id === value) ? { chapter: 'attributes', id: String(value) } : undefined,
   };
@@ -221,8 +250,6 @@ export function conditionWith(event: readonly string[] = []): PartFormat {
     hint: expected,
   };
 }
-
-export const condition = conditionWith();
 
 /** What a value begins with: `full`, `50 %` of its maximum, or an amount. */
 export const start: PartFormat = {
@@ -265,119 +292,4 @@ export const timeAmount: PartFormat = {
     return span.error === undefined ? span : amount.read(typed, document);
   },
   hint: 'A time up to a day, such as 1.5 s, or a formula that yields seconds.',
-};
-
-/** One of a few words. */
-export function choice(options: Readonly<Record<string, string>>): PartFormat {
-  const all = Object.entries(options).map(([value, label]) => ({ value, label }));
-  return {
-    show: (value) => ({ text: options[String(value)] ?? String(value), look: 'word' }),
-    edit: () => '',
-    read: (typed) => {
-      const wanted = typed.trim().toLowerCase();
-      const found = all.find(({ value, label }) => value.toLowerCase() === wanted || label.toLowerCase() === wanted);
-      return found ? { value: found.value } : { error: `Pick one of: ${all.map((o) => o.label).join(', ')}.` };
-    },
-    choices: (typed) =>
-      all
-        .filter(({ label }) => label.toLowerCase().includes(typed.trim().toLowerCase()))
-        .map(({ value, label }) => ({ text: label, label, hint: value === label ? '' : value })),
-    closed: true,
-  };
-}
-
-/**
- * Who counts, seen from somebody. An opponent is whoever is on another side, a player of another team as well: a foe is a kind
- * of actor, whatever side it is on.
- */
-export const who = choice({ foes: 'opponent', allies: 'ally', crew: 'of the crew', others: 'not of the crew', anyone: 'body' });
-/** How whom one says within a distance is written in a document. */
-const WHO_NEARBY: Readonly<Record<string, string>> = { opponents: 'foes' };
-
-/** A yes or no, said in two words. */
-export function flag(words: { true: string; false: string }): PartFormat {
-  const base = choice(words);
-  return {
-    ...base,
-    read: (typed) => {
-      const reading = base.read(typed, undefined);
-      return reading.error === undefined ? { value: reading.value === 'true' } : reading;
-    },
-    choices: (typed) => base.choices(typed, undefined).map((option) => ({ ...option, hint: '' })),
-  };
-}
-
-/** One of several words, of which the first is what is meant where nothing is said: picking it takes the value out. */
-export function choiceOrNone(
-  none: string,
-  options: Readonly<Record<string, string>>,
-  toValue: (word: string) => unknown = String,
-): PartFormat {
-  const base = choice({ none, ...options });
-  return {
-    ...base,
-    show: (value, document) => base.show(Object.keys(options).find((word) => toValue(word) === value) ?? value, document),
-    read: (typed, document) => {
-      const reading = base.read(typed, document);
-      if (reading.error !== undefined) return reading;
-      return { value: reading.value === 'none' ? undefined : toValue(String(reading.value)) };
-    },
-    choices: (typed, document) => base.choices(typed, document).map((option) => ({ ...option, hint: '' })),
-  };
-}
-
-/** An entry of a chapter, picked by its label. */
-export function entry(chapter: string, fits: (entry: Readonly<Record<string, unknown>>) => boolean = () => true): PartFormat {
-  const all = (document: RulesetJson | undefined) => entriesOf(document, chapter).filter(fits);
-  return {
-    show: (value, document) => ({ text: lower(labelOf(document, chapter, String(value))), look: 'name' }),
-    edit: () => '',
-    read: (typed, document) => {
-      const wanted = typed.trim().toLowerCase();
-      const found = all(document).find(({ id, label }) => id.toLowerCase() === wanted || label.toLowerCase() === wanted);
-      return found ? { value: found.id } : { error: typed.trim() === '' ? 'Pick one.' : `Nothing here is called ${typed.trim()}.` };
-    },
-    choices: (typed, document) =>
-      all(document)
-        .filter(({ id, label }) => `${label} ${id}`.toLowerCase().includes(typed.trim().toLowerCase()))
-        .map(({ id, label }) => ({ text: label, label, hint: id })),
-    closed: true,
-    names: (value) => ({ chapter, id: String(value) }),
-  };
-}
-
-const WHOM: Readonly<Record<string, string>> = {
-  self: 'self',
-  source: 'the source',
-  target: 'the target',
-  team: 'the crew',
-  everyone: 'everyone',
-  helpers: 'those who helped',
-};
-const NEARBY = /^(anyone|others|crew|opponents|foes|allies)\s+within\s+(\d+(?:\.\d+)?)$/;
-
-/** Whom an action is for: a word, or `others within 260`. */
-export const party: PartFormat = {
-  show: (value) => ({ text: party.edit(value ?? 'self', undefined), look: 'word' }),
-  edit: (value) => {
-    const near = value as { nearby?: number; who?: string } | undefined;
-    if (near?.nearby !== undefined) return `${near.who === 'foes' ? 'opponents' : (near.who ?? 'anyone')} within ${near.nearby}`;
-    return WHOM[String(value ?? 'self')] ?? String(value);
-  },
-  read: (typed) => {
-    const plain = typed.trim().toLowerCase();
-    const word = Object.entries(WHOM).find(([value, label]) => value === plain || label === plain);
-    if (word) return { value: word[0] };
-    const near = NEARBY.exec(plain);
-    return near
-      ? { value: { nearby: Number(near[2]), who: WHO_NEARBY[near[1]] ?? near[1] } }
-      : { error: 'Say whom: self, the source, the target, the crew, everyone, or “others within 200”.' };
-  },
-  choices: () =>
-    [...Object.values(WHOM), 'opponents within 200', 'others within 200', 'crew within 200', 'anyone within 200'].map((label) => ({
-      text: label,
-      label,
-      hint: '',
-    })),
-  closed: false,
 };

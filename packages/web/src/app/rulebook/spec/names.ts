@@ -1,7 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { MatMenuModule } from '@angular/material/menu';
 import { entriesOf } from '../entries';
-import { entry } from './formats';
 import { Part } from './part';
 import { SpecContext } from './spec-context';
 
@@ -11,7 +10,7 @@ import { SpecContext } from './spec-context';
   imports: [MatMenuModule, Part],
   template: `
     @for (id of list(); track $index) {
-      <ee-part [at]="at() + '/' + $index" [format]="format()" [label]="label()" empty="none" />{{ $last ? '' : ', ' }}
+      <ee-part [at]="at() + '/' + $index" [label]="label()" empty="none" />{{ $last ? '' : ', ' }}
     }
     @if (others().length > 0) {
       &ngsp;<button type="button" class="more" [matMenuTriggerFor]="menu" [attr.aria-label]="(list().length === 0 ? 'pick: add ' : 'Add ') + label()">{{ list().length === 0 ? 'pick' : '+' }}</button>
@@ -33,10 +32,12 @@ import { SpecContext } from './spec-context';
 })
 export class Names {
   readonly at = input.required<string>();
-  readonly chapter = input.required<string>();
   readonly label = input.required<string>();
   private readonly context = inject(SpecContext);
-  protected readonly format = computed(() => entry(this.chapter()));
+  private readonly chapter = computed(() => {
+    const field = this.context.described(this.at());
+    return field?.kind === 'list' && field.of.kind === 'reference' ? field.of.chapter : '';
+  });
   protected readonly list = computed(() => (this.context.value(this.at()) as readonly string[] | undefined) ?? []);
   protected readonly others = computed(() =>
     entriesOf(this.context.document(), this.chapter()).filter(({ id }) => !this.list().includes(id)),

@@ -1,6 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import type { Clause } from './clauses';
-import { text } from './formats';
 import { Part } from './part';
 import { Sentence } from './sentence';
 import { SpecContext } from './spec-context';
@@ -14,13 +13,12 @@ export const NOTE: Clause = { at: 'note', name: 'note', begins: 'Write what it i
   imports: [Part, Sentence],
   template: `
     @if (noted()) {
-      <ee-sentence clause="note" at="note"><ee-part at="note" [format]="text" label="note" /></ee-sentence>
+      <ee-sentence clause="note" at="note"><ee-part at="note" label="note" /></ee-sentence>
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Note {
   private readonly context = inject(SpecContext);
-  protected readonly text = text;
   protected readonly noted = computed(() => this.context.value('note') !== undefined);
 }

@@ -1,5 +1,4 @@
 import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
-import { duration, numberFrom } from './formats';
 import { Part } from './part';
 import { PatternSentence } from './pattern';
 import { Sentence } from './sentence';
@@ -17,7 +16,7 @@ interface ReactionJson {
   imports: [Part, PatternSentence, Sentence, ThenList],
   template: `
     @for (reaction of reactions(); track $index) {
-      <ee-sentence clause="reaction" (removed)="removeFrom('reactions', $index)">When <ee-pattern [at]="'reactions/' + $index + '/on'" />@if (reaction.atMost) {, at most <ee-part [at]="'reactions/' + $index + '/atMost/times'" [format]="times" label="times" empty="1" /> times in <ee-part [at]="'reactions/' + $index + '/atMost/every'" [format]="duration" label="in what time" empty="the whole game" />} @else {{{ ' ' }}<button type="button" class="more" (click)="put('reactions/' + $index + '/atMost', { times: 1, every: '10s' })">+ at most</button>}:</ee-sentence>
+      <ee-sentence clause="reaction" (removed)="removeFrom('reactions', $index)">When <ee-pattern [at]="'reactions/' + $index + '/on'" />@if (reaction.atMost) {, at most <ee-part [at]="'reactions/' + $index + '/atMost/times'" label="times" /> times in <ee-part [at]="'reactions/' + $index + '/atMost/every'" label="in what time" />} @else {{{ ' ' }}<button type="button" class="more" (click)="put('reactions/' + $index + '/atMost', { times: 1, every: '10s' })">+ at most</button>}:</ee-sentence>
       <ee-then [at]="'reactions/' + $index + '/then'" />
     }
     <button type="button" class="chip" (click)="add('reactions', { on: { on: 'attributeChanged', how: 'hurt' }, then: [] })">+ reaction</button>
@@ -44,7 +43,5 @@ interface ReactionJson {
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class OwnReactions extends SpecFields {
-  protected readonly duration = duration;
-  protected readonly times = numberFrom(1, 1000, '', true);
   protected readonly reactions = computed(() => this.list<ReactionJson>('reactions'));
 }

@@ -26,6 +26,7 @@ describe('A part of a sentence', () => {
     chapter: () => 'attributes',
     id: () => 'suit',
     value: () => value(),
+    described: () => undefined,
     set: async (_: string, next: unknown) => {
       await decided;
       if (problem !== '') return [{ path: '', message: problem }];

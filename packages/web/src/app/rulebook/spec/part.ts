@@ -1,5 +1,6 @@
 import {
   afterNextRender,
+  booleanAttribute,
   ChangeDetectionStrategy,
   Component,
   computed,
@@ -15,7 +16,8 @@ import {
 import { MatAutocompleteModule, type MatAutocompleteSelectedEvent } from '@angular/material/autocomplete';
 import { CHAPTERS } from '../chapters';
 import { entriesOf } from '../entries';
-import type { Choice, PartFormat } from './formats';
+import { formatOf } from './described';
+import { type Choice, type PartFormat, type Shown, text } from './formats';
 import { KeptRefusals } from './kept-refusals';
 import { Refusals } from './sentence';
 import { SpecContext } from './spec-context';
@@ -30,7 +32,7 @@ import { SpecContext } from './spec-context';
   template: `
     @if (editing()) {
       <input
-        #field
+        #box
         [attr.aria-label]="label()"
         [attr.aria-invalid]="refused()"
         [attr.aria-description]="hint()"
@@ -38,8 +40,8 @@ import { SpecContext } from './spec-context';
         spellcheck="false"
         [value]="typed()"
         [style.width.ch]="width()"
-        [class.closed]="format().closed"
-        (input)="typed.set(field.value); picked = false"
+        [class.closed]="how().closed"
+        (input)="typed.set(box.value); picked = false"
         (blur)="leave()"
         (keydown.enter)="enter($event)"
         (keydown.escape)="restore(true)"
@@ -48,7 +50,7 @@ import { SpecContext } from './spec-context';
     } @else {
       <button type="button" class="part {{ shown().look }}" [class.none]="absent()" [class.long]="shown().text.length > 34" [attr.aria-label]="label() + ': ' + shown().text" [title]="preview()" (click)="clicked($event)">{{ shown().text }}</button>
     }
-    <mat-autocomplete #list="matAutocomplete" [autoActiveFirstOption]="format().closed" (optionSelected)="pick($event)" class="choices" panelWidth="auto">
+    <mat-autocomplete #list="matAutocomplete" [autoActiveFirstOption]="how().closed" (optionSelected)="pick($event)" class="choices" panelWidth="auto">
       <!-- A press on the list leaves the focus where it is: the field that loses it closes, and the list with it. -->
       <div (mousedown)="$event.preventDefault()">
         @for (choice of choices(); track choice.text) {
@@ -65,20 +67,23 @@ import { SpecContext } from './spec-context';
 export class Part implements OnInit {
   /** Where the value stands, below the entry. */
   readonly at = input.required<string>();
-  readonly format = input.required<PartFormat>();
+  /** How it is shown, typed and picked, where that is not as what it stands for is described. */
+  readonly format = input<PartFormat>();
   /** What the part is, for who hears the page. */
   readonly label = input.required<string>();
   /** What it is counted in, for the hint. */
   readonly unit = input('');
-  /** What stands there where the document says nothing; then an empty field takes the value out. */
+  /** What stands there where the document says nothing, where that is not as described; then an empty field takes the value out. */
   readonly empty = input<string>();
+  /** It begins a sentence. */
+  readonly capital = input(false, { transform: booleanAttribute });
 
   private readonly context = inject(SpecContext);
   private readonly refusals = inject(Refusals);
   private readonly kept = inject(KeptRefusals);
   private readonly injector = inject(Injector);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
-  private readonly field = viewChild<ElementRef<HTMLInputElement>>('field');
+  private readonly box = viewChild<ElementRef<HTMLInputElement>>('box');
 
   protected readonly editing = signal(false);
   protected readonly refused = signal(false);
@@ -92,20 +97,27 @@ export class Part implements OnInit {
   protected picked = false;
 
   protected readonly value = computed(() => this.context.value(this.at()));
-  protected readonly absent = computed(() => this.value() === undefined && this.empty() !== undefined);
-  protected readonly shown = computed(() =>
-    this.absent() ? ({ text: this.empty()!, look: 'word' } as const) : this.format().show(this.value(), this.context.document()),
-  );
+  private readonly field = computed(() => this.context.described(this.at()));
+  protected readonly how = computed(() => {
+    const [given, field] = [this.format(), this.field()];
+    return given ?? (field ? formatOf(field) : text);
+  });
+  private readonly none = computed(() => this.empty() ?? this.field()?.absent);
+  protected readonly absent = computed(() => this.value() === undefined && this.none() !== undefined);
+  protected readonly shown = computed((): Shown => {
+    const shown: Shown = this.absent() ? { text: this.none()!, look: 'word' } : this.how().show(this.value(), this.context.document());
+    return this.capital() ? { ...shown, text: shown.text.charAt(0).toUpperCase() + shown.text.slice(1) } : shown;
+  });
   protected readonly hint = computed(() => {
-    const { hint = '' } = this.format();
+    const { hint = '' } = this.how();
     return this.unit() && hint ? `${hint.replace(/\.$/, '')}, in ${this.unit()}.` : hint;
   });
   protected readonly width = computed(() => Math.min(44, Math.max(6, this.typed().length + 2)));
   protected readonly choices = computed<readonly Choice[]>(() =>
-    this.editing() ? this.format().choices(this.typed(), this.context.document()) : [],
+    this.editing() ? this.how().choices(this.typed(), this.context.document()) : [],
   );
 
-  private readonly named = computed(() => (this.absent() ? undefined : this.format().names?.(this.value(), this.context.document())));
+  private readonly named = computed(() => (this.absent() ? undefined : this.how().names?.(this.value(), this.context.document())));
   /** What the entry that is named is, in a line. */
   protected readonly preview = computed(() => {
     const named = this.named();
@@ -136,7 +148,7 @@ export class Part implements OnInit {
 
   private begin(): void {
     this.place = this.kept.placeOf(this.context.chapter(), this.context.id(), this.at());
-    this.started = this.format().edit(this.value(), this.context.document());
+    this.started = this.how().edit(this.value(), this.context.document());
     this.typed.set(this.started);
     this.editing.set(true);
   }
@@ -144,8 +156,8 @@ export class Part implements OnInit {
   protected open(): void {
     this.begin();
     this.refusals.hint(this, this.hint());
-    afterNextRender(() => this.field()?.nativeElement.select(), { injector: this.injector });
-    afterNextRender(() => this.field()?.nativeElement.focus(), { injector: this.injector });
+    afterNextRender(() => this.box()?.nativeElement.select(), { injector: this.injector });
+    afterNextRender(() => this.box()?.nativeElement.focus(), { injector: this.injector });
   }
 
   protected enter(event: Event): void {
@@ -162,7 +174,7 @@ export class Part implements OnInit {
     this.typed.set(text);
     this.picked = true;
     // A name that is all there is was meant; one in the middle of a formula is not yet the end of it.
-    if (this.format().closed || /^[a-z][A-Za-z0-9]*$/.test(text)) void this.apply(true);
+    if (this.how().closed || text === this.none() || /^[a-z][A-Za-z0-9]*$/.test(text)) void this.apply(true);
   }
 
   protected leave(): void {
@@ -174,9 +186,10 @@ export class Part implements OnInit {
   private async apply(focus: boolean): Promise<void> {
     if (this.busy) return;
     const text = this.typed();
-    const absent = text.trim() === '' && this.empty() !== undefined;
-    if (text.trim() === '' && this.format().closed && !absent) return this.restore(focus);
-    const reading = absent ? { value: undefined } : this.format().read(text, this.context.document());
+    const none = this.none();
+    const absent = none !== undefined && ['', none.toLowerCase()].includes(text.trim().toLowerCase()) && !this.reads(text);
+    if (text.trim() === '' && this.how().closed && !absent) return this.restore(focus);
+    const reading = absent ? { value: undefined } : this.how().read(text, this.context.document());
     if ('error' in reading && reading.error !== undefined) return this.refuse(reading.error);
     this.busy = true;
     try {
@@ -185,7 +198,7 @@ export class Part implements OnInit {
       // A few letters that only one name begins with are that name.
       const [only, ...others] = this.choices();
       const meant =
-        only && others.length === 0 && /^[A-Za-z ]+$/.test(text) ? this.format().read(only.text, this.context.document()) : undefined;
+        only && others.length === 0 && /^[A-Za-z ]+$/.test(text) ? this.how().read(only.text, this.context.document()) : undefined;
       if (meant && meant.error === undefined && (await this.context.set(this.at(), meant.value)).length === 0) return this.restore(focus);
       this.refuse(problems.map((p) => p.message).join(' '));
     } finally {
@@ -193,12 +206,17 @@ export class Part implements OnInit {
     }
   }
 
+  /** Whether what was typed is a value of its own, although a sentence says the same where there is none. */
+  private reads(typed: string): boolean {
+    return typed.trim() !== '' && this.how().read(typed, this.context.document()).error === undefined;
+  }
+
   /** Closes the part, unless somebody has written on since. */
   private applied(text: string, focus: boolean): void {
     if (this.typed() === text) return this.restore(focus);
     this.started = text;
     this.busy = false;
-    if (document.activeElement !== this.field()?.nativeElement) this.leave();
+    if (document.activeElement !== this.box()?.nativeElement) this.leave();
   }
 
   private refuse(message: string): void {

@@ -2,7 +2,8 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, resource }
 import type { EventDescription } from '@eager-ember/core';
 import { CoreClient } from '../../shared/core-client';
 import { Choose, type Way } from './choose';
-import { choice, conditionWith, entry, type PartFormat } from './formats';
+import { choice, entry } from './choices';
+import { conditionWith, type PartFormat } from './formats';
 import { Part } from './part';
 import { SpecContext } from './spec-context';
 
@@ -11,20 +12,6 @@ const WHO: Readonly<Record<string, string>> = {
   source: 'caused by its bearer',
   target: 'aimed at its bearer',
   anyone: 'on anyone',
-};
-
-/** Words of an event's fields, as a sentence says them. */
-const SAID: Readonly<Record<string, string>> = {
-  hurt: 'by being hurt',
-  heal: 'by being healed',
-  give: 'by a gift',
-  take: 'by a taking',
-  set: 'by being set',
-  cost: 'as a price',
-  ranOut: 'as it ran out',
-  used: 'as it was used up',
-  removed: 'as it was removed',
-  ownerGone: 'as its bearer went',
 };
 
 interface Field {
@@ -73,7 +60,7 @@ export class PatternSentence {
       ...words.map(({ name, options }) => ({
         at: `${this.at()}/${name}`,
         name: name === 'how' ? 'way' : name,
-        format: choice(Object.fromEntries(options.map((option) => [option, SAID[option] ?? option]))),
+        format: choice(Object.fromEntries(options.map(({ value, label }) => [value, label]))),
       })),
     ];
   });

@@ -2,11 +2,12 @@ import { computed, inject, Injectable, signal } from '@angular/core';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { applied, documentFeature } from '../../store/document.reducer';
-import type { Problem } from '@eager-ember/core';
+import type { FieldDescription, Problem, WordOption } from '@eager-ember/core';
 import type { Operation } from 'fast-json-patch';
 import { Editor } from '../../store/editor';
 import type { RulesetJson } from '../../shared/api';
 import { entriesOf, type EntryJson, isGiven, writtenIn } from '../entries';
+import { Descriptions, fieldAt } from './described';
 import { meantPath, valueAt } from './meant-path';
 
 /** A field's next value, from the one that it has. */
@@ -29,6 +30,7 @@ export const asRevision =
 export class SpecContext {
   private readonly editor = inject(Editor);
   private readonly router = inject(Router);
+  protected readonly descriptions = inject(Descriptions);
   private readonly ruleset = inject(Store).selectSignal(documentFeature.selectId);
   readonly chapter = signal('');
   readonly id = signal('');
@@ -43,7 +45,29 @@ export class SpecContext {
 
   /** The value at a path below the entry: `refill/rate`. */
   value(at: string): unknown {
-    return valueAt(this.entry(), at);
+    return valueAt(this.whole(), at);
+  }
+
+  /** What it is that the parts speak of, as the schema describes it. */
+  protected shape(): FieldDescription | undefined {
+    return this.descriptions.of(this.chapter());
+  }
+
+  /** All of what the parts speak of. */
+  protected whole(): unknown {
+    return this.entry();
+  }
+
+  /** What can stand at a path, as the schema says; undefined until that is known. */
+  described(at: string): FieldDescription | undefined {
+    return fieldAt(this.shape(), this.whole(), at);
+  }
+
+  /** The words that can stand in a place, or in each of a list. */
+  options(at: string): readonly WordOption[] {
+    const field = this.described(at);
+    const one = field?.kind === 'list' ? field.of : field;
+    return one?.kind === 'word' || one?.kind === 'shapes' ? one.options : [];
   }
 
   /** Sets a field, or takes it out where the value is undefined. Resolves with what is wrong with that. */

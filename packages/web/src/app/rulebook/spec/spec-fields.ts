@@ -2,6 +2,7 @@ import { computed, Directive, inject, signal } from '@angular/core';
 import type { Problem } from '@eager-ember/core';
 import type { Operation } from 'fast-json-patch';
 import { freshId } from '../entries';
+import type { Way } from './choose';
 import { meantPath } from './meant-path';
 import { type Revision, SpecContext } from './spec-context';
 
@@ -12,6 +13,11 @@ export abstract class SpecFields {
   /** What is wrong with what was last asked for, where it belongs to no single part. */
   protected readonly refusal = signal('');
   protected readonly entry = computed(() => this.context.entry());
+
+  /** The words that can stand in a place, for a list of them. */
+  protected options(at: string): readonly Way[] {
+    return this.context.options(at);
+  }
 
   protected has(at: string): boolean {
     return this.context.value(at) !== undefined;

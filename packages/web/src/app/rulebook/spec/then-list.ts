@@ -10,11 +10,13 @@ import {
   viewChildren,
 } from '@angular/core';
 import { MatMenuModule } from '@angular/material/menu';
-import type { ActionDescription } from '@eager-ember/core';
+import type { ActionDescription, FieldDescription } from '@eager-ember/core';
 import { CoreClient } from '../../shared/core-client';
 import { entriesOf } from '../entries';
-import { type ActionJson, isOfKind, type Piece, piecesOf } from './action-pieces';
-import { amount, choiceOrNone } from './formats';
+import { type ActionJson, type Piece, piecesOf } from './action-pieces';
+import { choiceOrNone } from './choices';
+import { fitsIn } from './described';
+import { amount } from './formats';
 import { Part } from './part';
 import { Sentence } from './sentence';
 import { SpecFields } from './spec-fields';
@@ -136,8 +138,7 @@ export class ThenList extends SpecFields {
   protected readonly offered = computed(() =>
     (this.actions.value() ?? []).filter((action) =>
       action.args.every(
-        ({ kind, optional }) =>
-          optional || kind.kind !== 'reference' || entriesOf(this.context.document(), kind.chapter).some((one) => isOfKind(kind, one)),
+        (arg) => arg.optional || arg.kind !== 'reference' || entriesOf(this.context.document(), arg.chapter).some(fitsIn(arg)),
       ),
     ),
   );
@@ -161,17 +162,18 @@ export class ThenList extends SpecFields {
   private unsaid(described: ActionDescription, action: ActionJson, at: string): Line['more'] {
     return described.args
       .filter(({ name, optional }) => optional && action[name] === undefined && described.sentence.includes(`{${name}}`))
-      .map(({ name, kind }) => ({ name: name === 'else' ? 'otherwise' : name, at: `${at}/${name}`, begins: this.beginning(kind) }));
+      .map((arg) => ({ name: arg.name === 'else' ? 'otherwise' : arg.name, at: `${at}/${arg.name}`, begins: this.beginning(arg) }));
   }
 
-  private beginning(kind: ActionDescription['args'][number]['kind']): unknown {
+  private beginning(arg: FieldDescription): unknown {
     const document = this.context.document();
-    if (kind.kind === 'reference') return entriesOf(document, kind.chapter).find((one) => isOfKind(kind, one))?.id;
-    if (kind.kind === 'condition') return `${entriesOf(document, 'attributes')[0]?.id ?? 1} > 0`;
+    if (arg.begins !== undefined) return arg.begins;
+    if (arg.kind === 'reference') return entriesOf(document, arg.chapter).find(fitsIn(arg))?.id;
+    if (arg.kind === 'condition') return `${entriesOf(document, 'attributes')[0]?.id ?? 1} > 0`;
     // What is said where nothing is comes first.
-    if (kind.kind === 'word') return kind.options.at(-1);
-    if (kind.kind === 'branches') return [1, 1].map((weight) => ({ weight, then: [] }));
-    return BEGINS[kind.kind];
+    if (arg.kind === 'word') return arg.options.at(-1)?.value;
+    if (arg.kind === 'branches') return [1, 1].map((weight) => ({ weight, then: [] }));
+    return BEGINS[arg.kind];
   }
 
   protected begin(action: ActionDescription): void {
@@ -180,7 +182,7 @@ export class ThenList extends SpecFields {
     if (this.begins() !== '' && !action.steers) fresh['to'] = this.begins();
     const needed = action.args.filter(({ optional }) => !optional);
     // An action of which nothing has to be said would do nothing: it begins with the first thing that it can say.
-    for (const { name, kind } of needed.length > 0 ? needed : action.args.slice(0, 1)) fresh[name] = this.beginning(kind);
+    for (const arg of needed.length > 0 ? needed : action.args.slice(0, 1)) fresh[arg.name] = this.beginning(arg);
     void this.add(this.at(), fresh);
   }
 

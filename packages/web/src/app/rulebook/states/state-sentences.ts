@@ -1,8 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { SEEN_BY } from '../attributes/attribute-sentences';
 import { entriesOf } from '../entries';
 import { type Clause, Clauses } from '../spec/clauses';
-import { choice, entry, timeAmount } from '../spec/formats';
 import { Names } from '../spec/names';
 import { Note, NOTE } from '../spec/note';
 import { Part } from '../spec/part';
@@ -28,10 +26,10 @@ const MAY = [
       }
     </ee-sentence>
     @if (has('while')) {
-      <ee-sentence clause="while" at="while">It holds while its actor is <ee-part at="while" [format]="status" label="status" />.</ee-sentence>
+      <ee-sentence clause="while" at="while">It holds while its actor is <ee-part at="while" label="status" />.</ee-sentence>
     }
     @if (has('lasts')) {
-      <ee-sentence clause="for a time" at="lasts">It ends by itself after <ee-part at="lasts" [format]="time" label="how long it lasts" />.</ee-sentence>
+      <ee-sentence clause="for a time" at="lasts">It ends by itself after <ee-part at="lasts" label="how long it lasts" />.</ee-sentence>
     }
     @if (has('ends')) {
       <ee-sentence clause="on an event" at="ends">It ends when <ee-pattern at="ends" />.</ee-sentence>
@@ -42,7 +40,7 @@ const MAY = [
     @if (has('into')) {
       <ee-sentence clause="left for" at="into">Before it ends, only <ee-names at="into" chapter="states" label="state after" /> may take its place.</ee-sentence>
     }
-    <ee-sentence>Seen by <ee-part at="see" [format]="seen" label="seen by" empty="everyone" />.</ee-sentence>
+    <ee-sentence>Seen by <ee-part at="see" label="seen by" />.</ee-sentence>
     <ee-note />
     <ee-clauses [all]="clauses" />
   `,
@@ -59,9 +57,6 @@ const MAY = [
 })
 export class StateSentences {
   private readonly context = inject(SpecContext);
-  protected readonly seen = choice(SEEN_BY);
-  protected readonly status = entry('statuses');
-  protected readonly time = timeAmount;
   private readonly allows = computed(() => (this.context.value('allows') as readonly string[] | undefined) ?? []);
   protected readonly allowed = computed(() => MAY.map((may) => ({ ...may, is: this.allows().includes(may.what) })));
   /** What an actor is when nothing else holds has no end of its own. */

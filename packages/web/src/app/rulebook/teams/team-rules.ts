@@ -1,7 +1,6 @@
 import { ChangeDetectionStrategy, Component, inject, Injectable } from '@angular/core';
 import type { Problem } from '@eager-ember/core';
 import { Editor } from '../../store/editor';
-import { duration, entry, flag } from '../spec/formats';
 import { Choose, type Way } from '../spec/choose';
 import { Part } from '../spec/part';
 import { Sentence } from '../spec/sentence';
@@ -15,8 +14,12 @@ type Json = Readonly<Record<string, unknown>>;
 class RulesContext extends SpecContext {
   private readonly edits = inject(Editor);
 
-  override value(at: string): unknown {
-    return (this.document()?.['teamRules'] as Json | undefined)?.[at];
+  protected override shape() {
+    return this.descriptions.of('teamRules');
+  }
+
+  protected override whole(): unknown {
+    return this.document()?.['teamRules'];
   }
 
   override changeAt(at: string, make: EditAt): Promise<readonly Problem[]> {
@@ -40,17 +43,6 @@ class RulesContext extends SpecContext {
   }
 }
 
-const ASSIGNS: readonly Way[] = [
-  { value: 'fewest', label: 'the team with the fewest players', hint: 'the first of equals' },
-  { value: 'lowest', label: 'the team that has the least of', hint: 'a stat or a counter, added up' },
-];
-const SWITCHES: readonly Way[] = [
-  { value: 'free', label: 'whenever they ask', hint: 'as long as there is room' },
-  { value: 'balanced', label: 'unless that would unbalance the teams', hint: 'more than one apart' },
-  { value: 'after', label: 'again after', hint: 'a time' },
-  { value: 'never', label: 'never', hint: 'teams are kept' },
-];
-
 /** How players come into teams and change them, in sentences: the same for every team. */
 @Component({
   selector: 'ee-team-rules',
@@ -59,12 +51,12 @@ const SWITCHES: readonly Way[] = [
     <section aria-label="All teams">
       <h2>All teams</h2>
       <ee-sentence>
-        Who joins goes with their party, or else into <ee-choose [ways]="assigns" [value]="of('assign', 'fewest')" label="where who joins goes" (chosen)="assign($event)" />@if (of('assign', 'fewest') === 'lowest') {{{ ' ' }}<ee-part at="stat" [format]="stat" label="what is compared" />}.
+        Who joins goes with their party, or else into <ee-choose [ways]="options('assign')" [value]="of('assign', 'fewest')" label="where who joins goes" (chosen)="assign($event)" />@if (of('assign', 'fewest') === 'lowest') {{{ ' ' }}<ee-part at="stat" label="what is compared" />}.
       </ee-sentence>
       <ee-sentence>
-        Players may change teams <ee-choose [ways]="switches" [value]="of('switching', 'balanced')" label="when players may change" (chosen)="switching($event)" />@if (of('switching', 'balanced') === 'after') {{{ ' ' }}<ee-part at="after" [format]="duration" label="after how long" />}; <ee-part at="neutral" [format]="neutral" label="no team" empty="everybody is in a team" />.
+        Players may change teams <ee-choose [ways]="options('switching')" [value]="of('switching', 'balanced')" label="when players may change" (chosen)="switching($event)" />@if (of('switching', 'balanced') === 'after') {{{ ' ' }}<ee-part at="after" label="after how long" />}; <ee-part at="neutral" label="no team" />.
       </ee-sentence>
-      <ee-sentence>When somebody leaves, <ee-part at="rebalance" [format]="rebalance" label="when somebody leaves" empty="nobody is moved" />.</ee-sentence>
+      <ee-sentence>When somebody leaves, <ee-part at="rebalance" label="when somebody leaves" />.</ee-sentence>
     </section>
   `,
   styles: `
@@ -83,12 +75,10 @@ const SWITCHES: readonly Way[] = [
 })
 export class TeamRulesPart {
   private readonly context = inject(RulesContext);
-  protected readonly assigns = ASSIGNS;
-  protected readonly switches = SWITCHES;
-  protected readonly duration = duration;
-  protected readonly stat = entry('attributes', (one) => one['kind'] !== 'pool');
-  protected readonly neutral = flag({ true: 'who asks is in no team', false: 'everybody is in a team' });
-  protected readonly rebalance = flag({ true: 'who came last is moved over where that keeps them even', false: 'nobody is moved' });
+
+  protected options(at: string): readonly Way[] {
+    return this.context.options(at);
+  }
 
   protected of(field: string, otherwise: string): string {
     return String(this.context.value(field) ?? otherwise);

@@ -7,7 +7,6 @@ import { Note, NOTE } from '../spec/note';
 import { type Clause, Clauses } from '../spec/clauses';
 import { entriesOf } from '../entries';
 import { Carriers } from '../spec/carriers';
-import { choice, entry } from '../spec/formats';
 
 /** A container in sentences. */
 @Component({
@@ -18,10 +17,6 @@ import { choice, entry } from '../spec/formats';
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class ContainerSentences extends OfferFields {
-  protected readonly visitors = choice({ many: 'all who come may have it open', one: 'one visitor at a time has it open' });
-  protected readonly whose = choice({ forAll: 'is there for everybody', perPlayer: 'is each player’s own' });
-  protected readonly taking = choice({ either: 'one by one or all at once', one: 'one by one', all: 'all at once' });
-  protected readonly table = entry('loot');
   protected readonly clauses: readonly Clause[] = [{ at: 'refills', name: 'filled anew', begins: '60s' }, NOTE];
 
   protected addLoot(): void {

@@ -5,7 +5,8 @@ import { SpecFields } from '../spec/spec-fields';
 import { ThenList } from '../spec/then-list';
 import { Note, NOTE } from '../spec/note';
 import { type Clause, Clauses } from '../spec/clauses';
-import { choice, condition, duration, numberFrom, type PartFormat, text } from '../spec/formats';
+import { choice } from '../spec/choices';
+import { type PartFormat } from '../spec/formats';
 
 interface Choosing {
   readonly text: string;
@@ -27,12 +28,6 @@ interface LineJson extends Choosing {
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class DialogueSentences extends SpecFields {
-  protected readonly words = text;
-  protected readonly duration = duration;
-  protected readonly condition = condition;
-  protected readonly distance = numberFrom(1, 5000);
-  protected readonly heard = choice({ owner: 'its visitor', team: 'the visitor’s crew', everyone: 'everyone' });
-  protected readonly speakers = choice({ character: 'The character', visitor: 'The visitor', crew: 'One of the crew' });
   protected readonly clauses: readonly Clause[] = [{ at: 'voice', name: 'voice', begins: 'A voice' }, NOTE];
   /** Where a line or a choice can go on: at another line, or nowhere. */
   protected readonly next = computed<PartFormat>(() => {

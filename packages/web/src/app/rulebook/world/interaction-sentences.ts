@@ -7,7 +7,6 @@ import { Note, NOTE } from '../spec/note';
 import { type Clause, Clauses } from '../spec/clauses';
 import { entriesOf } from '../entries';
 import { Carriers } from '../spec/carriers';
-import { choice } from '../spec/formats';
 
 /** An interaction in sentences. */
 @Component({
@@ -18,8 +17,6 @@ import { choice } from '../spec/formats';
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class InteractionSentences extends OfferFields {
-  protected readonly serving = choice({ one: 'busy for others meanwhile', each: 'free for others meanwhile' });
-  protected readonly whom = choice({ player: 'for its visitor', all: 'for everybody' });
   protected readonly clauses: readonly Clause[] = [
     {
       at: 'price',

@@ -5,7 +5,6 @@ import { SpecFields } from '../spec/spec-fields';
 import { ThenList } from '../spec/then-list';
 import { Note, NOTE } from '../spec/note';
 import { type Clause, Clauses } from '../spec/clauses';
-import { choice, condition, duration, numberFrom, text } from '../spec/formats';
 import { PlacedAt } from './placed';
 
 /** A pickup in sentences. */
@@ -17,22 +16,6 @@ import { PlacedAt } from './placed';
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class PickupSentences extends SpecFields {
-  protected readonly radius = numberFrom(1, 200);
-  protected readonly shapes = choice({
-    circle: 'a circle',
-    diamond: 'a diamond',
-    capsule: 'a capsule',
-    square: 'a square',
-    triangle: 'a triangle',
-  });
-  protected readonly goes = choice({ forAll: 'for everybody', perPlayer: 'for its taker alone' });
-  protected readonly draws = choice({
-    appearing: 'as it appears, the same for whoever takes it',
-    taking: 'as it is taken, by the luck of its taker',
-  });
-  protected readonly condition = condition;
-  protected readonly duration = duration;
-  protected readonly words = text;
   protected readonly clauses: readonly Clause[] = [
     { at: 'refusal', name: 'words for whom it is not', begins: 'This is not for you.', fits: (e) => e['who'] !== undefined },
     {

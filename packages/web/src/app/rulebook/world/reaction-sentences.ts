@@ -5,7 +5,6 @@ import { SpecFields } from '../spec/spec-fields';
 import { ThenList } from '../spec/then-list';
 import { Note, NOTE } from '../spec/note';
 import { type Clause, Clauses } from '../spec/clauses';
-import { choice, duration, numberFrom } from '../spec/formats';
 import { PatternSentence } from '../spec/pattern';
 
 /** A reaction of the ruleset in sentences. */
@@ -16,8 +15,5 @@ import { PatternSentence } from '../spec/pattern';
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class ReactionSentences extends SpecFields {
-  protected readonly duration = duration;
-  protected readonly times = numberFrom(1, 1000, '', true);
-  protected readonly per = choice({ all: 'for everybody together', actor: 'for each that it is about' });
   protected readonly clauses: readonly Clause[] = [{ at: 'atMost', name: 'at most', begins: { times: 1 } }, NOTE];
 }

@@ -6,15 +6,9 @@ import { Note, NOTE } from '../spec/note';
 import { type Clause, Clauses } from '../spec/clauses';
 import { entriesOf } from '../entries';
 import { Choose, type Way } from '../spec/choose';
-import { amount, duration, entry, numberFrom } from '../spec/formats';
 import { PatternSentence } from '../spec/pattern';
 import { PlacedAt } from './placed';
 
-const WHENS: readonly Way[] = [
-  { value: 'every', label: 'every', hint: 'again and again after a time' },
-  { value: 'wave', label: 'when none of the last is left', hint: 'in waves' },
-  { value: 'on', label: 'when', hint: 'something happens' },
-];
 const KINDS: readonly Way[] = [
   { value: 'actor', label: 'the actor', hint: 'a foe, a character, a prop' },
   { value: 'pickup', label: 'the pickup', hint: 'something to be taken' },
@@ -30,14 +24,6 @@ const KINDS: readonly Way[] = [
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class SpawnerSentences extends SpecFields {
-  protected readonly amount = amount;
-  protected readonly duration = duration;
-  protected readonly count = numberFrom(1, 500, '', true);
-  protected readonly distance = numberFrom(0, 5000);
-  protected readonly actor = entry('actors', (e) => e['kind'] !== 'player');
-  protected readonly pickup = entry('pickups');
-  protected readonly team = entry('teams');
-  protected readonly whens = WHENS;
   protected readonly kinds = KINDS;
   protected readonly when = computed(() => String((this.context.value('when') as { is?: string } | undefined)?.is ?? 'every'));
   protected readonly clauses: readonly Clause[] = [

@@ -5,7 +5,6 @@ import { SpecFields } from '../spec/spec-fields';
 import { ThenList } from '../spec/then-list';
 import { Note, NOTE } from '../spec/note';
 import { type Clause, Clauses } from '../spec/clauses';
-import { condition, duration } from '../spec/formats';
 import { PlacedAt } from './placed';
 
 /** A zone in sentences. */
@@ -16,8 +15,6 @@ import { PlacedAt } from './placed';
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class ZoneSentences extends SpecFields {
-  protected readonly condition = condition;
-  protected readonly duration = duration;
   protected readonly clauses: readonly Clause[] = [
     { at: 'onEnter', name: 'on entering', begins: [] },
     { at: 'onLeave', name: 'on leaving', begins: [] },
