@@ -135,6 +135,15 @@ export default tseslint.config(
     '@ngrx/*',
     '**/web/**',
   ]),
+  // Rooms and what is kept know nothing of what carries the answers: HTTP and sockets say an error in their own ways.
+  {
+    ...only(
+      ['packages/server/src/{rooms,drafts,database}/**/*.ts'],
+      'Throw an error of errors.ts: HTTP and sockets say it in their own ways.',
+      ['@eager-ember/web*', '@angular/*', '@ngrx/*', '**/web/**', '**/http/**', '**/sockets/**', 'express', 'ws'],
+    ),
+    ignores: ['**/*.spec.ts'],
+  },
   only(['packages/web/src/**/*.ts'], 'The web package knows the core alone.', [
     '@eager-ember/server*',
     '@eager-ember/cli*',

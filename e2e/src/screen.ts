@@ -225,6 +225,7 @@ export class Screen {
   ): Promise<void> {
     await this.page.keyboard.press('k');
     await this.page.waitForSelector('ee-pokes');
+    await this.page.waitForSelector(`select[aria-label="What to do"] option[value="${kind}"]`);
     await this.page.select('select[aria-label="What to do"]', kind);
     const about = 'select[aria-label="What it is about"]';
     if (what !== undefined) {

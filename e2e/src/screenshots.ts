@@ -129,6 +129,7 @@ try {
   await screen.sees('[aria-label="Seat north"] [role="alert"]', 'cooling down');
   await take('playtest');
   const poke = async (what: string, about: string, from: string) => {
+    await page.waitForSelector(`select[aria-label="What to do"] option[value="${what}"]`);
     await page.select('select[aria-label="What to do"]', what);
     await page.waitForSelector(`select[aria-label="What it is about"] option[value="${about}"]`);
     await page.select('select[aria-label="What it is about"]', about);
@@ -171,6 +172,7 @@ try {
   await take('playtest-why');
   await page.locator('[aria-label="Close why"]').click();
   const summon = async (actor: string, where: string) => {
+    await page.waitForSelector('select[aria-label="What to do"] option[value="summon"]');
     await page.select('select[aria-label="What to do"]', 'summon');
     await page.waitForSelector(`select[aria-label="What it is about"] option[value="${actor}"]`);
     await page.select('select[aria-label="What it is about"]', actor);

@@ -1,5 +1,6 @@
 import { readConfig } from './config.js';
-import { HttpProblem, isDatabaseGone } from './http/problems.js';
+import { isDatabaseGone } from './database/gone.js';
+import { HttpProblem } from './http/problems.js';
 
 describe('The configuration', () => {
   it('has defaults for all but the database', () => {

@@ -16,7 +16,7 @@ import { Sessions } from './http/sessions.js';
 import { RoomKeeper } from './rooms/keeper.js';
 import { warmUp } from './rooms/warm-up.js';
 import { Trail } from './trail/trail.js';
-import { attachSockets } from './rooms/sockets.js';
+import { attachSockets } from './sockets/sockets.js';
 
 export interface RunningServer {
   readonly url: string;

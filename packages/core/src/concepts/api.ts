@@ -13,7 +13,7 @@ export {
   CHANGEABLE,
   CHANGES,
   NUMBERS as ABILITY_NUMBERS,
-  type Refusal,
+  type AbilityRefusal,
   refusalOf,
   refusalWords,
   type TargetEntry,
@@ -63,7 +63,7 @@ export { clipsFromCsv, clipsFromJson, clipsToCsv } from './clips/exchange.js';
 export type { ClipEntry } from './clips/index.js';
 export { containerEvidence } from './containers/evidence.js';
 export { CONTENTS, type ContainerEntry, type ContentEntry, LIDS, TAKES, VISITORS } from './containers/index.js';
-export { hindranceToSwitch, membersOf } from './crews/index.js';
+export { switchRefusal, membersOf } from './crews/index.js';
 export { economyFacts, type EconomyFacts } from './days/evidence.js';
 export { EconomyGames, type Game, MOST_DAYS, rulesForGames } from './days/games/game.js';
 export { type Difference, differenceOf, type Estimate, estimate, type Outcome, outcomeOf } from './days/games/outcome.js';
@@ -151,10 +151,10 @@ export {
 export { refusalWords as tradeRefusalWords } from './trade/events.js';
 export { type TreeWalk, walkTree } from './trees/evidence.js';
 export {
-  type Hindrance,
-  hindrance,
-  hindranceBack,
-  hindranceWords,
+  type LearnRefusal,
+  learnRefusal,
+  returnRefusal,
+  learnRefusalWords,
   isLegal,
   legalPart,
   type Means,

@@ -22,7 +22,7 @@ import { crewsConcept } from './crews/index.js';
 import { tracksConcept } from './tracks/index.js';
 import { treesConcept } from './trees/index.js';
 import { reactionsConcept } from './reactions/index.js';
-import { reachConcept } from './reach/index.js';
+import { offersConcept } from './offers/index.js';
 import { daysConcept } from './days/index.js';
 import { ledgerConcept } from './ledger/index.js';
 import { marketsConcept } from './markets/index.js';
@@ -67,7 +67,7 @@ export const concepts = registerConcepts([
   dialoguesConcept,
   interactionsConcept,
   containersConcept,
-  reachConcept,
+  offersConcept,
   ledgerConcept,
   tradeConcept,
   marketsConcept,

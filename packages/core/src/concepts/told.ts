@@ -14,7 +14,7 @@ export { pricesTable } from './markets/tables.js';
 export { bodiesTable } from './movement/tables.js';
 export { pickupsTable, pickupsTakenTable } from './pickups/tables.js';
 export { questLinesTable, questLogTable } from './quests/tables.js';
-export { offersTable } from './reach/tables.js';
+export { offersTable } from './offers/tables.js';
 export { seatsTable } from './seats/tables.js';
 export { stocksTable } from './shops/tables.js';
 export { stallsTable, warePricesTable, waresTable } from './stalls/tables.js';

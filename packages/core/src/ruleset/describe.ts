@@ -240,6 +240,8 @@ export interface ActionDescription {
   readonly sentence: string;
   /** It steers the list that it stands in, and is for nobody in particular. */
   readonly steers: boolean;
+  /** It does nothing but in a list. */
+  readonly onlyInLists: boolean;
   /** Whom it is for, where it can say that. */
   readonly to?: FieldDescription;
   readonly args: readonly (FieldDescription & { readonly name: string })[];
@@ -253,6 +255,7 @@ export function describeActions(): readonly ActionDescription[] {
     label: spec.label,
     sentence: spec.sentence,
     steers: spec.steer !== undefined,
+    onlyInLists: spec.onlyInLists === true,
     ...(!spec.steer && { to }),
     args: Object.entries(spec.args).map(([arg, schema]) => ({ name: arg, ...describeField(schema) })),
   }));

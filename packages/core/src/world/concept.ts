@@ -86,6 +86,8 @@ export interface ActionSpec {
   readonly causes?: (args: Readonly<Record<string, unknown>>) => readonly EventCause[];
   /** What it can bring about, beside events. */
   readonly consequences?: (args: Readonly<Record<string, unknown>>) => readonly Consequence[];
+  /** It says when and whether the rest of its list happens, and does nothing by itself. */
+  readonly onlyInLists?: true;
   /** It brings what it speaks of into the arena. */
   readonly places?: true;
   /** It is about an attribute of whom it is for, who has to have that for anything to come of it. */

@@ -1,6 +1,6 @@
 import { Worker } from 'node:worker_threads';
 import type { Problem } from '@eager-ember/core';
-import { HttpProblem } from '../http/problems.js';
+import { NotNow, Unsound } from '../errors.js';
 import type { Comparison, JobName, Jobs, Kept, PlayerLoss } from './jobs.js';
 
 /** Longest that anything may take, what waits before it included. */
@@ -28,7 +28,7 @@ export class DraftingDesk {
     return this.ask('check', { document });
   }
 
-  /** @throws HttpProblem 422 with every problem where the document is not sound */
+  /** @throws Unsound where the document is not sound */
   async requireSound(document: unknown): Promise<void> {
     refuseUnsound(await this.check(document));
   }
@@ -54,13 +54,12 @@ export class DraftingDesk {
     return new Draft(key, await this.ask('compare', { key, before, after }), this);
   }
 
-  /** @throws HttpProblem 503 where it takes too long or too much waits already */
+  /** @throws NotNow where it takes too long or too much waits already */
   ask<K extends JobName>(job: K, ask: Jobs[K]['ask']): Promise<Jobs[K]['answer']> {
-    if (this.waiting.size >= MOST_WAITING)
-      return Promise.reject(new HttpProblem(503, 'Too much is to be read at once', 'Try again in a while.'));
+    if (this.waiting.size >= MOST_WAITING) return Promise.reject(new NotNow('Too much is to be read at once', 'Try again in a while.'));
     return new Promise<Jobs[K]['answer']>((done, fail) => {
       const number = ++this.asked;
-      const timer = setTimeout(() => this.giveUp(new HttpProblem(503, 'That takes too long to read', 'Nothing was stored.')), MOST_MS);
+      const timer = setTimeout(() => this.giveUp(new NotNow('That takes too long to read', 'Nothing was stored.')), MOST_MS);
       timer.unref();
       this.waiting.set(number, { done, fail, timer });
       this.hired().postMessage({ number, job, ask });
@@ -99,7 +98,7 @@ export class DraftingDesk {
 
   async close(): Promise<void> {
     const { worker } = this;
-    this.giveUp(new HttpProblem(503, 'The server stops', 'Nothing was stored.'));
+    this.giveUp(new NotNow('The server stops', 'Nothing was stored.'));
     await worker?.terminate();
   }
 }
@@ -111,9 +110,9 @@ function hire(): Worker {
   return new Worker(`import('tsx/esm/api').then(({ register }) => (register(), import(${source})))`, { eval: true });
 }
 
-/** @throws HttpProblem 422 with every problem where there is one */
+/** @throws Unsound where there is one */
 function refuseUnsound(problems: readonly Problem[]): void {
-  if (problems.length > 0) throw new HttpProblem(422, 'The ruleset has problems', 'Nothing was stored.', { problems });
+  if (problems.length > 0) throw new Unsound(problems, 'Nothing was stored.');
 }
 
 /** An edit that is being looked at. */
@@ -129,7 +128,7 @@ export class Draft {
     return this.comparison.keeps;
   }
 
-  /** @throws HttpProblem 422 with every problem where the edited document is not sound */
+  /** @throws Unsound where the edited document is not sound */
   requireSound(): void {
     refuseUnsound(this.comparison.problems);
   }

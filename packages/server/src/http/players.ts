@@ -5,12 +5,14 @@ import { z } from 'zod';
 import { Player, type Ruleset, SetAside } from '../database/models.js';
 import type { Draft, DraftingDesk } from '../drafts/desk.js';
 import type { PlayerLoss } from '../drafts/jobs.js';
-import { PlayersElsewhere, type RoomKeeper } from '../rooms/keeper.js';
+import type { RoomKeeper } from '../rooms/keeper.js';
+import { PlayersElsewhere } from '../errors.js';
 import { pageOf } from './pages.js';
-import { HttpProblem, notFound } from './problems.js';
+import { HttpProblem } from './problems.js';
+import { Missing } from '../errors.js';
 import { userOf } from './sessions.js';
 import type { Trail } from '../trail/trail.js';
-import { findRuleset } from './found.js';
+import { findRuleset } from '../database/rulesets.js';
 
 /** What a path under a ruleset names. */
 type OfRuleset = { id: string };
@@ -71,14 +73,14 @@ export function playerRoutes(keeper: RoomKeeper, desk: DraftingDesk, trail: Trai
   };
   const find = async (rulesetId: string, name: string): Promise<Player> => {
     const player = await Player.findOne({ where: { rulesetId, name } });
-    if (!player) throw notFound('player');
+    if (!player) throw new Missing('player');
     return player;
   };
   const alone = async <T>(rulesetId: string, name: string, work: () => Promise<T>): Promise<T> => {
     try {
-      return await keeper.withPlayers(rulesetId, [name], work);
+      return await keeper.leases.withPlayers(rulesetId, [name], work);
     } catch (error) {
-      if (error instanceof PlayersElsewhere) throw new HttpProblem(409, `${name} plays just now`, `${error.message} Or poke them there.`);
+      if (error instanceof PlayersElsewhere) throw new HttpProblem(409, error.title, `${error.message} Or poke them there.`);
       throw error;
     }
   };
@@ -97,7 +99,7 @@ export function playerRoutes(keeper: RoomKeeper, desk: DraftingDesk, trail: Trai
       SetAside.findAll({ where, order: [['createdAt', 'DESC']], limit: 100 }),
       Player.count({ where }),
     ]);
-    const playing = keeper.players(id);
+    const playing = keeper.leases.players(id);
     response.json({
       all,
       next,
@@ -153,7 +155,7 @@ export function playerRoutes(keeper: RoomKeeper, desk: DraftingDesk, trail: Trai
     const { id } = await findRuleset(request.params.id);
     const key = z.uuid().safeParse(request.params.key);
     const aside = key.success ? await SetAside.findOne({ where: { rulesetId: id, id: key.data } }) : null;
-    if (!aside) throw notFound('state that was set aside');
+    if (!aside) throw new Missing('state that was set aside');
     await aside.destroy();
     trail.note({ who: userOf(response), ruleset: id, what: 'asideDeleted', about: { player: aside.name } });
     response.status(204).end();

@@ -1,7 +1,8 @@
 import type { Problem } from '@eager-ember/core';
 import type { ErrorRequestHandler, RequestHandler } from 'express';
 import type { Logger } from 'pino';
-import { ConnectionError, TimeoutError } from 'sequelize';
+import { isDatabaseGone } from '../database/gone.js';
+import { Impossible, Missing, NotNow, PlayersElsewhere, Refused, Unsound } from '../errors.js';
 
 /** An answer that says what went wrong, as problem details (RFC 9457). */
 export class HttpProblem extends Error {
@@ -15,21 +16,21 @@ export class HttpProblem extends Error {
   }
 }
 
-export const notFound = (what: string) => new HttpProblem(404, `There is no such ${what}`);
-
-/** Whether an error says that the database can't be reached at present, rather than that something was wrong with a query. */
-export function isDatabaseGone(error: unknown): boolean {
-  if (error instanceof ConnectionError || error instanceof TimeoutError) return true;
-  const { code, name, parent } = error as { code?: string; name?: string; parent?: unknown };
-  if (name === 'SequelizeConnectionAcquireTimeoutError') return true;
-  // 57P01 to 57P03: the server is shutting down, has crashed, or is starting up.
-  if (typeof code === 'string' && /^(57P0[123]|ECONNREFUSED|ECONNRESET|EPIPE)$/.test(code)) return true;
-  if (error instanceof Error && /Connection terminated|Client has encountered a connection error/.test(error.message)) return true;
-  return parent !== undefined && parent !== error && isDatabaseGone(parent);
-}
+/** The status by which HTTP says why something is not done. */
+const STATUSES = [
+  [Missing, 404],
+  [PlayersElsewhere, 409],
+  [Unsound, 422],
+  [Impossible, 422],
+  [NotNow, 503],
+] as const;
 
 function asProblem(error: unknown): HttpProblem | undefined {
   if (error instanceof HttpProblem) return error;
+  if (error instanceof Refused) {
+    const [, status] = STATUSES.find(([kind]) => error instanceof kind) ?? [Refused, 500];
+    return new HttpProblem(status, error.title, error.detail, error instanceof Unsound ? { problems: error.problems } : {});
+  }
   if (isDatabaseGone(error))
     return new HttpProblem(503, 'The database can’t be reached', 'Nothing was stored. Keep your edits; they can be saved when it is back.');
   const { type, status } = error as { type?: string; status?: number };

@@ -5,9 +5,10 @@ import type { RoomKeeper } from '../rooms/keeper.js';
 import { SEAT_NAMES } from '../rooms/names.js';
 import { describeRoom, SeatLinks, seatOfLink } from '../rooms/seat-links.js';
 import { pageOf } from './pages.js';
-import { HttpProblem, notFound } from './problems.js';
+import { HttpProblem } from './problems.js';
+import { Missing } from '../errors.js';
 import type { Trail } from '../trail/trail.js';
-import { findRuleset } from './found.js';
+import { findRuleset } from '../database/rulesets.js';
 import { userOf } from './sessions.js';
 
 export const createRoomSchema = z.strictObject({
@@ -55,7 +56,7 @@ export function roomRoutes(keeper: RoomKeeper, trail: Trail): Router {
 
   router.get('/:id', async (request, response) => {
     const room = await describeRoom(request.params.id);
-    if (!room) throw notFound('room');
+    if (!room) throw new Missing('room');
     response.json(room);
   });
 

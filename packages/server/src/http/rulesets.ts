@@ -5,13 +5,14 @@ import { Op, type Sequelize, type Transaction } from 'sequelize';
 import { z } from 'zod';
 import { Revision, Ruleset } from '../database/models.js';
 import { MOST_PATHS, type Trail } from '../trail/trail.js';
-import { findRuleset } from './found.js';
+import { findRuleset } from '../database/rulesets.js';
 import { followPlayers, lossesOf } from './players.js';
 import type { Draft, DraftingDesk } from '../drafts/desk.js';
 import { userOf } from './sessions.js';
 import { pageOf } from './pages.js';
 import { patched } from './patching.js';
-import { HttpProblem, notFound } from './problems.js';
+import { HttpProblem } from './problems.js';
+import { Missing } from '../errors.js';
 
 const pathText = z
   .string()
@@ -116,7 +117,7 @@ export function rulesetRoutes(sequelize: Sequelize, desk: DraftingDesk, trail: T
     const stored = await sequelize.transaction(async (transaction) => {
       // What only refers to it, such as a player that a room stores, does not wait for the edit.
       const locked = await Ruleset.findByPk(request.params.id, { transaction, lock: transaction.LOCK.NO_KEY_UPDATE });
-      if (!locked) throw notFound('ruleset');
+      if (!locked) throw new Missing('ruleset');
       if (locked.revision !== Number(expected)) {
         // Who sends an edit again because no answer came is told what came of it the first time.
         const since = { rulesetId: locked.id, revision: { [Op.gt]: Math.min(Number(expected), locked.revision) } };

@@ -6,7 +6,8 @@ import { Op } from 'sequelize';
 import { Session } from '../database/models.js';
 import { theAuthor } from '../database/seed.js';
 import type { Trail } from '../trail/trail.js';
-import { HttpProblem, notFound } from './problems.js';
+import { Missing } from '../errors.js';
+import { HttpProblem } from './problems.js';
 
 const COOKIE = 'ember_session';
 const DAY_MS = 24 * 3600 * 1000;
@@ -137,7 +138,7 @@ export class Sessions {
       const session = keyPattern.test(key)
         ? await Session.findOne({ where: { userId: String(response.locals['user']), id: { [Op.startsWith]: key } } })
         : null;
-      if (!session) throw notFound('session');
+      if (!session) throw new Missing('session');
       await this.end(session, 'sessionEnded');
       response.status(204).end();
     });

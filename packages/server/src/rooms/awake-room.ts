@@ -1,11 +1,11 @@
 import type { Logger } from 'pino';
-import { isDatabaseGone } from '../http/problems.js';
 import type { AwakeRooms } from './awake-rooms.js';
 import { Clock } from './clock.js';
 import type { Client, Goodbye } from './client.js';
 import type { Room } from './room.js';
 import { Share } from './share.js';
-import { NotHeld, type RoomHold } from './room-hold.js';
+import type { RoomHold } from './room-hold.js';
+import { Storing } from './storing.js';
 import type { Time, Waiting } from './time.js';
 
 /** How often a room and its changed players are stored. What a crash can lose is less than this. */
@@ -38,11 +38,9 @@ export interface Surroundings {
 export class AwakeRoom {
   private readonly clock: Clock;
   private readonly share: Share;
-  private saving: Promise<void> | undefined;
-  private nextSaving: Promise<void> | undefined;
+  private readonly storing: Storing;
   private lastSave = 0;
   private lastClock = 0;
-  private storedTick = -1;
   private sleep: Waiting | undefined;
   private ending = false;
 
@@ -61,6 +59,10 @@ export class AwakeRoom {
       () => this.share.rest,
     );
     this.share = new Share(around.time);
+    this.storing = new Storing(room, hold, around.log, {
+      held: () => around.all.holds(this),
+      lost: () => this.abandon({ message: 'This room goes on elsewhere.', how: 'later' }),
+    });
     room.repaced = () => {
       this.share.forgive();
       this.clock.repace();
@@ -139,52 +141,9 @@ export class AwakeRoom {
     else room.setTrouble('share', '');
   }
 
-  /** Has the room as it stands now be stored. One write follows the other, and at most one waits for the one under way. */
+  /** Has the room as it stands now be stored. */
   save(): Promise<void> {
-    if (this.nextSaving) return this.nextSaving;
-    if (this.saving) {
-      this.nextSaving = this.saving.then(() => {
-        this.nextSaving = undefined;
-        return this.save();
-      });
-      return this.nextSaving;
-    }
-    this.saving = this.store().finally(() => (this.saving = undefined));
-    return this.saving;
-  }
-
-  /** What could not be stored is tried again at the next turn. */
-  private async store(): Promise<void> {
-    const { all, log } = this.around;
-    const { room } = this;
-    if (!all.holds(this)) return;
-    const changed = room.changedPlayers();
-    if (changed.length === 0 && room.tickNumber === this.storedTick) return;
-    const state = room.stands();
-    try {
-      await this.hold.write(state, changed);
-      this.storedTick = state.tick;
-      for (const { kept } of changed) kept();
-      room.tell({ t: 'stored', tick: state.tick });
-      room.setTrouble('database', '');
-    } catch (error) {
-      if (error instanceof NotHeld) {
-        log.error({ err: error, room: this.id }, 'a room is not ours any more; it ends here');
-        return this.abandon({ message: 'This room goes on elsewhere.', how: 'later' });
-      }
-      log[isDatabaseGone(error) ? 'warn' : 'error']({ err: error, room: this.id }, 'a room could not be stored; trying again');
-      room.setTrouble(
-        'database',
-        isDatabaseGone(error)
-          ? 'The database can’t be reached. You can play on; what happens from here on is kept once it is back.'
-          : 'What happens here can’t be kept at present. It is tried again all the time.',
-      );
-    }
-  }
-
-  /** Whether it stands otherwise than it is stored. */
-  private get unsaved(): boolean {
-    return this.room.tickNumber !== this.storedTick || this.room.changedPlayers().length > 0;
+    return this.storing.save();
   }
 
   /**
@@ -197,7 +156,7 @@ export class AwakeRoom {
     this.clock.stop();
     if (goodbye) this.room.dismissAll(goodbye);
     await this.save();
-    if (this.around.all.holds(this) && this.unsaved) {
+    if (this.around.all.holds(this) && this.storing.unsaved) {
       this.ending = false;
       if (this.room.watched) this.clock.start();
       else this.waitForSleep();

@@ -30,6 +30,11 @@ export class AwakeRooms implements Iterable<AwakeRoom> {
     return this.byId.get(id);
   }
 
+  /** Those of a ruleset. */
+  of(rulesetId: string): readonly AwakeRoom[] {
+    return [...this.byId.values()].filter(({ room }) => room.rulesetId === rulesetId);
+  }
+
   get size(): number {
     return this.byId.size;
   }

@@ -7,7 +7,8 @@ import { Harness } from '../testing/harness.js';
 import { TestTime } from '../testing/test-time.js';
 import { ASLEEP_MS, AwakeRoom } from './awake-room.js';
 import { AwakeRooms, TwoWorlds } from './awake-rooms.js';
-import { PlayersElsewhere, RoomKeeper } from './keeper.js';
+import { PlayersElsewhere } from '../errors.js';
+import { RoomKeeper } from './keeper.js';
 import type { Client, Goodbye } from './client.js';
 import { Room } from './room.js';
 import { NotHeld, RoomHold } from './room-hold.js';
@@ -55,7 +56,7 @@ describe('The keeper of rooms', () => {
   afterEach(() => keeper.close());
   const newRoom = async (of = keeper) => (await of.create(ruleset, { players: 'saved' })).id;
   /** Waits until all is done that has been begun with the rooms of the ruleset. */
-  const settled = () => keeper.withPlayers(ruleset.id, [], async () => undefined);
+  const settled = () => keeper.leases.withPlayers(ruleset.id, [], async () => undefined);
   /** Has somebody look at a room for ten ticks, and leave. */
   const visited = async (id: string) => {
     const client = new Visitor();
@@ -157,7 +158,7 @@ describe('The keeper of rooms', () => {
     expect(guest.goodbye).toEqual({ message: `Room ${other} plays north and south now.`, how: 'later' });
     expect(first.room.watched).toBeFalse();
     await expectAsync(keeper.connect(one, new Visitor('north', 'a link'))).toBeRejectedWithError(PlayersElsewhere);
-    await expectAsync(keeper.withPlayers(ruleset.id, ['south'], async () => undefined)).toBeRejectedWithError(PlayersElsewhere);
+    await expectAsync(keeper.leases.withPlayers(ruleset.id, ['south'], async () => undefined)).toBeRejectedWithError(PlayersElsewhere);
     expect(second.ready).toBeTrue();
   });
 
@@ -165,7 +166,7 @@ describe('The keeper of rooms', () => {
     const id = await newRoom();
     const guest = new Visitor('north', 'a link');
     await keeper.connect(id, guest);
-    const awake = await keeper.withPlayers(ruleset.id, ['north'], () => Promise.resolve(keeper.count));
+    const awake = await keeper.leases.withPlayers(ruleset.id, ['north'], () => Promise.resolve(keeper.count));
     expect([awake, guest.goodbye?.message]).toEqual([0, 'north is changed from outside; the room goes on in a moment.']);
     expect((await keeper.connect(id, guest))!.ready).toBeTrue();
   });
@@ -274,9 +275,9 @@ describe('The keeper of rooms', () => {
     it('and what is stored never goes back', async () => {
       const row = await keeper.create(ruleset, { players: 'saved' });
       const { room } = (await keeper.connect(row.id, new Visitor()))!;
-      const earlier = room.stands();
+      const earlier = room.snapshot();
       time.pass(1000);
-      const later = room.stands();
+      const later = room.snapshot();
       await keeper.close();
       const hold = (await RoomHold.take(RoomRow.sequelize!, log, row))!;
       // What it follows is not what stands there: somebody has written meanwhile.

@@ -135,10 +135,10 @@ describe('A room by itself', () => {
     ticks(one, 2);
     one.input(new Fake(one, 'north'), 1, { do: 'interact' });
     ticks(one, 30);
-    const { world, revision } = one.stands();
+    const { world, revision } = one.snapshot();
     expect(revision).toBe(1);
-    const stood = World.restore(rulesOf(), readSnapshot(world));
-    const other = new Room('slate-heron', { rules: rulesOf(), rulesetId: 'r', revision: 1 }, 5, SEATS, new Map(), stood);
+    const stored = World.restore(rulesOf(), readSnapshot(world));
+    const other = new Room('slate-heron', { rules: rulesOf(), rulesetId: 'r', revision: 1 }, 5, SEATS, new Map(), stored);
     one.tick();
     expect(other.hash).toBe(one.hash);
     const north = new Fake(other, 'north');

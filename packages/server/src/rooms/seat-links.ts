@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import { Op } from 'sequelize';
 import { type Players, Room as RoomRow, Seat } from '../database/models.js';
-import { notFound } from '../http/problems.js';
+import { Missing } from '../errors.js';
 import type { RoomKeeper } from './keeper.js';
 import { SEAT_NAMES } from './names.js';
 
@@ -85,7 +85,7 @@ export class SeatLinks {
     words: string,
   ): Promise<ChangedSeat> {
     const [room, seat] = await Promise.all([RoomRow.findByPk(id), Seat.findOne({ where: { roomId: id, name } })]);
-    if (!room || !seat) throw notFound('seat');
+    if (!room || !seat) throw new Missing('seat');
     const { token: before } = seat;
     await seat.update(link);
     if (before !== null) this.keeper.dismiss(id, before, { message: words, how: 'final' });
@@ -95,10 +95,10 @@ export class SeatLinks {
   /** Closes a room for good: its links end with it, and what its guests have; what saved players have stays. */
   async closeRoom(id: string): Promise<RoomRow> {
     const row = await RoomRow.findByPk(id);
-    if (!row) throw notFound('room');
+    if (!row) throw new Missing('room');
     const message = row.players === 'saved' ? 'This room was closed. What its players have is kept.' : 'This room was closed.';
     const gone = await this.keeper.asleep(row, { message, how: 'final' }, () => RoomRow.destroy({ where: { id } }));
-    if (gone === 0) throw notFound('room');
+    if (gone === 0) throw new Missing('room');
     return row;
   }
 }

@@ -30,5 +30,5 @@ export async function warmUp(demoFile: string | undefined): Promise<void> {
   const room = new Room('warm-up', { rules, rulesetId: '', revision: 1 }, 1, seats, new Map());
   for (const one of [client(undefined), ...seats.map(({ name }) => client(name))]) room.connect(one);
   for (let tick = 0; tick < TICKS; tick++) room.tick();
-  room.stands();
+  room.snapshot();
 }

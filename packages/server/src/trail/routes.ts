@@ -2,7 +2,7 @@ import { type Request, type Response, Router } from 'express';
 import { Op } from 'sequelize';
 import { TrailEntry } from '../database/models.js';
 import { pageOf } from '../http/pages.js';
-import { findRuleset } from '../http/found.js';
+import { findRuleset } from '../database/rulesets.js';
 import type { Trail } from './trail.js';
 
 /** How many notes are read at a time when all are sent. */

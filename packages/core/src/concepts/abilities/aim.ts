@@ -6,7 +6,7 @@ import { arena, sees } from '../arena/index.js';
 import { actorsWithin, bodyRadius, facingOf, placeOf } from '../movement/index.js';
 import { isDown } from '../states/index.js';
 import type { Ability } from './compile.js';
-import type { Refusal } from './refusals.js';
+import type { AbilityRefusal } from './refusals.js';
 
 /** What a player points at: a point in the arena, an actor, or nothing. */
 export interface AimRequest {
@@ -25,7 +25,7 @@ export interface Aim {
 }
 
 /** Works out what a use is aimed at, or why it can't be. What is not said is taken from where its user looks and who is near. */
-export function aimOf(world: World, ability: Ability, actor: number, request: AimRequest): Aim | Refusal {
+export function aimOf(world: World, ability: Ability, actor: number, request: AimRequest): Aim | AbilityRefusal {
   const row = world.actors.rowOf(actor);
   const at = placeOf(world, row);
   switch (ability.target.at) {
@@ -64,7 +64,7 @@ function rowOfTarget(world: World, target: number | string): number {
   return -1;
 }
 
-function actorAim(world: World, ability: Ability, row: number, { target }: AimRequest): Aim | Refusal {
+function actorAim(world: World, ability: Ability, row: number, { target }: AimRequest): Aim | AbilityRefusal {
   if (target === undefined) {
     const [nearest] = targetsNear(world, ability, row);
     return nearest === undefined ? { reason: 'noTarget' } : { ...placeOf(world, nearest), target: world.actors.handle(nearest) };
@@ -75,7 +75,7 @@ function actorAim(world: World, ability: Ability, row: number, { target }: AimRe
 }
 
 /** What keeps an ability from being used on somebody: asked when it is begun, and again when its cast is over. */
-export function actorRefusal(world: World, ability: Ability, row: number, other: number): Refusal | undefined {
+export function actorRefusal(world: World, ability: Ability, row: number, other: number): AbilityRefusal | undefined {
   const { who, sight, range } = ability.target;
   if (!counts(world, row, other, who)) return { reason: 'notATarget' };
   if (isDown(world, other)) return { reason: 'targetGone' };
@@ -86,7 +86,7 @@ export function actorRefusal(world: World, ability: Ability, row: number, other:
   return sight && !sees(world, from, to) ? { reason: 'outOfSight' } : undefined;
 }
 
-function pointAim(world: World, { target }: Ability, row: number, request: AimRequest): Aim | Refusal {
+function pointAim(world: World, { target }: Ability, row: number, request: AimRequest): Aim | AbilityRefusal {
   const ground = arena.of(world.rules);
   const at = placeOf(world, row);
   const reach = target.range!.run(world, World.alone(world.actors.handle(row)));

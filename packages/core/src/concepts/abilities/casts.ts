@@ -8,7 +8,7 @@ import { charge, forgetPaid, refillStore, settleBroken, shortOf, ticksOf } from 
 import type { Ability, Stretch } from './compile.js';
 import { deliverTo } from './deliver.js';
 import { abilities } from './state.js';
-import { type Refusal, refusalOf } from './refusals.js';
+import { type AbilityRefusal, refusalOf } from './refusals.js';
 import { type Abilities, castRow, ownedRow, PHASES } from './tables.js';
 import { events } from './events.js';
 
@@ -41,7 +41,7 @@ export function canUse(world: World, actor: number, ability: Ability, request: A
 }
 
 /** What keeps an actor from using an ability of its own now, aimed at what offers itself. */
-export function refusalNow(world: World, ability: Ability, actor: number): Refusal | undefined {
+export function refusalNow(world: World, ability: Ability, actor: number): AbilityRefusal | undefined {
   return refusalIn(world, abilities.in(world), ability, actor, aimOf(world, ability, actor, {}));
 }
 
@@ -51,9 +51,9 @@ function refusalIn(
   tables: Abilities,
   ability: Ability | undefined,
   actor: number,
-  aim: Aim | Refusal | undefined,
+  aim: Aim | AbilityRefusal | undefined,
   tick = world.tick,
-): Refusal | undefined {
+): AbilityRefusal | undefined {
   const row = world.actors.rowOf(actor);
   const at = ability ? ownedRow(tables, actor, ability.index) : -1;
   const under = castRow(tables, actor);
@@ -275,12 +275,12 @@ function advance(world: World, tables: Abilities, at: number, actor: number): vo
 }
 
 /** Breaks what is under way for a reason that would have refused it. */
-function breakFor(world: World, actor: number, { reason, ...more }: Refusal): void {
+function breakFor(world: World, actor: number, { reason, ...more }: AbilityRefusal): void {
   breakCast(world, actor, reason, more as Record<string, number | string>);
 }
 
 /** What keeps a cast that is over from coming to anything: whom it was for has gone, or it can't be paid for. */
-function failure(world: World, ability: Ability, actor: number, aim: Aim, charged: boolean): Refusal | undefined {
+function failure(world: World, ability: Ability, actor: number, aim: Aim, charged: boolean): AbilityRefusal | undefined {
   const short = charged ? undefined : shortOf(world, ability, actor);
   if (short) return { reason: 'tooExpensive', ...short };
   if (ability.target.at !== 'actor') return undefined;

@@ -19,7 +19,7 @@ import { everyActor, seenBy } from './system.js';
 export { abilities } from './state.js';
 export { type AbilityEntry, CHARGES, type GroupEntry, NUMBERS, TARGETS, type TargetEntry } from './schema.js';
 export { breakCast, canUse, useAbility, refusalNow } from './casts.js';
-export { type AbilityView, type Refusal, refusalOf, refusalWords } from './refusals.js';
+export { type AbilityView, type AbilityRefusal, refusalOf, refusalWords } from './refusals.js';
 export { type AbilityNumber, type CastPhase, CHANGEABLE, CHANGES, PHASES as CAST_PHASES } from './tables.js';
 export { fillTooltip, wrapText } from './tooltip.js';
 export { pricesOf } from './charge.js';

@@ -1,5 +1,6 @@
 import { amount, entry, text, word } from '../../world/event-fields.js';
 import type { DataOf, GameEvent, Speaker } from '../../world/events.js';
+import { type Refusal } from '../../world/refusal.js';
 
 /** Why a use is refused, or why one under way comes to nothing. */
 export const REFUSALS = [
@@ -36,8 +37,7 @@ export const refusedFields = {
   distance: amount(),
 } as const;
 
-/** A refusal with what its words need. */
-export type Refusal = { readonly reason: Refused } & Omit<DataOf<typeof refusedFields>, 'reason'>;
+export type AbilityRefusal = Refusal<Refused, Omit<DataOf<typeof refusedFields>, 'reason'>>;
 
 /**
  * What is asked before an ability is begun. The world answers from its tables; a seat that expects its own use answers
@@ -57,13 +57,13 @@ export interface AbilityView {
   unmet(): { readonly says: string; readonly status?: string } | undefined;
   /** Whether the user is on its way somewhere although that would break it. */
   onTheWay(): boolean;
-  aim(): Refusal | undefined;
+  aim(): AbilityRefusal | undefined;
   /** A cost that there is not enough for. */
   short(): { readonly attribute: string; readonly needs: number; readonly present: number } | undefined;
 }
 
 /** The first thing that keeps an ability from being begun, in an order in which the most lasting reason comes first. */
-export function refusalOf(view: AbilityView): Refusal | undefined {
+export function refusalOf(view: AbilityView): AbilityRefusal | undefined {
   if (!view.owned()) return { reason: 'notOwned' };
   const busy = view.busyWith();
   if (busy !== undefined) return { reason: 'busy', with: busy };

@@ -5,6 +5,7 @@ import { calendarTable } from './tables.js';
 import { calendar } from './state.js';
 import { rowOf, setClock } from './system.js';
 import { events } from './events.js';
+import { described } from '../../ruleset/described.js';
 
 export { calendar } from './state.js';
 export { DAY, isKnown, serverNow } from './system.js';
@@ -23,7 +24,7 @@ export const calendarConcept = defineConcept(calendar, {
     passTime: {
       label: 'let time pass',
       sentence: 'put the server’s time forward by {time}',
-      args: { time: duration() },
+      args: { time: described(duration(), { begins: '86400s' }) },
       steer: (args, _context, _path, rest) => {
         const seconds = toMilliseconds(String(args['time'])) / 1000;
         return (world, parties) => {

@@ -96,7 +96,7 @@ function fullWords(world: World, team: number): string {
 }
 
 /** What keeps a player from changing into a team by asking for it, in words; nothing where they may. -1 is no team. */
-export function hindranceToSwitch(world: World, row: number, team: number): string | undefined {
+export function switchRefusal(world: World, row: number, team: number): string | undefined {
   const { rules, purpose } = crews.of(world.rules);
   const entries = teams.of(world.rules);
   const own = world.actors.cells.team[row];
@@ -130,7 +130,7 @@ export function switchTeam(world: World, actor: number, id: string): void {
   if (row < 0 || typeOf(world, row).kind !== 'player') return;
   const entries = teams.of(world.rules);
   const team = id === '' ? -1 : entries.findIndex((entry) => entry.id === id);
-  const says = id !== '' && team < 0 ? 'There is no such team.' : hindranceToSwitch(world, row, team);
+  const says = id !== '' && team < 0 ? 'There is no such team.' : switchRefusal(world, row, team);
   if (says !== undefined) return world.emit(events.switchRefused, { subject: actor }, { team: id, says });
   const { rules, ticks, purpose } = crews.of(world.rules);
   if (rules.switching === 'after' && ticks > 0) remember(world, nameNumber(world, actor), purpose, 0, ticks);

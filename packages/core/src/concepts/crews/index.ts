@@ -12,7 +12,7 @@ import { crews } from './state.js';
 import { announceChanges, settle, withoutStarts } from './system.js';
 
 export { crews } from './state.js';
-export { hindranceToSwitch, membersOf, noteParty, switchTeam, teamForJoining } from './assign.js';
+export { switchRefusal, membersOf, noteParty, switchTeam, teamForJoining } from './assign.js';
 
 /** Crews: how players come into teams, and change them. The server decides; each settled change is announced once. */
 export const crewsConcept = defineConcept(crews, {

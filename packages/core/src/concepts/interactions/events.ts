@@ -1,5 +1,6 @@
 import { amount, entry, text, word } from '../../world/event-fields.js';
 import { type DataOf, defineEvents, type EventData, type GameEvent, type Speaker } from '../../world/events.js';
+import { type Refusal } from '../../world/refusal.js';
 
 /** Why somebody is refused at a thing within the world around them. */
 const VISIT_REFUSALS = [
@@ -100,7 +101,7 @@ const refusedFields = {
   state: entry('states'),
 } as const;
 /** Why an interaction or a container is refused, with what its words need. */
-export type VisitRefusal = { readonly reason: VisitRefused } & Omit<DataOf<typeof refusedFields>, 'reason'>;
+export type VisitRefusal = Refusal<VisitRefused, Omit<DataOf<typeof refusedFields>, 'reason'>>;
 
 export const events = defineEvents({
   visitBegan: {

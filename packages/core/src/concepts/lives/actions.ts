@@ -18,7 +18,7 @@ export const actions: Readonly<Record<string, ActionSpec>> = {
     causes: () => [{ event: 'actorSpawned' }, { event: 'arenaFull' }],
     places: true,
     args: {
-      actor: reference('actors'),
+      actor: reference('actors', ['foe', 'character', 'prop']),
       x: finite().optional(),
       y: finite().optional(),
       /** The team that it is on; none where nothing is said. */

@@ -13,9 +13,9 @@ import { type AlwaysJson, type LootEntryJson, type LootTableJson, PARTIES } from
 const CHAPTER = 'loot';
 
 /** What a line gives, by the chapter that it is of. */
-const WHATS = ['pickup', 'gives', 'effect', 'ability', 'table'] as const;
-export type What = (typeof WHATS)[number] | 'then' | 'nothing';
-const CHAPTER_OF: Readonly<Record<(typeof WHATS)[number], string>> = {
+const NAMED = ['pickup', 'gives', 'effect', 'ability', 'table'] as const;
+export type What = (typeof NAMED)[number] | 'then' | 'nothing';
+const CHAPTER_OF: Readonly<Record<(typeof NAMED)[number], string>> = {
   pickup: 'pickups',
   gives: 'attributes',
   effect: 'effects',
@@ -101,7 +101,7 @@ function quantityOf(context: CompileContext, source: AmountSource, path: Path): 
 }
 
 function dropOf(context: CompileContext, json: AlwaysJson | LootEntryJson, path: Path, byId: Path): Drop {
-  const named = WHATS.filter((what) => json[what] !== undefined);
+  const named = NAMED.filter((what) => json[what] !== undefined);
   if (named.length > 1)
     context.problem([...path, named[1]], `${json.id} gives one thing: ${named.join(' or ')}. Make two entries, or put both in a table.`);
   const [what] = named;

@@ -7,6 +7,7 @@ import { attachMovement, moveAll, pushOut } from './system.js';
 import { bodiesTable } from './tables.js';
 import { movement } from './state.js';
 import { actorsNear, axis, face, headFor, isNewHeading, type Nearby, nearby, placeActor, push, sendTo, startPoint } from './places.js';
+import { described } from '../../ruleset/described.js';
 
 export { movement } from './state.js';
 export { type Ground, onGrid, stepBody } from './ground.js';
@@ -37,7 +38,7 @@ export const movementConcept = defineConcept(movement, {
     push: {
       label: 'push away or pull near',
       sentence: 'push {to} {distance} away from the source',
-      args: { distance: amount(PARTIES) },
+      args: { distance: described(amount(PARTIES), { begins: 60 }) },
       compile: (args, context, path) => {
         const distance = context.amount(args['distance'] as AmountSource, [...path, 'distance'], PARTIES);
         return (world, actor, parties) => push(world, actor, parties.source, distance.run(world, { ...parties, owner: actor }));

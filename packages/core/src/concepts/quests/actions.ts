@@ -7,6 +7,7 @@ import { didYouMean } from '../../ruleset/suggest.js';
 import { finite, id, reference } from '../../ruleset/fields.js';
 import { onQuest } from './system.js';
 import { fail } from './steps.js';
+import { described } from '../../ruleset/described.js';
 
 export const actions: Readonly<Record<string, ActionSpec>> = {
   offerQuests: {
@@ -31,7 +32,9 @@ export const actions: Readonly<Record<string, ActionSpec>> = {
     causes: ({ quest }) => [{ event: 'goalCounted', fields: { quest } }],
     args: {
       quest: reference('quests'),
-      amount: finite().int('A count is a whole number.').min(1, 'A count is at least 1.').max(1000, 'At most 1000.'),
+      amount: described(finite().int('A count is a whole number.').min(1, 'A count is at least 1.').max(1000, 'At most 1000.'), {
+        begins: 1,
+      }),
       /** One of its goals; all of the current step where nothing is said. */
       goal: id().optional(),
     },

@@ -58,7 +58,7 @@ export function complete(world: World, actor: number, q: number, source: number)
 
 /** Gives a quest to a player, and to whoever shares it. */
 export function take(world: World, actor: number, q: number, source: number): void {
-  takeWhere(world, actor, q, source, (row) => hindranceTo(world, row, q) === undefined);
+  takeWhere(world, actor, q, source, (row) => questRefusal(world, row, q) === undefined);
 }
 
 export function takeWhere(world: World, actor: number, q: number, source: number, may: (row: number) => boolean): void {
@@ -122,7 +122,7 @@ function beginAnew(world: World, row: number, q: number): void {
 }
 
 /** What keeps a player from having a quest now; nothing where they may. */
-export function hindranceTo(world: World, row: number, q: number): Refused | undefined {
+export function questRefusal(world: World, row: number, q: number): Refused | undefined {
   const { list, cells } = quests.in(world);
   const { repeats, retry, test } = list[q];
   const standing = cells[q].standing.data[row];
@@ -139,7 +139,7 @@ export function hindranceTo(world: World, row: number, q: number): Refused | und
 /** Offers a quest to a player, or gives it to them at once where they are not asked; nothing where they may not have it. */
 export function offer(world: World, actor: number, q: number, source: number): void {
   const row = world.actors.rowOf(actor);
-  if (!isPlayer(world, row) || hindranceTo(world, row, q) !== undefined) return;
+  if (!isPlayer(world, row) || questRefusal(world, row, q) !== undefined) return;
   const { cells, list } = quests.in(world);
   if (list[q].atOnce) return take(world, actor, q, source);
   // What is offered already is not offered twice.

@@ -9,7 +9,7 @@ import { begin, complete, take, takeWhere } from './course.js';
 import { isOn, isPlayer, isUntouched, takers, unite } from './record.js';
 import { type Ask, events, type Refused } from './events.js';
 import { about, leave, nextTime } from './steps.js';
-import { hindranceTo, offer } from './course.js';
+import { questRefusal, offer } from './course.js';
 
 /**
  * Nobody waits longer than a quest says, whatever clocks have said in between.
@@ -38,9 +38,9 @@ export function askForQuests(world: World, actor: number, character: number): vo
   for (const { index } of ready) complete(world, actor, index, character);
   if (ready.length > 0) return;
   const own = list.filter(({ characters }) => characters.includes(type));
-  const first = own.find(({ index }) => hindranceTo(world, row, index) === undefined);
+  const first = own.find(({ index }) => questRefusal(world, row, index) === undefined);
   if (first) return offer(world, actor, first.index, character);
-  const later = own.filter(({ index }) => hindranceTo(world, row, index) === 'later').map(({ index }) => cells[index].again.data[row]);
+  const later = own.filter(({ index }) => questRefusal(world, row, index) === 'later').map(({ index }) => cells[index].again.data[row]);
   const seconds = later.length === 0 ? 0 : Math.min(...later) - serverNow(world);
   world.emit(events.nothingOffered, { subject: actor, target: character }, { from: world.nameOf(character), seconds });
 }
@@ -48,8 +48,8 @@ export function askForQuests(world: World, actor: number, character: number): vo
 /** Begins a quest by an action, whoever is asked: not what runs already, nor once more what is done once. */
 export function startByAction(world: World, actor: number, q: number, source: number): void {
   takeWhere(world, actor, q, source, (row) => {
-    const hindrance = hindranceTo(world, row, q);
-    return hindrance !== 'has' && hindrance !== 'done';
+    const refusal = questRefusal(world, row, q);
+    return refusal !== 'has' && refusal !== 'done';
   });
 }
 
@@ -63,7 +63,7 @@ export function joinRecords(world: World, actor: number): void {
     const rows = takers(world, row, quest);
     if (!rows.some((at) => isOn(world, at, q))) continue;
     unite(world, row, q);
-    const late = rows.filter((at) => isUntouched(world, at, q) && hindranceTo(world, at, q) === undefined);
+    const late = rows.filter((at) => isUntouched(world, at, q) && questRefusal(world, at, q) === undefined);
     begin(world, late, q, 0, actor);
   }
 }
@@ -100,7 +100,7 @@ export function answer(world: World, actor: number, ask: Ask, id: string): void 
   // Of one that was never shown to somebody they learn nothing, not even that there is one.
   const known = quest && (cells[quest.index].offered.data[row] === 1 || cells[quest.index].standing.data[row] !== NONE);
   if (!quest || !known) return refuse(world, actor, ask, 'unknown');
-  const reason = hindranceToAsk(world, row, quest, ask);
+  const reason = askRefusal(world, row, quest, ask);
   if (reason) return refuse(world, actor, ask, reason, quest);
   const { offered, standing, again } = cells[quest.index];
   if (ask === 'accept') return take(world, actor, quest.index, 0);
@@ -115,7 +115,7 @@ export function answer(world: World, actor: number, ask: Ask, id: string): void 
   world.emit(events.questDeclined, { subject: actor }, about(quest));
 }
 
-function hindranceToAsk(world: World, row: number, quest: Quest, ask: Ask): Refused | undefined {
+function askRefusal(world: World, row: number, quest: Quest, ask: Ask): Refused | undefined {
   const { standing, offered } = quests.in(world).cells[quest.index];
   const now = standing.data[row];
   const on = now === ACTIVE || now === READY;
@@ -123,7 +123,7 @@ function hindranceToAsk(world: World, row: number, quest: Quest, ask: Ask): Refu
   if (on) return 'has';
   if (offered.data[row] === 0 && !(ask === 'accept' && mayTakeUp(quest, now)))
     return now === DONE && quest.repeats === 'once' ? 'done' : 'notOffered';
-  return ask === 'accept' ? hindranceTo(world, row, quest.index) : undefined;
+  return ask === 'accept' ? questRefusal(world, row, quest.index) : undefined;
 }
 
 function refuse(world: World, actor: number, ask: Ask, reason: Refused, quest?: Quest): void {

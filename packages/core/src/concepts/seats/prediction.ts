@@ -1,4 +1,4 @@
-import { type AbilityView, type Refusal, refusalOf } from '../abilities/refusals.js';
+import { type AbilityView, type AbilityRefusal, refusalOf } from '../abilities/refusals.js';
 import { type Ground, stepBody } from '../movement/ground.js';
 import type { Announcement, Copy } from '../../replication/index.js';
 import { costsFor, type ShownCost } from './predicted-costs.js';
@@ -70,7 +70,7 @@ export class Prediction {
   }
 
   /** An input is sent. Returns what refuses a use here already: it is sent all the same, and the server's word counts. */
-  sent(n: number, input: { readonly do: string; readonly [argument: string]: unknown }): Refusal | undefined {
+  sent(n: number, input: { readonly do: string; readonly [argument: string]: unknown }): AbilityRefusal | undefined {
     this.last = n;
     if (input.do === 'move') this.heading = { x: Number(input['x']), y: Number(input['y']) };
     if (input.do === 'stop' || input.do === 'moveTo') this.heading = STILL;
@@ -138,7 +138,7 @@ export class Prediction {
   }
 
   /** What keeps the seat's actor from beginning an ability, as far as the seat can know. */
-  refusal(id: string): Refusal | undefined {
+  refusal(id: string): AbilityRefusal | undefined {
     const { copy, row, shown } = this;
     const ability = shown.abilities.find((known) => known.id === id);
     const owned = copy

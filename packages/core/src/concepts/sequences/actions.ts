@@ -10,6 +10,7 @@ export const actions: Readonly<Record<string, ActionSpec>> = {
   wait: {
     label: 'wait',
     sentence: 'wait {for}',
+    onlyInLists: true,
     args: { for: duration() },
     steer: (args, context, path, rest) => {
       const ticks = context.ticks(String(args['for']));
@@ -30,6 +31,7 @@ export const actions: Readonly<Record<string, ActionSpec>> = {
   when: {
     label: 'only when',
     sentence: 'when {if}: {then} otherwise: {else}',
+    onlyInLists: true,
     args: { if: condition(PARTIES), then: actionList(), else: actionList().optional() },
     steer: (args, context, path, rest) => {
       const test = context.condition(String(args['if']), PARTIES);
@@ -41,6 +43,7 @@ export const actions: Readonly<Record<string, ActionSpec>> = {
   pick: {
     label: 'pick one by chance',
     sentence: 'pick one: {among}',
+    onlyInLists: true,
     args: {
       among: z
         .array(z.strictObject({ weight: amount(PARTIES), then: actionList() }))

@@ -1,6 +1,6 @@
 import { World } from '../../world/world.js';
 import { closedFor } from '../ledger/index.js';
-import { exchange, type Part, shortage } from '../trade/index.js';
+import { exchange, exchangeRefusal, type Part } from '../trade/index.js';
 import { type Offer } from './compile.js';
 import { events as tradeEvents, type TradeRefusal } from '../trade/events.js';
 import { shops } from './state.js';
@@ -57,7 +57,7 @@ export function buyingRefusal(world: World, actor: number, offer: Offer): TradeR
   if (leftOf(world, offer) <= 0) return { reason: 'soldOut' };
   const unmet = offer.needs.find(({ test }) => test(world, World.alone(actor)) === 0);
   if (unmet) return { reason: 'needs', says: unmet.say };
-  const short = shortage(world, actor, partsOf(world, actor, offer, 'costs'), partsOf(world, actor, offer, 'gets'));
+  const short = exchangeRefusal(world, actor, partsOf(world, actor, offer, 'costs'), partsOf(world, actor, offer, 'gets'));
   return short;
 }
 

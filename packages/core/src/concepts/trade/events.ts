@@ -1,5 +1,6 @@
 import { amount, entry, text, word } from '../../world/event-fields.js';
 import { type DataOf, defineEvents, type EventData, type Speaker } from '../../world/events.js';
+import { type Refusal } from '../../world/refusal.js';
 
 /** Why a deal does not come about. */
 const TRADE_REFUSALS = [
@@ -27,7 +28,7 @@ const fields = {
   present: amount('attribute'),
 } as const;
 /** Why a deal does not come about, with what its words need. */
-export type TradeRefusal = { readonly reason: TradeRefused } & Omit<DataOf<typeof fields>, 'reason'>;
+export type TradeRefusal = Refusal<TradeRefused, Omit<DataOf<typeof fields>, 'reason'>>;
 
 /** Why a deal does not come about, in words. */
 export function refusalWords({ reason, says, attribute, needs, present }: EventData, speak: Pick<Speaker, 'label'>): string {

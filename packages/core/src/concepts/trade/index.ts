@@ -10,7 +10,7 @@ import { findings } from './findings.js';
 import { inForm } from '../../ruleset/marks.js';
 
 export { trade } from './state.js';
-export { type Part, part, type PartJson, type CompiledPart, type Shortage, shortage, exchange } from './system.js';
+export { type Part, part, type PartJson, type CompiledPart, type ExchangeRefusal, exchangeRefusal, exchange } from './system.js';
 export { compileParts } from './compile.js';
 
 const parts = (says: string) => inForm('parts', z.array(part(['source', 'target'], says)).max(12, 'At most 12 different things.'));

@@ -6,6 +6,7 @@ import type { World } from '../../world/world.js';
 import { attributes, changeAttribute, hasAttribute, highOf, lowOf, readAttribute } from '../attributes/index.js';
 import { ledger, noteLine } from '../ledger/index.js';
 import { described } from '../../ruleset/described.js';
+import { type Refusal } from '../../world/refusal.js';
 
 /** So much of an attribute. */
 export interface Part {
@@ -28,12 +29,10 @@ export interface CompiledPart {
   readonly amount: Amount;
 }
 
-export type Shortage = {
-  readonly reason: 'tooPoor' | 'noRoom';
-  readonly attribute: string;
-  readonly needs: number;
-  readonly present: number;
-};
+export type ExchangeRefusal = Refusal<
+  'tooPoor' | 'noRoom',
+  { readonly attribute: string; readonly needs: number; readonly present: number }
+>;
 
 export const wholeOf = (world: World, { attribute, amount: asked }: Part): number => {
   const { whole, kind } = attributes.of(world.rules).list[attribute];
@@ -51,7 +50,7 @@ export function together(world: World, list: readonly Part[]): readonly Part[] {
 }
 
 /** What keeps somebody from an exchange: they have not enough of something, or no room for what they would get. */
-export function shortage(world: World, actor: number, pays: readonly Part[], gets: readonly Part[]): Shortage | undefined {
+export function exchangeRefusal(world: World, actor: number, pays: readonly Part[], gets: readonly Part[]): ExchangeRefusal | undefined {
   const row = world.actors.rowOf(actor);
   const { list } = attributes.of(world.rules);
   const paid = together(world, pays);
@@ -75,7 +74,7 @@ export const lowest = (world: World, actor: number, attribute: number): number =
 /**
  * Pays and receives in one step, or does nothing at all.
  * @param source what it is called in the ledger
- * @returns what stood against it; nothing where it was done
+ * @returns why it was not done; nothing where it was
  */
 export function exchange(
   world: World,
@@ -84,8 +83,8 @@ export function exchange(
   gets: readonly Part[],
   source: string,
   from = actor,
-): Shortage | undefined {
-  const short = shortage(world, actor, pays, gets);
+): ExchangeRefusal | undefined {
+  const short = exchangeRefusal(world, actor, pays, gets);
   if (short) return short;
   const { currency } = ledger.in(world);
   const move = (attribute: number, by: number, how: 'pay' | 'receive') => {

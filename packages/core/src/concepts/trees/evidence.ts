@@ -1,5 +1,5 @@
-import { hindrance, hindranceBack, legalPart, type Means, spentOn } from './legal.js';
-import { hindranceWords } from './words.js';
+import { learnRefusal, returnRefusal, legalPart, type Means, spentOn } from './legal.js';
+import { learnRefusalWords } from './words.js';
 import { trees } from './state.js';
 import { speakerOf } from '../../replication/speaker.js';
 import type { Rules } from '../../ruleset/rules.js';
@@ -41,8 +41,8 @@ export function walkTree(
     tree.nodes.map((node) => ranks[node.id] ?? 0),
     means,
   );
-  const say = (node: number, why: ReturnType<typeof hindrance>) =>
-    why && hindranceWords(tree.nodes, rules.chapters.get('tracks')?.ids ?? [], node, why, speakerOf(rules));
+  const say = (node: number, why: ReturnType<typeof learnRefusal>) =>
+    why && learnRefusalWords(tree.nodes, rules.chapters.get('tracks')?.ids ?? [], node, why, speakerOf(rules));
   const spent = spentOn(tree, learned);
   return {
     spent,
@@ -52,8 +52,8 @@ export function walkTree(
       tree.nodes.map((node) => node.ranks),
     ),
     nodes: tree.nodes.map((node, i) => {
-      const locked = say(i, hindrance(tree, learned, i, means));
-      const held = say(i, hindranceBack(tree, learned, i, means));
+      const locked = say(i, learnRefusal(tree, learned, i, means));
+      const held = say(i, returnRefusal(tree, learned, i, means));
       return {
         id: node.id,
         rank: learned[i],

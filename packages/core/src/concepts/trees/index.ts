@@ -14,11 +14,21 @@ import { endFormerEffects, savedSpending } from './system.js';
 
 export { trees } from './state.js';
 export { type Tree, type Node as TreeNode } from './compile.js';
-export { type Hindrance, hindrance, hindranceBack, isLegal, legalPart, type Means, needsByPosition, type Shape, spentOn } from './legal.js';
+export {
+  type LearnRefusal,
+  learnRefusal,
+  returnRefusal,
+  isLegal,
+  legalPart,
+  type Means,
+  needsByPosition,
+  type Shape,
+  spentOn,
+} from './legal.js';
 export { LOCALS as NODE_LOCALS, MOST_NODES, MOST_RANKS, type Needs, type NodeEntry, RESPECS, type TreeEntry } from './schema.js';
 export { givePoints, meansOf, ranksOf } from './spending.js';
 export { renameNode } from './rename.js';
-export { hindranceWords } from './words.js';
+export { learnRefusalWords } from './words.js';
 
 const names = { tree: z.string().max(48), node: z.string().max(48) };
 

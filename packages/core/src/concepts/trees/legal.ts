@@ -1,4 +1,5 @@
 import type { Needs } from './schema.js';
+import { type Refusal } from '../../world/refusal.js';
 
 /** What has to be so for a node, with nodes by position. */
 export interface NodeNeeds {
@@ -29,23 +30,21 @@ export interface Means {
 }
 
 /** Why a rank can't be learned, or be given back; each with what its words need. */
-export type Hindrance =
-  | { readonly reason: 'full' }
-  | { readonly reason: 'excluded'; readonly node: number }
-  | { readonly reason: 'level'; readonly track: number; readonly level: number }
-  | { readonly reason: 'spent'; readonly points: number }
-  | { readonly reason: 'needsAll'; readonly missing: readonly Wanted[] }
-  | { readonly reason: 'needsAny'; readonly missing: readonly Wanted[] }
-  | { readonly reason: 'points'; readonly cost: number; readonly free: number }
-  | { readonly reason: 'notLearned' }
-  | { readonly reason: 'restsOn'; readonly nodes: readonly number[] };
+export type LearnRefusal =
+  | Refusal<'full' | 'notLearned'>
+  | Refusal<'excluded', { readonly node: number }>
+  | Refusal<'level', { readonly track: number; readonly level: number }>
+  | Refusal<'spent', { readonly points: number }>
+  | Refusal<'needsAll' | 'needsAny', { readonly missing: readonly Wanted[] }>
+  | Refusal<'points', { readonly cost: number; readonly free: number }>
+  | Refusal<'restsOn', { readonly nodes: readonly number[] }>;
 
 export function spentOn({ nodes }: Shape, ranks: readonly number[]): number {
   return nodes.reduce((sum, { costs }, i) => sum + costs.slice(0, ranks[i]).reduce((part, cost) => part + cost, 0), 0);
 }
 
 /** What is not met of a node's needs; the points that a rank costs are not looked at. */
-function unmet({ nodes }: Shape, ranks: readonly number[], node: number, spent: number, means: Means): Hindrance | undefined {
+function unmet({ nodes }: Shape, ranks: readonly number[], node: number, spent: number, means: Means): LearnRefusal | undefined {
   const { all, any, track, level, spent: points } = nodes[node].needs;
   const has = (wanted: Wanted) => ranks[wanted.node] >= wanted.rank;
   if (track >= 0 && means.reached(track) < level) return { reason: 'level', track, level };
@@ -56,7 +55,7 @@ function unmet({ nodes }: Shape, ranks: readonly number[], node: number, spent: 
 }
 
 /** What keeps the next rank of a node from being learned, the most lasting reason first; nothing where it can be. */
-export function hindrance(shape: Shape, ranks: readonly number[], node: number, means: Means): Hindrance | undefined {
+export function learnRefusal(shape: Shape, ranks: readonly number[], node: number, means: Means): LearnRefusal | undefined {
   const { costs, ranks: most } = shape.nodes[node];
   if (ranks[node] >= most) return { reason: 'full' };
   const other = shape.excludes[node].find((one) => ranks[one] > 0);
@@ -80,7 +79,7 @@ export function legalPart(shape: Shape, ranks: readonly number[], means: Means):
   for (let grew = true; grew;) {
     grew = false;
     for (let node = 0; node < wanted.length; node++)
-      while (learned[node] < wanted[node] && hindrance(shape, learned, node, means) === undefined) {
+      while (learned[node] < wanted[node] && learnRefusal(shape, learned, node, means) === undefined) {
         learned[node]++;
         grew = true;
       }
@@ -94,7 +93,7 @@ export function isLegal(shape: Shape, ranks: readonly number[], means: Means): b
 }
 
 /** What keeps the last rank of a node from being given back: those that would not be legal without it. */
-export function hindranceBack(shape: Shape, ranks: readonly number[], node: number, means: Means): Hindrance | undefined {
+export function returnRefusal(shape: Shape, ranks: readonly number[], node: number, means: Means): LearnRefusal | undefined {
   if (ranks[node] === 0) return { reason: 'notLearned' };
   const without = ranks.map((rank, i) => (i === node ? rank - 1 : rank));
   const part = legalPart(shape, without, means);

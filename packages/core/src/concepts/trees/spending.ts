@@ -7,8 +7,8 @@ import { speakerOf } from '../../replication/speaker.js';
 import { peakOf } from '../tracks/levels.js';
 import type { Tree } from './compile.js';
 import { trees } from './state.js';
-import { type Hindrance, hindrance, hindranceBack, legalPart, type Means, spentOn } from './legal.js';
-import { hindranceWords } from './words.js';
+import { type LearnRefusal, learnRefusal, returnRefusal, legalPart, type Means, spentOn } from './legal.js';
+import { learnRefusalWords } from './words.js';
 import { events, type LearnRefused } from './events.js';
 
 /** The ranks that an actor has learned in a tree, by node. */
@@ -40,8 +40,8 @@ export function givePoints(world: World, actor: number, tree: number, count: num
   world.emit(events.pointsGained, { subject: actor }, { tree: list[tree].id, points: whole });
 }
 
-function refuse(world: World, actor: number, tree: Tree, node: number, why: Hindrance): void {
-  const says = hindranceWords(tree.nodes, world.rules.chapters.get('tracks')?.ids ?? [], node, why, speakerOf(world.rules));
+function refuse(world: World, actor: number, tree: Tree, node: number, why: LearnRefusal): void {
+  const says = learnRefusalWords(tree.nodes, world.rules.chapters.get('tracks')?.ids ?? [], node, why, speakerOf(world.rules));
   const track = why.reason === 'level' ? world.rules.chapters.get('tracks')!.ids[why.track] : undefined;
   const about = { tree: tree.id, node: tree.nodes[node].id, ...(track !== undefined && { track }) };
   world.emit(events.learnRefused, { subject: actor }, { ...about, reason: why.reason, says });
@@ -68,7 +68,7 @@ export function learn(world: World, actor: number, treeId: string, nodeId: strin
   if (!found) return;
   const { row, tree, node } = found;
   const ranks = ranksOf(world, row, tree.index);
-  const why = hindrance(tree, ranks, node, meansOf(world, row, tree.index));
+  const why = learnRefusal(tree, ranks, node, meansOf(world, row, tree.index));
   if (why) return refuse(world, actor, tree, node, why);
   ranks[node]++;
   writeRanks(world, row, tree, ranks);
@@ -93,7 +93,7 @@ export function unlearn(world: World, actor: number, treeId: string, nodeId: str
   };
   if (tree.how !== 'free') return void refuseWith(world, actor, tree.id, nodeId, tree.how, says[tree.how]);
   const ranks = ranksOf(world, row, tree.index);
-  const why = hindranceBack(tree, ranks, node, meansOf(world, row, tree.index));
+  const why = returnRefusal(tree, ranks, node, meansOf(world, row, tree.index));
   if (why) return refuse(world, actor, tree, node, why);
   const points = tree.nodes[node].costs[ranks[node] - 1];
   ranks[node]--;

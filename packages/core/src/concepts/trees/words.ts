@@ -1,15 +1,15 @@
 import type { Speaker } from '../../world/events.js';
-import type { Hindrance } from './legal.js';
+import type { LearnRefusal } from './legal.js';
 
 const listed = (names: readonly string[], word: string) =>
   names.length < 2 ? names.join('') : `${names.slice(0, -1).join(', ')} ${word} ${names.at(-1)}`;
 
 /** Why a rank can't be learned or given back, in words a player can act on. */
-export function hindranceWords(
+export function learnRefusalWords(
   nodes: readonly { readonly label: string }[],
   trackIds: readonly string[],
   node: number,
-  why: Hindrance,
+  why: LearnRefusal,
   speak: Pick<Speaker, 'label'>,
 ): string {
   const { label } = nodes[node];

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, effect, input } from '@angular/core';
-import type { RoomLink } from './room-link';
+import type { RoomLink } from '../seat/room-link';
 
 const ASKED_EVERY_MS = 250;
 

@@ -1,6 +1,6 @@
 import { computed, inject, Injectable, signal, type WritableSignal } from '@angular/core';
 import { Api, type Players, type RoomInfo, type SeatInfo, whyGone } from '../shared/api';
-import type { RoomLink } from './room-link';
+import type { RoomLink } from '../seat/room-link';
 
 /** A seat of the open room, with its own socket and copy. */
 export interface OpenSeat {
@@ -48,7 +48,7 @@ export class OpenRoom {
   async open({ id, ruleset, players, seats }: RoomInfo): Promise<void> {
     if (this.session()?.room === id && this.session()?.truth.state() !== 'closed') return;
     // The core's client comes along only when a room is opened.
-    const { RoomLink } = await import('./room-link');
+    const { RoomLink } = await import('../seat/room-link');
     this.close();
     const shutFor = () => whyGone(this.api.room(id));
     this.session.set({

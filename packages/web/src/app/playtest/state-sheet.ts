@@ -1,8 +1,8 @@
 import { statesTable } from '@eager-ember/core';
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { displayOf } from './display';
-import type { RoomLink } from './room-link';
+import { displayOf } from '../seat/display';
+import type { RoomLink } from '../seat/room-link';
 import { clock } from './trace';
 
 /** The states of an actor: what it may do in each, which one it is in, and how it came there. */

@@ -4,7 +4,7 @@ import type { Cause, Why, WhyModifier } from '@eager-ember/core';
 import { Store } from '@ngrx/store';
 import { documentFeature } from '../store/document.reducer';
 import { AbilitySheet } from './ability-sheet';
-import type { RoomLink } from './room-link';
+import type { RoomLink } from '../seat/room-link';
 import { StateSheet } from './state-sheet';
 import { clock } from './trace';
 

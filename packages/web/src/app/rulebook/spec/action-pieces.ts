@@ -13,13 +13,15 @@ export interface Piece {
 
 export type ActionJson = Readonly<Record<string, unknown>>;
 
-/** An action's sentence in pieces. `at` is where the action stands below the entry. */
-export function piecesOf(described: ActionDescription, action: ActionJson, at: string): readonly Piece[] {
-  const optional = new Set(described.args.filter((arg) => arg.optional).map((arg) => arg.name));
-  // What is not said is left out of the sentence with the words around it.
-  const segments = described.sentence.split(/(?<=,)|(?= otherwise)/).filter((segment) => {
+/** The words of an action's sentence and the names in it, without what is not said and the words around that. */
+export function spoken(
+  { args, sentence }: ActionDescription,
+  says: (name: string) => boolean,
+): readonly ({ words: string } | { name: string })[] {
+  const optional = new Set(args.filter((arg) => arg.optional).map(({ name }) => name));
+  const segments = sentence.split(/(?<=,)|(?= otherwise)/).filter((segment) => {
     const names = [...segment.matchAll(/\{(\w+)\}/g)].map((m) => m[1]);
-    return !names.some((name) => optional.has(name) && action[name] === undefined);
+    return names.every((name) => !optional.has(name) || says(name));
   });
   return segments
     .join('')
@@ -28,10 +30,18 @@ export function piecesOf(described: ActionDescription, action: ActionJson, at: s
     .filter((piece) => piece !== '')
     .map((piece) => {
       const name = /^\{(\w+)\}$/.exec(piece)?.[1];
-      if (name === undefined) return { words: piece.replace(' otherwise:', ''), at, label: '' };
-      if (name === 'to') return { at: `${at}/to`, label: 'whom', format: described.to && formatOf(described.to) };
-      const arg = described.args.find((one) => one.name === name);
-      if (arg?.kind === 'then' || arg?.kind === 'branches') return { at: `${at}/${name}`, label: name, inner: arg.kind };
-      return { at: `${at}/${name}`, label: name === 'if' ? 'condition' : name, format: arg && formatOf(arg) };
+      return name === undefined ? { words: piece } : { name };
     });
+}
+
+/** An action's sentence in pieces. `at` is where the action stands below the entry. */
+export function piecesOf(described: ActionDescription, action: ActionJson, at: string): readonly Piece[] {
+  return spoken(described, (name) => action[name] !== undefined).map((piece): Piece => {
+    if ('words' in piece) return { words: piece.words.replace(' otherwise:', ''), at, label: '' };
+    const { name } = piece;
+    if (name === 'to') return { at: `${at}/to`, label: 'whom', format: described.to && formatOf(described.to) };
+    const arg = described.args.find((one) => one.name === name);
+    if (arg?.kind === 'then' || arg?.kind === 'branches') return { at: `${at}/${name}`, label: name, inner: arg.kind };
+    return { at: `${at}/${name}`, label: name === 'if' ? 'condition' : name, format: arg && formatOf(arg) };
+  });
 }

@@ -48,11 +48,11 @@ import { Statement } from './statement';
                     <span class="name"
                       >{{ ware.label }} <span class="soft">{{ ware.held }}{{ ware.held && ware.left ? ', ' : '' }}{{ ware.left }}</span>
                     <span class="terms mono">{{ ware.costs }}{{ ware.gets ? ' → ' + ware.gets : '' }}{{ ware.upkeep ? ', ' + ware.upkeep : '' }}</span>
-                      @if (ware.against) {
-                        <span class="against">{{ ware.against }}</span>
+                      @if (ware.refusal) {
+                        <span class="refused">{{ ware.refusal }}</span>
                       }
                     </span>
-                    <button type="button" class="act" [attr.aria-label]="'Buy ' + ware.label.toLowerCase()" [class.dim]="ware.against !== ''" (click)="ask.emit({ do: 'buy', offer: ware.id })">buy</button>
+                    <button type="button" class="act" [attr.aria-label]="'Buy ' + ware.label.toLowerCase()" [class.dim]="ware.refusal !== ''" (click)="ask.emit({ do: 'buy', offer: ware.id })">buy</button>
                   </li>
                 }
               </ul>
@@ -97,7 +97,7 @@ import { Statement } from './statement';
       display: block;
       font-size: 11.5px;
     }
-    .against {
+    .refused {
       display: block;
       color: var(--bad);
       font-size: 11.5px;

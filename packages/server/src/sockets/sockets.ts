@@ -5,13 +5,14 @@ import type { Logger } from 'pino';
 import { WebSocket, WebSocketServer } from 'ws';
 import type { Hosts } from '../http/hosts.js';
 import type { Sessions } from '../http/sessions.js';
-import type { AwakeRoom } from './awake-room.js';
+import type { AwakeRoom } from '../rooms/awake-room.js';
 import { admit, MOST_SOCKETS, Places, type Visitor } from './door.js';
 import type { Trail } from '../trail/trail.js';
-import { PlayersElsewhere, type RoomKeeper } from './keeper.js';
-import type { Client, Goodbye } from './client.js';
-import type { Room } from './room.js';
-import { seatOfLink } from './seat-links.js';
+import { PlayersElsewhere } from '../errors.js';
+import type { RoomKeeper } from '../rooms/keeper.js';
+import type { Client, Goodbye } from '../rooms/client.js';
+import type { Room } from '../rooms/room.js';
+import { seatOfLink } from '../rooms/seat-links.js';
 
 /** A client may say this much a second; frames are acknowledged twenty times a second, the rest is inputs. */
 const MOST_MESSAGES_A_SECOND = 200;

@@ -3,7 +3,7 @@ import { SUBPROTOCOL } from '@eager-ember/core';
 import { Seat } from '../database/models.js';
 import type { Hosts } from '../http/hosts.js';
 import { isOwnOrigin, type Sessions } from '../http/sessions.js';
-import { seatOfLink } from './seat-links.js';
+import { seatOfLink } from '../rooms/seat-links.js';
 
 /** Sockets that are let in, or wait to be, at the same time. */
 export const MOST_SOCKETS = {

@@ -1,8 +1,8 @@
 import {
   type Copy,
-  hindrance,
-  hindranceBack,
-  hindranceWords,
+  learnRefusal,
+  returnRefusal,
+  learnRefusalWords,
   type Means,
   partName,
   type Shape,
@@ -71,8 +71,8 @@ export function levelsOf(copy: Copy, row: number): LevelsView {
       const shape: Shape = tree;
       const means: Means = { earned, reached: (track) => reached.value(row, tree.tracks[track], 'peak') ?? 0 };
       const speak = { label: (_: string, id: string) => tracks.find((track) => track.id === id)?.label ?? id };
-      const words = (node: number, why: ReturnType<typeof hindrance>) =>
-        why === undefined ? '' : hindranceWords(tree.nodes, tree.tracks, node, why, speak);
+      const words = (node: number, why: ReturnType<typeof learnRefusal>) =>
+        why === undefined ? '' : learnRefusalWords(tree.nodes, tree.tracks, node, why, speak);
       const price =
         tree.price &&
         `${tree.price.amount} ${attributes.find(({ id }) => id === tree.price!.attribute)?.label.toLowerCase() ?? tree.price.attribute}`;
@@ -91,8 +91,8 @@ export function levelsOf(copy: Copy, row: number): LevelsView {
             rank: ranks[i],
             ranks: node.ranks,
             cost: node.costs[ranks[i]] ?? 0,
-            locked: words(i, hindrance(shape, ranks, i, means)),
-            held: tree.how === 'free' ? words(i, hindranceBack(shape, ranks, i, means)) : 'not one by one',
+            locked: words(i, learnRefusal(shape, ranks, i, means)),
+            held: tree.how === 'free' ? words(i, returnRefusal(shape, ranks, i, means)) : 'not one by one',
           })),
         },
       ];

@@ -1,4 +1,5 @@
 import { isTyping } from '../shared/keys';
+import type { SeatState } from './seat-state';
 import type { SurroundingsView } from './surroundings';
 
 const KEYS: Readonly<Record<string, readonly [number, number]>> = {
@@ -37,6 +38,17 @@ export class Controls {
     /** The id of the quest that the seat is offered. */
     private readonly offered: () => string | undefined = () => undefined,
   ) {}
+
+  /** The keyboard of a seat's screen, whichever that is at the moment. */
+  static of(screen: () => SeatState | undefined): Controls {
+    return new Controls(
+      (input) => screen()?.ask(input),
+      () => (screen()?.views.hud.now()?.abilities ?? []).map((ability) => ability.id),
+      (ability) => screen()?.aim(ability) ?? {},
+      () => screen()?.views.around.now(),
+      () => screen()?.views.quests.now()?.offered[0]?.id,
+    );
+  }
 
   /** Takes a key; true where it was one of the seat's. */
   key(event: KeyboardEvent, down: boolean): boolean {

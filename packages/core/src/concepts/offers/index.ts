@@ -3,13 +3,13 @@ import { defineConcept } from '../../world/concept.js';
 import { closeBy } from '../containers/index.js';
 import { endVisit, interactions, visitBy } from '../interactions/index.js';
 import { offersTable } from './tables.js';
-import { reach } from './state.js';
+import { offers } from './state.js';
 import { ask, offerAll } from './system.js';
 
-export { reach } from './state.js';
+export { offers } from './state.js';
 
-/** Reach: what the things around a player offer to them, and the one key with which they are asked for it. */
-export const reachConcept = defineConcept(reach, {
+/** Offers: what the things around a player offer to them, and the one key with which they are asked for it. */
+export const offersConcept = defineConcept(offers, {
   tables: () => [offersTable],
   attach: (world) => {
     const containers = world.rules.document['containers'] as readonly { reach: number }[];

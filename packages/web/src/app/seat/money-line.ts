@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, input, output, type WritableSignal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import type { EconomyView } from './economy';
 
 /** What is open, where it is the window of money: no tree has an id with a sign. */
@@ -41,16 +41,9 @@ export class MoneyLine {
   protected readonly MONEY = MONEY;
 }
 
-/** Shows a seat's money as it is now. The statement of a day that is just over is opened where it tells
- * of anything, unless its player looks at something else. */
-export function showStatement(
-  shown: WritableSignal<EconomyView | undefined>,
-  now: EconomyView | undefined,
-  open: WritableSignal<string>,
-): void {
-  const before = shown();
-  shown.set(now);
+/** Whether the statement of a day that is just over tells of anything: then it is opened. */
+export function opensByItself(before: EconomyView | undefined, now: EconomyView | undefined): boolean {
   const last = now?.last;
   const told = last !== undefined && last.income.length + last.costs.length > 0;
-  if (before && told && last.day !== before.last?.day && open() === '') open.set(MONEY);
+  return before !== undefined && told && last.day !== before.last?.day;
 }

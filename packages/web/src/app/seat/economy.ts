@@ -41,7 +41,7 @@ export interface WareView {
   readonly gets: string;
   readonly upkeep: string;
   /** What stands against buying it; nothing where it may be bought. */
-  readonly against: string;
+  readonly refusal: string;
 }
 
 export interface GoodView {
@@ -180,7 +180,7 @@ function wareOf(
     costs: phrase(-1) || 'nothing',
     gets: phrase(1),
     upkeep: upkeep > 0 ? `then ${upkeep} a day` : '',
-    against:
+    refusal:
       reason === ''
         ? ''
         : reason === 'noRoom'

@@ -2,7 +2,7 @@ import { conceptState } from '../../world/concept-state.js';
 import { type TableOf } from '../../world/define-table.js';
 import { type offersTable } from './tables.js';
 
-export interface ReachState {
+export interface OffersState {
   readonly things: Things;
   readonly offers: TableOf<typeof offersTable>;
   /** How far anything reaches. */
@@ -15,5 +15,5 @@ export interface Things {
   rows: number[];
 }
 
-/** What the reach concept has at hand: its compiled form in rules, and what it keeps by a world. */
-export const reach = conceptState<undefined, ReachState>('reach');
+/** What the offers have at hand: their compiled form in rules, and what they keep by a world. */
+export const offers = conceptState<undefined, OffersState>('offers');

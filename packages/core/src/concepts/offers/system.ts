@@ -19,7 +19,7 @@ import { events as interactionsEvents, type VisitRefusal, type VisitRefused } fr
 import { isTold } from '../../ruleset/visible.js';
 import type { RowOf } from '../../world/define-table.js';
 import { type offersTable } from './tables.js';
-import { reach, type Things } from './state.js';
+import { offers, type Things } from './state.js';
 
 /** What is offered is a container, not one of the interactions. */
 const CONTAINER = -1;
@@ -40,7 +40,7 @@ export interface Offer {
 
 /** The rows of those that offer something; found anew when actors came or went. */
 function thingsOf(world: World): Things {
-  const { things } = reach.in(world);
+  const { things } = offers.in(world);
   const { version, high, live } = world.actors;
   if (things.version === version) return things;
   things.version = version;
@@ -56,7 +56,7 @@ function thingsNear(world: World, row: number): readonly number[] {
   const { rows } = thingsOf(world);
   if (rows.length === 0) return rows;
   const here = placeOf(world, row);
-  const own = reach.in(world).farthest + bodyRadius(world, row);
+  const own = offers.in(world).farthest + bodyRadius(world, row);
   return rows.filter((other) => {
     const at = placeOf(world, other);
     const dx = at.x - here.x;
@@ -94,14 +94,14 @@ function offersTo(world: World, visitor: number): readonly Offer[] {
 
 /** Notes for every seat what is offered to its player, where that has changed. */
 export function offerAll(world: World): void {
-  const { table } = seats.in(world);
-  const { offers, farthest } = reach.in(world);
-  if (farthest === 0 && offers.count === 0) return;
-  if (offers.count === 0 && thingsOf(world).rows.length === 0) return;
-  const actors = table.cells.actor;
+  const { table: seated } = seats.in(world);
+  const { offers: table, farthest } = offers.in(world);
+  if (farthest === 0 && table.count === 0) return;
+  if (table.count === 0 && thingsOf(world).rows.length === 0) return;
+  const actors = seated.cells.actor;
   const wanted: RowOf<typeof offersTable>[] = [];
-  for (let row = 0; row < table.high; row++) {
-    if (table.live[row] === 0) continue;
+  for (let row = 0; row < seated.high; row++) {
+    if (seated.live[row] === 0) continue;
     const visitor = actors[row];
     offersTo(world, visitor).forEach(({ thing, what, price, currency }, order) => {
       const container = what === CONTAINER ? containerAt(world, world.actors.rowOf(thing)) : undefined;
@@ -115,7 +115,7 @@ export function offerAll(world: World): void {
       wanted.push({ visitor, thing, interaction: what, prompt, ...told, busyUntil, busy, order });
     });
   }
-  offers.keep(wanted);
+  table.keep(wanted);
 }
 
 export function refuse(world: World, visitor: number, thing: number, data: VisitRefusal): void {
@@ -133,9 +133,9 @@ export function ask(world: World, visitor: number, args: Readonly<Record<string,
   const wanted = args['with'] === undefined ? undefined : Number(args['with']);
   if (wanted !== undefined && (wanted >= world.actors.high || world.actors.live[wanted] === 0))
     return refuse(world, visitor, 0, { reason: 'nothing' });
-  const offers = offersTo(world, visitor).filter(({ thing }) => wanted === undefined || world.actors.rowOf(thing) === wanted);
+  const found = offersTo(world, visitor).filter(({ thing }) => wanted === undefined || world.actors.rowOf(thing) === wanted);
   const id = args['what'] as string | undefined;
-  const offer = id === undefined ? offers[0] : offers.find(({ what }) => what !== CONTAINER && interactions.in(world).list[what].id === id);
+  const offer = id === undefined ? found[0] : found.find(({ what }) => what !== CONTAINER && interactions.in(world).list[what].id === id);
   const thing = offer?.thing ?? (wanted === undefined ? 0 : world.actors.handle(wanted));
   if (isDown(world, row)) return refuse(world, visitor, thing, { reason: 'down' });
   // Asking for what one has open already closes it.
