@@ -88,6 +88,7 @@ function allParts(env) {
     jasmine('scripts', 'Scripts', 'scripts/jasmine.json'),
     ...walks,
     { name: 'lint', title: 'Lint', command: 'npx', args: ['eslint', '.'] },
+    { name: 'lint', title: 'What nobody uses', command: 'npx', args: ['knip', '--no-progress'] },
     { name: 'lint', title: 'Format', command: 'npx', args: ['prettier', '--check', '--log-level', 'warn', '.'] },
     ...types.map((config) => ({ name: 'types', title: `Types of ${config}`, command: 'npx', args: ['tsc', '-p', config, '--noEmit'] })),
   ];

@@ -27,8 +27,6 @@ export const NUMBERS = ['cast', 'cooldown', 'recovery', 'channel', 'range', 'sto
 
 /** When an ability is paid for: as its use begins, or once its cast is over. */
 export const CHARGES = ['onStart', 'onFinish'] as const;
-/** What can break a cast or a channel. */
-export const BREAKS = ['damage', 'movement', 'statuses', 'player'] as const;
 export const TARGETS = ['self', 'actor', 'point', 'direction', 'cone', 'nearest'] as const;
 
 const throughout = () => yesOrNo('all the while', 'as it begins');

@@ -1,7 +1,6 @@
 import { z } from 'zod';
 import { condition, duration, entryFields, finite, steadyAmount, visibility, yesOrNo } from '../../ruleset/fields.js';
 import { actionList, pattern } from '../../ruleset/registry.js';
-import { defineChapter } from '../../ruleset/chapter.js';
 import { described } from '../../ruleset/described.js';
 
 export const MOST_COUNT = 1_000_000;
@@ -31,4 +30,3 @@ export const schema = z.strictObject({
   then: actionList().default([]),
 });
 export type AchievementEntry = z.infer<typeof schema>;
-export const achievementChapter = defineChapter('achievements', schema);

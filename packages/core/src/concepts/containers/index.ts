@@ -16,7 +16,7 @@ export { containers } from './state.js';
 export { type Container } from './compile.js';
 export { hold } from './contents.js';
 export { CONTENTS, type ContainerEntry, type ContentEntry, TAKES, VISITORS } from './schema.js';
-export { LIDS, type Lid } from './tables.js';
+export { LIDS } from './tables.js';
 export { openingRefusal, openThing, closeBy } from './system.js';
 export { containerAt, openedBy, visitorsOf } from './openings.js';
 

@@ -2,7 +2,6 @@ import { defineTable } from '../../world/define-table.js';
 
 /** What a lid is doing, by the number in its cell. */
 export const LIDS = ['closed', 'opening', 'open', 'closing'] as const;
-export type Lid = (typeof LIDS)[number];
 export const CLOSED = 0;
 export const OPENING = 1;
 export const OPEN = 2;

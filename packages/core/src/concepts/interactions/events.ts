@@ -31,12 +31,6 @@ const ENDINGS: Readonly<Record<VisitEnd, string>> = {
   left: 'ends on request',
 };
 
-/** What of a request its refusal speaks of. */
-export interface Asked {
-  readonly chapter: 'interactions' | 'containers';
-  readonly id: string;
-}
-
 const nameOf = (data: EventData, speak: Speaker) =>
   data['interaction'] !== undefined
     ? speak.label('interactions', data['interaction'])

@@ -11,7 +11,7 @@ import { compileOne } from './compile.js';
 import { endAll, endVisit, visitsOf } from './system.js';
 
 export { interactions } from './state.js';
-export { type Asked, refusalWords, type VisitRefused } from './events.js';
+export { refusalWords, type VisitRefused } from './events.js';
 export { apart, isReached, type Reach } from './reach.js';
 export { type InteractionEntry, REMEMBERS, SERVES } from './schema.js';
 export {

@@ -27,12 +27,10 @@ export {
   MOST_GOALS,
   MOST_STEPS,
   NEED,
-  type Offer,
   OFFERED_BY,
   type QuestEntry,
   RECORDS,
   REPEATS,
-  type StepEntry,
 } from './schema.js';
 export { quests } from './state.js';
 

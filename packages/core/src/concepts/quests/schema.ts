@@ -48,7 +48,6 @@ const step = z.strictObject({
   /** When it is done. */
   then: actionList().default([]),
 });
-export type StepEntry = z.infer<typeof step>;
 
 const offer = described(
   z.discriminatedUnion(
@@ -74,7 +73,6 @@ const offer = described(
     hints: { start: 'as soon as one may have it', character: 'who is asked for quests', event: 'any event' },
   },
 );
-export type Offer = z.infer<typeof offer>;
 
 export const schema = z.strictObject({
   ...entryFields(),

@@ -1,7 +1,6 @@
 import { z } from 'zod';
 import { duration, entryFields, finite, reference } from '../../ruleset/fields.js';
 import { registry } from '../../ruleset/registry.js';
-import { defineChapter } from '../../ruleset/chapter.js';
 import { described } from '../../ruleset/described.js';
 
 export const MOST_PINS = 40;
@@ -35,4 +34,3 @@ export const schema = z.strictObject({
 });
 
 export type SituationEntry = z.infer<typeof schema>;
-export const situationChapter = defineChapter('situations', schema);

@@ -9,8 +9,8 @@ import { statesTable } from './tables.js';
 import { states } from './state.js';
 
 export { states } from './state.js';
-export { ALLOWED, type Allowed, GIVEN, type StateEntry } from './schema.js';
-export { enterState, isDown, leaveState, letMove, mayFollowState, mayMove, mayUse, noteMoving, stateOf, type States } from './system.js';
+export { ALLOWED, GIVEN, type StateEntry } from './schema.js';
+export { enterState, isDown, leaveState, letMove, mayFollowState, mayUse, noteMoving, stateOf, type States } from './system.js';
 
 /** Action states: what an actor is doing, one at a time, what it may do meanwhile, and what may come next. */
 export const statesConcept = defineConcept(states, {

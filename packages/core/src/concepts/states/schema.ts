@@ -4,7 +4,6 @@ import { pattern } from '../../ruleset/registry.js';
 
 /** What a state can allow an actor to do on its own. */
 export const ALLOWED = ['move', 'use'] as const;
-export type Allowed = (typeof ALLOWED)[number];
 
 export const schema = z.strictObject({
   ...entryFields(),

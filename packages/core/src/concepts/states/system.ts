@@ -30,11 +30,6 @@ export function isDown(world: World, row: number): boolean {
   return stateOf(world, row) === states.in(world).down;
 }
 
-/** Whether an actor may move of its own will. */
-export function mayMove(world: World, row: number): boolean {
-  return states.in(world).table.cells.free[row] === 1;
-}
-
 /** Lets an actor move although its state does not say so: what it is doing does. */
 export function letMove(world: World, row: number): void {
   states.in(world).table.cells.free[row] = 1;

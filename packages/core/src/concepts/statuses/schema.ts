@@ -1,7 +1,5 @@
 import { z } from 'zod';
 import { entryFields, visibility } from '../../ruleset/fields.js';
-import { defineChapter } from '../../ruleset/chapter.js';
 
 export const schema = z.strictObject({ ...entryFields(), see: visibility().default('everyone') });
 export type StatusEntry = z.infer<typeof schema>;
-export const statusChapter = defineChapter('statuses', schema);

@@ -73,7 +73,7 @@ export interface Poke {
       display: flex;
       flex-wrap: wrap;
       align-items: baseline;
-      gap: 8px;
+      gap: 6px;
     }
     select,
     input {
@@ -82,7 +82,7 @@ export interface Poke {
       background: var(--paper);
       font: 16px var(--serif);
       padding: 1px 2px;
-      max-width: 190px;
+      max-width: 150px;
     }
     input {
       width: 84px;

@@ -25,7 +25,10 @@ const colours = HighlightStyle.define([
   { tag: tags.invalid, color: 'var(--bad)' },
 ]);
 
-/** A JSON editor in a host element. `changed` hears of every edit by a person. */
+/**
+ * A JSON editor in a host element. `changed` hears of every edit by a person.
+ * @public it is asked for by its module, which is loaded when it is needed
+ */
 export function jsonEditor(
   parent: HTMLElement,
   text: string,
@@ -53,7 +56,10 @@ export function jsonEditor(
   return new EditorView({ state, parent });
 }
 
-/** Puts another text in, as something that was loaded rather than typed. */
+/**
+ * Puts another text in, as something that was loaded rather than typed.
+ * @public it is asked for by its module, which is loaded when it is needed
+ */
 export function load(view: EditorView, text: string): void {
   if (view.state.doc.toString() !== text)
     view.dispatch({ changes: { from: 0, to: view.state.doc.length, insert: text }, userEvent: 'ember.load' });

@@ -1,3 +1,5 @@
+import * as fc from 'fast-check';
+import type { Operation } from 'fast-json-patch';
 import { applied, documentActions, documentFeature, type DocumentState, editOf } from './document.reducer';
 import { pendingStore } from './pending-store';
 
@@ -53,6 +55,33 @@ describe('The document', () => {
     expect([rebased.revision, rebased.save, rebased.undo.length]).toEqual([12, 'unsaved', 2]);
     const dropped = reduce(state, documentActions.rebased({ document: { name: 'Newer' }, revision: 12, pending: [] }));
     expect([dropped.save, dropped.undo.length]).toEqual(['saved', 0]);
+  });
+
+  it('shares what an edit leaves as it is', () => {
+    const document = { name: 'Trial', attributes: [{ id: 'suit' }], effects: [{ id: 'silt' }] };
+    const edited = applied(document, [{ op: 'add', path: '/attributes/-', value: { id: 'oxygen' } }]);
+    expect(edited['effects']).toBe(document.effects);
+    expect(edited['attributes']).toEqual([{ id: 'suit' }, { id: 'oxygen' }]);
+  });
+
+  it('comes back to what it was by the inverse of any edit', () => {
+    const entry = fc.record({ id: fc.string({ maxLength: 3 }), list: fc.array(fc.integer(), { maxLength: 3 }) });
+    const step = fc.record({ kind: fc.constantFrom('add', 'remove', 'move', 'replace', 'inside'), from: fc.nat(9), to: fc.nat(9), entry });
+    fc.assert(
+      fc.property(fc.array(entry, { minLength: 1, maxLength: 5 }), fc.array(step, { minLength: 1, maxLength: 4 }), (entries, steps) => {
+        const document = { name: 'Trial', entries };
+        let count = entries.length;
+        const patch = steps.flatMap(({ kind, from, to, entry: value }): Operation[] => {
+          const at = `/entries/${from % Math.max(1, count)}`;
+          if (kind === 'add' || count === 0) return [{ op: 'add', path: `/entries/${to % (count++ + 1)}`, value }];
+          if (kind === 'remove') return [{ op: 'remove', path: `/entries/${from % count--}` }];
+          if (kind === 'move') return [{ op: 'move', from: at, path: `/entries/${to % count}` }];
+          return kind === 'replace' ? [{ op: 'replace', path: at, value }] : [{ op: 'add', path: `${at}/list/-`, value: to }];
+        });
+        const { inverse } = editOf(document, patch, 'any');
+        expect(applied(applied(document, patch), inverse)).toEqual(document);
+      }),
+    );
   });
 
   it('refuses patches that do not fit', () => {

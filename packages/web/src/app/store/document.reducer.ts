@@ -1,5 +1,6 @@
 import { createActionGroup, createFeature, createReducer, emptyProps, on, props, createSelector } from '@ngrx/store';
 import jsonPatch, { type Operation } from 'fast-json-patch';
+import { create } from 'mutative';
 import type { RulesetJson } from '../shared/api';
 
 /** A change to the document, with the way back. */
@@ -75,13 +76,17 @@ const EMPTY: DocumentState = {
 };
 const MOST_UNDO = 200;
 
+/** A document after a patch: what the patch leaves as it is, both share. @throws where the patch does not fit */
 export function applied(document: RulesetJson, patch: readonly Operation[]): RulesetJson {
-  return jsonPatch.applyPatch(structuredClone(document), structuredClone(patch) as Operation[], true).newDocument;
+  return create(document, (draft) => void jsonPatch.applyPatch(draft, structuredClone([...patch]), true, true));
 }
 
 /** An edit from a patch, its inverse worked out. @throws where the patch does not fit */
 export function editOf(document: RulesetJson, patch: readonly Operation[], label: string): Edit {
-  return { label, patch, inverse: jsonPatch.compare(applied(document, patch), document) };
+  const [, , inverse] = create(document, (draft) => void jsonPatch.applyPatch(draft, structuredClone([...patch]), true, true), {
+    enablePatches: { pathAsArray: false, arrayLengthAssignment: false },
+  });
+  return { label, patch, inverse: inverse as readonly Operation[] };
 }
 
 const reversed = ({ label, patch, inverse }: Edit): Edit => ({ label, patch: inverse, inverse: patch });

@@ -1,6 +1,7 @@
 import { inject, Injectable } from '@angular/core';
 import type { Problem, Renaming } from '@eager-ember/core';
 import { Store } from '@ngrx/store';
+import { Mutex } from 'async-mutex';
 import type { Operation } from 'fast-json-patch';
 import type { RulesetJson } from '../shared/api';
 import { CoreClient } from '../shared/core-client';
@@ -24,18 +25,16 @@ export class Editor {
   private readonly store = inject(Store);
   private readonly client = inject(CoreClient);
   readonly document = this.store.selectSignal(documentFeature.selectDocument);
-  private turn: Promise<unknown> = Promise.resolve();
+  private readonly turns = new Mutex();
 
   /** Proposes an edit, made from the document as it is by then. Resolves with what is wrong with it; nothing means that it is done. */
   propose(make: Patch, label: string): Promise<readonly Problem[]> {
-    const done = this.turn.then(() => this.tryOut(make, label));
-    this.turn = done.catch(() => undefined);
-    return done;
+    return this.turns.runExclusive(() => this.tryOut(make, label));
   }
 
   /** Resolves when every edit that was proposed before has been decided: for who works out an edit from the whole document. */
   async settled(): Promise<void> {
-    await this.turn;
+    await this.turns.runExclusive(() => undefined);
   }
 
   private async tryOut(make: Patch, label: string): Promise<readonly Problem[]> {
