@@ -8,7 +8,7 @@ import { newConcept } from './new-concept.mjs';
 function treeBeside() {
   mkdirSync(join(ROOT, '.cache'), { recursive: true });
   const root = mkdtempSync(join(ROOT, '.cache/new-concept-'));
-  for (const part of ['packages/core', 'packages/web/src/app/rulebook', 'tsconfig.base.json', 'package.json', 'examples'])
+  for (const part of ['packages/core', 'packages/web', 'tsconfig.base.json', 'package.json', 'examples'])
     cpSync(join(ROOT, part), join(root, part), { recursive: true, filter: (file) => !/\/(dist|node_modules)(\/|$)/.test(file) });
   symlinkSync(join(ROOT, 'node_modules'), join(root, 'node_modules'));
   return root;
@@ -42,7 +42,9 @@ describe('A concept that is made anew', () => {
     expect(types.said).toBe('');
   });
 
-  it('has a page in the book', () => {
+  it('has a page in the book that compiles, template and all', () => {
+    const { status, said } = run('node_modules/@angular/compiler-cli/bundles/src/bin/ngc.js', '-p', 'packages/web/tsconfig.app.json', '--noEmit');
+    expect({ status, said }).toEqual({ status: 0, said: '' });
     const chapters = readFileSync(join(root, 'packages/web/src/app/rulebook/chapters.ts'), 'utf8');
     expect(chapters).toContain("import { lanternsPage } from './lanterns/page';");
     expect(chapters).toMatch(/CHAPTERS[^;]* {2}lanternsPage,\n\];/s);

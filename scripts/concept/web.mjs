@@ -18,9 +18,7 @@ export const ${name}Page: ChapterPage = {
 };
 `,
     [`${one}-sentences.ts`]: `import { ChangeDetectionStrategy, Component } from '@angular/core';
-import { SEEN_BY } from '../attributes/attribute-sentences';
 import { type Clause, Clauses } from '../spec/clauses';
-import { choice, numberFrom } from '../spec/formats';
 import { Note, NOTE } from '../spec/note';
 import { Part } from '../spec/part';
 import { Sentence } from '../spec/sentence';
@@ -30,15 +28,13 @@ import { Sentence } from '../spec/sentence';
   selector: 'ee-${one}-sentences',
   imports: [Part, Sentence, Clauses, Note],
   template: \`
-    <ee-sentence>An actor has at most <ee-part at="most" [format]="most" label="most" empty="1" /> of it. Seen by <ee-part at="see" [format]="seen" label="seen by" empty="everyone" />.</ee-sentence>
+    <ee-sentence>An actor has at most <ee-part at="most" label="most" /> of it. Seen by <ee-part at="see" label="seen by" />.</ee-sentence>
     <ee-note />
     <ee-clauses [all]="clauses" />
   \`,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class ${One}Sentences {
-  protected readonly most = numberFrom(1, 1000, '', true);
-  protected readonly seen = choice(SEEN_BY);
   protected readonly clauses: readonly Clause[] = [NOTE];
 }
 `,

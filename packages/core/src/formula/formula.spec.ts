@@ -128,6 +128,15 @@ describe('Formulas', () => {
     expect(errorOf('done(firstDescent) ? 1 : 0').message).toContain('needs a quest');
   });
 
+  it('say where reading stopped, and what was expected', () => {
+    const said = (text: string) => [errorOf(text).message, errorOf(text).at];
+    expect(said('(2 + 3')).toEqual(["This can't be read: it ends too early, a closing parenthesis is expected.", 6]);
+    expect(said('2 + )')).toEqual(["This can't be read: a closing parenthesis is not expected here.", 4]);
+    expect(said('min(1 2)')).toEqual(["This can't be read: 2 is not expected here, a comma is expected.", 6]);
+    expect(said('2 * 12x')).toEqual(["This can't be read: 12x is neither a number nor a name.", 4]);
+    expect(said('2 3')).toEqual(['One formula is expected; an operator is missing between two of its parts.', 2]);
+  });
+
   it('refuse what is unfinished or not theirs', () => {
     for (const text of [
       '',
@@ -147,6 +156,14 @@ describe('Formulas', () => {
       'suit(1)',
       'a = 2',
       '{}',
+      'min(1 2)',
+      'min(1, )',
+      '5 ()',
+      '1,',
+      '2s',
+      'not',
+      'source.',
+      'source?.suit',
     ])
       expect(errorOf(text)).withContext(text).toBeInstanceOf(FormulaError);
     expect(errorOf('1 +'.repeat(200) + '1').message).toContain('at most');

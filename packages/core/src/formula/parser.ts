@@ -1,4 +1,3 @@
-import jsep from 'jsep';
 import { LARGEST_AMOUNT } from '../math/grid.js';
 
 /** The parsed form of a formula. `at` is the offset of the node's first character in the text. */
@@ -31,6 +30,8 @@ export class FormulaError extends Error {
 /** Formulas longer than this, or nested deeper than {@link DEEPEST}, are refused. */
 export const LONGEST_FORMULA = 500;
 const DEEPEST = 40;
+/** Parentheses cost nothing in the end, but the stack while they are read. */
+const DEEPEST_READING = 400;
 
 /** Operators by binding strength, weakest first. */
 const BINARY: Record<string, number> = {
@@ -49,47 +50,195 @@ const BINARY: Record<string, number> = {
   '%': 10,
 };
 
+const STRONGEST = 20;
+
 /** What our operators are mistaken for, and how to write them. */
 const FOREIGN: Record<string, string> = { '&&': 'and', '||': 'or', '!': 'not', '=': '==', '**': '^' };
 
-// The library exports its class beside the function, but declares no type for it.
-const { Jsep } = jsep as unknown as { Jsep: JsepClass };
+/** Binds stronger than every other, and to the right: 2 ^ 3 ^ 2 is 2 ^ (3 ^ 2). */
+const POWER = '^';
+const SIGNS = ['-', '+', 'not'];
 
-// The parser's tables are shared by all its users; nothing else in the core uses it.
-Jsep.removeAllBinaryOps();
-Jsep.removeAllUnaryOps();
-Jsep.removeAllLiterals();
-for (const [op, strength] of Object.entries(BINARY)) Jsep.addBinaryOp(op, strength);
-// 2 ^ 3 ^ 2 is 2 ^ (3 ^ 2).
-Jsep.addBinaryOp('^', 20, true);
-Jsep.addUnaryOp('-').addUnaryOp('+').addUnaryOp('not');
-Jsep.addLiteral('true', true).addLiteral('false', false);
+const NAME = /[A-Za-z_$\u0080-\uffff][\w$\u0080-\uffff]*/y;
+const NUMERAL = /(?:\d+(?:\.\d*)?|\.\d+)(?:[eE][+-]?\d+)?/y;
+const SIGN = /[=!<>]=|[-+*/%^<>?:(),.]/y;
+const BLANK = /[ \t\n\r]*/y;
 
-interface JsepClass {
-  new (text: string): { index: number; parse(): RawNode; gobbleIdentifier(): RawNode; gobbleNumericLiteral(): RawNode };
-  removeAllBinaryOps(): void;
-  removeAllUnaryOps(): void;
-  removeAllLiterals(): void;
-  addBinaryOp(op: string, strength: number, rightToLeft?: boolean): void;
-  addUnaryOp(op: string): JsepClass;
-  addLiteral(name: string, value: unknown): JsepClass;
+interface Token {
+  readonly kind: 'number' | 'name' | 'sign' | 'end';
+  readonly text: string;
+  readonly at: number;
 }
 
-interface RawNode {
-  readonly type: string;
-  readonly at?: number;
-  readonly [key: string]: unknown;
-}
+/** What would be misread among other signs. */
+const NAMED: Readonly<Record<string, string>> = { ',': 'a comma', ':': 'a colon', ')': 'a closing parenthesis' };
 
-/** The library's parser, telling where each name and number began: it keeps no positions of its own. */
-class PositionedParser extends Jsep {
-  override gobbleIdentifier(): RawNode {
-    const at = this.index;
-    return Object.assign(super.gobbleIdentifier(), { at });
+const NOT_KNOWN = 'Formulas know numbers, names, arithmetic, comparisons and functions only.';
+
+/** Reads by binding strength (V. Pratt, 1973), one token ahead. */
+class Parser {
+  private at = 0;
+  private token: Token;
+
+  constructor(private readonly text: string) {
+    this.token = this.next();
   }
-  override gobbleNumericLiteral(): RawNode {
-    const at = this.index;
-    return Object.assign(super.gobbleNumericLiteral(), { at });
+
+  whole(): FormulaNode {
+    const node = this.choice(0);
+    const { kind, text, at } = this.token;
+    if (kind === 'end') return node;
+    throw text === ')'
+      ? this.unexpected()
+      : new FormulaError('One formula is expected; an operator is missing between two of its parts.', at);
+  }
+
+  private match(pattern: RegExp): string | undefined {
+    pattern.lastIndex = this.at;
+    return pattern.exec(this.text)?.[0];
+  }
+
+  private next(): Token {
+    this.at += this.match(BLANK)!.length;
+    const { at } = this;
+    const found = (kind: Token['kind'], text: string): Token => {
+      this.at += text.length;
+      return { kind, text, at };
+    };
+    if (at >= this.text.length) return { kind: 'end', text: '', at };
+    const name = this.match(NAME);
+    if (name !== undefined) return found('name', name);
+    const numeral = this.match(NUMERAL);
+    if (numeral !== undefined) {
+      const token = found('number', numeral);
+      const more = this.match(NAME) ?? (this.text[this.at] === '.' ? '.' : undefined);
+      if (more !== undefined) throw new FormulaError(`This can't be read: ${numeral}${more} is neither a number nor a name.`, at);
+      return token;
+    }
+    const sign = this.match(SIGN);
+    if (sign !== undefined) return found('sign', sign);
+    if (/["'`]/.test(this.text[at]))
+      throw new FormulaError('Text is no part of a formula: refer to entries by their id, without quotes.', at);
+    throw new FormulaError(NOT_KNOWN, at);
+  }
+
+  private advance(): Token {
+    const { token } = this;
+    this.token = this.next();
+    return token;
+  }
+
+  private is(text: string): boolean {
+    return this.token.text === text && this.token.kind !== 'end';
+  }
+
+  private expect(text: string): void {
+    if (!this.is(text)) throw this.unexpected(`${NAMED[text] ?? text} is expected`);
+    this.advance();
+  }
+
+  private unexpected(instead?: string): FormulaError {
+    const { kind, text, at } = this.token;
+    const there = kind === 'end' ? 'it ends too early' : `${NAMED[text] ?? text} is not expected here`;
+    return new FormulaError(`This can't be read: ${there}${instead === undefined ? '' : `, ${instead}`}.`, at);
+  }
+
+  private choice(depth: number): FormulaNode {
+    const test = this.binary(0, depth);
+    if (!this.is('?')) return test;
+    this.advance();
+    const then = this.choice(depth + 1);
+    this.expect(':');
+    return { kind: 'choice', test, then, else: this.choice(depth + 1), at: test.at };
+  }
+
+  /** What is bound by operators that are stronger than `least`. */
+  private binary(least: number, depth: number): FormulaNode {
+    let left = this.signed(depth);
+    for (;;) {
+      const op = this.token.kind === 'end' ? '' : this.token.text;
+      const strength = op === POWER ? STRONGEST : Object.hasOwn(BINARY, op) ? BINARY[op] : 0;
+      if (strength <= least) return left;
+      this.advance();
+      if (op === POWER) {
+        // -x ^ 2 is read in two ways; a signed base is written out.
+        if (left.kind === 'unary') throw new FormulaError('Write pow(-x, y), or -(x ^ y), for a power with a sign before it.', left.at);
+        left = { kind: 'call', party: null, name: 'pow', args: [left, this.binary(STRONGEST - 1, depth + 1)], at: left.at };
+      } else left = { kind: 'binary', op, left, right: this.binary(strength, depth + 1), at: left.at };
+    }
+  }
+
+  private signed(depth: number): FormulaNode {
+    if (depth > DEEPEST_READING) throw tooDeep(this.token.at);
+    const { kind, text } = this.token;
+    if (kind === 'end' || !SIGNS.includes(text)) return this.primary(depth);
+    this.advance();
+    const of = this.signed(depth + 1);
+    return { kind: 'unary', op: text as '-' | '+' | 'not', of, at: of.at };
+  }
+
+  private primary(depth: number): FormulaNode {
+    const { kind, text, at } = this.token;
+    if (kind === 'number') {
+      this.advance();
+      const value = Number(text);
+      if (!(Math.abs(value) <= LARGEST_AMOUNT)) throw new FormulaError(`Numbers go up to ${LARGEST_AMOUNT}.`, at);
+      return { kind: 'number', value, at };
+    }
+    if (kind === 'sign' && text === '(') {
+      this.advance();
+      const inner = this.choice(depth + 1);
+      this.expect(')');
+      return inner;
+    }
+    if (kind !== 'name' || Object.hasOwn(BINARY, text)) throw this.unexpected();
+    this.advance();
+    if (text === 'true' || text === 'false') return { kind: 'flag', value: text === 'true', at };
+    return this.named(text, at, depth);
+  }
+
+  /** A name, with its party before it and its arguments behind it where it has them. */
+  private named(first: string, at: number, depth: number): FormulaNode {
+    const party = this.is('.') ? first : null;
+    let name = first;
+    if (party !== null) {
+      this.advance();
+      if (this.token.kind === 'name') name = this.advance().text;
+      else throw new FormulaError(`Write a party and a name, as in ${first}.suit.`, at);
+    }
+    if (this.is('.')) throw new FormulaError(`Write a party and a name, as in source.${first}.`, at);
+    if (!this.is('(')) return { kind: 'name', party, name, at };
+    this.advance();
+    const args: FormulaNode[] = [];
+    while (!this.is(')')) {
+      if (args.length > 0) this.expect(',');
+      args.push(this.choice(depth + 1));
+    }
+    this.advance();
+    return { kind: 'call', party, name, args, at };
+  }
+}
+
+const tooDeep = (at: number) => new FormulaError(`A formula may be nested ${DEEPEST} deep at most.`, at);
+
+/** @throws FormulaError where a formula is nested too deep; parentheses that change nothing do not count */
+function checkDepth(node: FormulaNode, depth = 0): void {
+  if (depth > DEEPEST) throw tooDeep(node.at);
+  for (const inner of partsOf(node)) checkDepth(inner, depth + 1);
+}
+
+function partsOf(node: FormulaNode): readonly FormulaNode[] {
+  switch (node.kind) {
+    case 'unary':
+      return [node.of];
+    case 'binary':
+      return [node.left, node.right];
+    case 'choice':
+      return [node.test, node.then, node.else];
+    case 'call':
+      return node.args;
+    default:
+      return [];
   }
 }
 
@@ -107,95 +256,7 @@ export function parseFormula(text: string): FormulaNode {
     throw new FormulaError('A time is written as "2s" or "250ms", without a blank, and is not below 0.', 0);
   const foreign = /&&|\|\||\*\*|(?<![=!<>])=(?!=)|!(?!=)/.exec(text);
   if (foreign) throw new FormulaError(`Write ${FOREIGN[foreign[0]]} instead of ${foreign[0]}.`, foreign.index);
-  let raw: RawNode;
-  try {
-    raw = new PositionedParser(text).parse();
-  } catch (error) {
-    const { index, description } = error as { index?: number; description?: string };
-    throw new FormulaError(
-      `This can't be read: ${lowerFirst(description ?? 'unexpected end')}.`,
-      Math.min(index ?? text.length, text.length),
-    );
-  }
-  return convert(raw, text, 0);
-}
-
-function lowerFirst(text: string): string {
-  return (
-    text.charAt(0).toLowerCase() +
-    text
-      .slice(1)
-      .replace(/ at character \d+$/, '')
-      .replace(/\.$/, '')
-  );
-}
-
-function convert(raw: RawNode, text: string, depth: number): FormulaNode {
-  if (depth > DEEPEST) throw new FormulaError(`A formula may be nested ${DEEPEST} deep at most.`, raw.at ?? 0);
-  const sub = (key: string) => convert(raw[key] as RawNode, text, depth + 1);
-  switch (raw.type) {
-    case 'Literal':
-      return literal(raw);
-    case 'Identifier':
-      return { kind: 'name', party: null, name: raw['name'] as string, at: raw.at ?? 0 };
-    case 'MemberExpression': {
-      const { party, name, at } = member(raw, text);
-      return { kind: 'name', party, name, at };
-    }
-    case 'UnaryExpression': {
-      const of = sub('argument');
-      return { kind: 'unary', op: raw['operator'] as '-', of, at: of.at };
-    }
-    case 'BinaryExpression': {
-      const left = sub('left');
-      if (raw['operator'] === '^') {
-        // -x ^ 2 is read in two ways; a signed base is written out.
-        if (left.kind === 'unary') throw new FormulaError('Write pow(-x, y), or -(x ^ y), for a power with a sign before it.', left.at);
-        return { kind: 'call', party: null, name: 'pow', args: [left, sub('right')], at: left.at };
-      }
-      return { kind: 'binary', op: raw['operator'] as string, left, right: sub('right'), at: left.at };
-    }
-    case 'ConditionalExpression': {
-      const test = sub('test');
-      return { kind: 'choice', test, then: sub('consequent'), else: sub('alternate'), at: test.at };
-    }
-    case 'CallExpression': {
-      const callee = raw['callee'] as RawNode;
-      const { party, name, at } =
-        callee.type === 'MemberExpression' ? member(callee, text) : { party: null, name: callee['name'] as string, at: callee.at ?? 0 };
-      if (typeof name !== 'string') throw new FormulaError('Only a named function can be called.', at);
-      return { kind: 'call', party, name, args: (raw['arguments'] as RawNode[]).map((a) => convert(a, text, depth + 1)), at };
-    }
-    case 'Compound':
-      throw new FormulaError('One formula is expected; an operator is missing between two of its parts.', secondPart(raw));
-    default:
-      throw new FormulaError('Formulas know numbers, names, arithmetic, comparisons and functions only.', raw.at ?? 0);
-  }
-}
-
-function literal(raw: RawNode): FormulaNode {
-  const value = raw['value'];
-  const at = raw.at ?? 0;
-  if (typeof value === 'boolean') return { kind: 'flag', value, at };
-  if (typeof value !== 'number') throw new FormulaError('Text is no part of a formula: refer to entries by their id, without quotes.', at);
-  if (!(Math.abs(value) <= LARGEST_AMOUNT)) throw new FormulaError(`Numbers go up to ${LARGEST_AMOUNT}.`, at);
-  return { kind: 'number', value, at };
-}
-
-function member(raw: RawNode, text: string): { party: string; name: string; at: number } {
-  const object = raw['object'] as RawNode;
-  const property = raw['property'] as RawNode;
-  const at = object.at ?? 0;
-  if (raw['computed'] || object.type !== 'Identifier' || property.type !== 'Identifier')
-    throw new FormulaError(`Write a party and a name, as in source.${nameIn(text, at)}.`, at);
-  return { party: object['name'] as string, name: property['name'] as string, at };
-}
-
-function nameIn(text: string, at: number): string {
-  return /[A-Za-z]\w*/.exec(text.slice(at))?.[0] ?? 'suit';
-}
-
-function secondPart(raw: RawNode): number {
-  const body = raw['body'] as RawNode[];
-  return body[1]?.at ?? 0;
+  const node = new Parser(text).whole();
+  checkDepth(node);
+  return node;
 }

@@ -26,6 +26,10 @@ interface CopyTable {
 /**
  * What one seat has been told of the truth. Displays subscribe to a table and a column by name; how the values came
  * here is nobody else's business.
+ * @public
+ * @example
+ * const copy = new Copy(wireSchemaOf(rules));
+ * if (copy.apply(bytes)) acknowledge(copy.frame);
  */
 export class Copy {
   /** The last frame taken in; acknowledge this one. */

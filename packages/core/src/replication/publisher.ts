@@ -115,6 +115,12 @@ class PublishedTable {
  * Tells seats what changed. It knows tables and their columns' visibility, and no concept. Each frame the world is
  * compared once with what was last told, for all seats together; a seat's frame is then put together from chunks that
  * are written once for all who may see them.
+ * @public
+ * @example
+ * const publisher = new Publisher(world);
+ * world.step();
+ * publisher.capture();
+ * send(publisher.frameFor({ actor, team }, acknowledged));
  */
 export class Publisher {
   /** The number of the last captured frame; the first is 1. */

@@ -43,7 +43,10 @@ export function toldTables(rules: Rules): readonly { readonly index: number; rea
   return rules.tables.map((spec, index) => ({ index, spec })).filter(({ spec }) => !spec.hidden && spec.columns.length > 0);
 }
 
-/** What a seat's copy is told at the door, or, with `truth`, what somebody who may see everything is told. */
+/**
+ * What a seat's copy is told at the door, or, with `truth`, what somebody who may see everything is told.
+ * @public
+ */
 export function wireSchemaOf(rules: Rules, truth = false): WireSchema {
   const tables = toldTables(rules)
     .map(({ index, spec }) => ({

@@ -21,6 +21,10 @@ export type Reading =
 /**
  * Reads a ruleset document, of this version of the format or an earlier one. Never throws for what an author wrote: every problem comes back with its place.
  * @param value the parsed JSON
+ * @public
+ * @example
+ * const { rules, problems } = readRuleset(JSON.parse(text));
+ * for (const { path, message } of problems) console.error(`${path}: ${message}`);
  */
 export function readRuleset(value: unknown): Reading {
   return atOnce(readRulesetInParts(value));
@@ -113,7 +117,10 @@ function beyondLimits(value: unknown): readonly Problem[] {
   });
 }
 
-/** Reads a ruleset from JSON text; a text that is not JSON is one problem at the root. */
+/**
+ * Reads a ruleset from JSON text; a text that is not JSON is one problem at the root.
+ * @public
+ */
 export function readRulesetText(text: string): Reading {
   const { value, wrong } = { value: undefined, ...readJson(text) };
   if (wrong) return { problems: [{ path: '', message: jsonWords(wrong) }] };
@@ -125,6 +132,9 @@ export function readRulesetText(text: string): Reading {
 /**
  * Compiles a ruleset that is known to be sound.
  * @throws RulesetError with all problems where it is not
+ * @public
+ * @example
+ * const rules = compileRuleset(JSON.parse(text));
  */
 export function compileRuleset(value: unknown): Rules {
   const { rules, problems } = readRuleset(value);

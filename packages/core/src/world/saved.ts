@@ -25,7 +25,12 @@ function* savedCells(world: World, row: number) {
   }
 }
 
-/** What to keep of the player behind an actor. */
+/**
+ * What to keep of the player behind an actor.
+ * @public
+ * @example
+ * const saved = savePlayer(world, world.actors.rowOf(actorOfSeat(world, 'north')));
+ */
 export function savePlayer(world: World, row: number): SavedPlayer {
   const saved: SavedPlayer = {};
   for (const { name, column } of savedCells(world, row)) {
@@ -35,7 +40,12 @@ export function savePlayer(world: World, row: number): SavedPlayer {
   return saved;
 }
 
-/** Gives an actor what was kept of its player. What the rules no longer know is passed over. */
+/**
+ * Gives an actor what was kept of its player. What the rules no longer know is passed over.
+ * @public
+ * @example
+ * loadPlayer(world, world.actors.rowOf(actorOfSeat(world, 'north')), saved);
+ */
 export function loadPlayer(world: World, row: number, saved: SavedPlayer): void {
   for (const { name, column } of savedCells(world, row)) {
     const cells = saved[name] ?? {};

@@ -21,7 +21,12 @@ const copied = (bytes: Uint8Array) => new Uint8Array(bytes);
 const wholeNumbers = (bytes: Uint8Array) => new Int32Array(copied(bytes).buffer);
 const numbers = (bytes: Uint8Array) => new Float64Array(copied(bytes).buffer);
 
-/** A snapshot as bytes (MessagePack), for keeping. Byte order is that of the machine: all that this runs on are little-endian. */
+/**
+ * A snapshot as bytes (MessagePack), for keeping. Byte order is that of the machine: all that this runs on are little-endian.
+ * @public
+ * @example
+ * await writeFile('room.bin', storeSnapshot(world.snapshot()));
+ */
 export function storeSnapshot({ header, texts, tables }: Snapshot): Uint8Array {
   const stored = Object.entries(tables).map(([name, { high, freeHead, live, generation, nextFree, columns }]) => [
     name,
@@ -42,6 +47,9 @@ export function storeSnapshot({ header, texts, tables }: Snapshot): Uint8Array {
 /**
  * The snapshot that bytes hold.
  * @throws RangeError where they were stored by another version, or hold no snapshot
+ * @public
+ * @example
+ * const world = World.restore(rules, readSnapshot(await readFile('room.bin')));
  */
 export function readSnapshot(bytes: Uint8Array): Snapshot {
   const [version, header, texts, tables] = decode(bytes) as [number, number[], string[], Record<string, StoredTable>];

@@ -30,6 +30,11 @@ const CUT = 3;
 /**
  * A running game: tables, a tick, a queue. The same rules, seed and commands give the same world, to the bit, wherever
  * it runs. State lives in tables, texts and the header alone; everything else here is derived or empty between ticks.
+ * @public
+ * @example
+ * const world = World.start(rules, 42);
+ * world.step([{ kind: 'join', args: { seat: 'north' } }]);
+ * const events = world.step([{ kind: 'input', args: { seat: 'north', input: { do: 'use', ability: 'torch' } } }]);
  */
 export class World {
   readonly tables = new Map<string, Table>();
@@ -349,6 +354,7 @@ export class World {
     return rollOf(this.header[SEED], purpose, luck, 0);
   }
 
+  /** All that this world is, to be stored or gone on from: see {@link World.restore}. */
   snapshot(): Snapshot {
     return {
       header: [...this.header],
