@@ -159,6 +159,7 @@ export default tseslint.config(
         [
           ...['describe', 'it', 'expect', 'spyOn', 'jasmine', 'beforeAll', 'afterAll'],
           'process',
+          '__dirname',
           'console',
           'URL',
           'setTimeout',

@@ -2,7 +2,7 @@ import { spawnSync } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
 import { median, rounded, type Row } from './measure.js';
 
-const BIN = fileURLToPath(new URL('../../packages/cli/bin/ember.mjs', import.meta.url));
+const BIN = fileURLToPath(new URL('../../packages/cli/bin/ember.cjs', import.meta.url));
 const DEMO = fileURLToPath(new URL('../../examples/brinewick.json', import.meta.url));
 const SCRIPT = fileURLToPath(new URL('../../examples/two-pods.script.json', import.meta.url));
 const ROUNDS = 15;

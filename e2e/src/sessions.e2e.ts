@@ -5,7 +5,7 @@ import { eachWalk } from './suite.js';
 import type { Trial } from './trial.js';
 import type { Workbench } from './workbench.js';
 
-const EMBER = fileURLToPath(new URL('../../packages/cli/bin/ember.mjs', import.meta.url));
+const EMBER = fileURLToPath(new URL('../../packages/cli/bin/ember.cjs', import.meta.url));
 
 describe('Sessions', () => {
   let workbench: Workbench;

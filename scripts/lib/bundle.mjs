@@ -32,5 +32,5 @@ export async function bundleCommandLine() {
     logLevel: 'error',
   });
   // The first to run it keeps what was compiled of it.
-  await quietly(process.execPath, ['packages/cli/bin/ember.mjs', 'findings', 'examples/brinewick.json']);
+  await quietly(process.execPath, ['packages/cli/bin/ember.cjs', 'findings', 'examples/brinewick.json']);
 }

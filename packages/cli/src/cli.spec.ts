@@ -6,7 +6,7 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
 const ROOT = fileURLToPath(new URL('../../..', import.meta.url));
-const BIN = join(ROOT, 'packages/cli/bin/ember.mjs');
+const BIN = join(ROOT, 'packages/cli/bin/ember.cjs');
 const DEMO = join(ROOT, 'examples/brinewick.json');
 const SCRIPT = join(ROOT, 'examples/two-pods.script.json');
 
