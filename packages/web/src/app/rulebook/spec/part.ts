@@ -102,6 +102,11 @@ export class Part implements OnInit {
     const [given, field] = [this.format(), this.field()];
     return given ?? (field ? formatOf(field) : text);
   });
+  /** Whether its schema or its page says how it is written: what nobody says is read and written as text. */
+  isKnown(): boolean {
+    return this.format() !== undefined || this.field() !== undefined;
+  }
+
   private readonly none = computed(() => this.empty() ?? this.field()?.absent);
   protected readonly absent = computed(() => this.value() === undefined && this.none() !== undefined);
   protected readonly shown = computed((): Shown => {
