@@ -43,7 +43,12 @@ describe('A concept that is made anew', () => {
   });
 
   it('has a page in the book that compiles, template and all', () => {
-    const { status, said } = run('node_modules/@angular/compiler-cli/bundles/src/bin/ngc.js', '-p', 'packages/web/tsconfig.app.json', '--noEmit');
+    const { status, said } = run(
+      'node_modules/@angular/compiler-cli/bundles/src/bin/ngc.js',
+      '-p',
+      'packages/web/tsconfig.app.json',
+      '--noEmit',
+    );
     expect({ status, said }).toEqual({ status: 0, said: '' });
     const chapters = readFileSync(join(root, 'packages/web/src/app/rulebook/chapters.ts'), 'utf8');
     expect(chapters).toContain("import { lanternsPage } from './lanterns/page';");

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import type { Rules } from '../ruleset/rules.js';
 import { isUnknown } from '../ruleset/visible.js';
-import type { ColumnSpec,TableSpec } from '../world/columns.js';
+import type { ColumnSpec, TableSpec } from '../world/columns.js';
 
 const VISIBILITIES = ['owner', 'team', 'everyone', 'server'] as const;
 

@@ -133,7 +133,8 @@ export class Playtest implements OnDestroy {
     const told = this.screens().filter((screen) => screen.paint());
     if (told.length > 0 && truth?.copy && performance.now() - this.lastVerdict > VERDICT_EVERY_MS) {
       this.lastVerdict = performance.now();
-      for (const seat of this.seats()) this.judge(seat, truth);
+      // What is said of a copy is said of what its screen shows: one that was just put up shows nothing yet.
+      for (const seat of this.seats().filter(({ screen }) => screen.shows)) this.judge(seat, truth);
     }
   }
 

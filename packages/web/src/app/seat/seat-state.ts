@@ -48,6 +48,11 @@ export class SeatState {
 
   constructor(readonly link: RoomLink) {}
 
+  /** Whether it shows anything yet of what it was told. */
+  get shows(): boolean {
+    return this.frames >= 0;
+  }
+
   /** What a window shows, where it is that one that is open. */
   shownIn<T>(name: string, view: T): T | undefined {
     return this.open() === name ? view : undefined;
