@@ -1,4 +1,4 @@
-import { EnvironmentInjector, createEnvironmentInjector, createComponent, ApplicationRef } from '@angular/core';
+import { ApplicationRef, createComponent, createEnvironmentInjector, EnvironmentInjector, getDebugNode } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import brinewick from '../../../../../examples/brinewick.json';
 import { openBench } from '../testing/bench';
@@ -6,7 +6,7 @@ import type { RulesetJson } from '../shared/api';
 import { CHAPTERS } from './chapters';
 import { entriesOf } from './entries';
 import { Descriptions } from './spec/described';
-import { type Part } from './spec/part';
+import { Part } from './spec/part';
 import { SpecContext } from './spec/spec-context';
 
 describe('A part of a page', () => {
@@ -28,23 +28,17 @@ describe('A part of a page', () => {
         TestBed.inject(ApplicationRef).attachView(made.hostView);
         await TestBed.inject(ApplicationRef).whenStable();
         const element = made.location.nativeElement as HTMLElement;
-        for (const part of element.querySelectorAll('ee-part')) {
-          const { known, at } = partOf(part);
+        for (const host of element.querySelectorAll('ee-part')) {
+          const part: unknown = getDebugNode(host)?.componentInstance;
+          if (!(part instanceof Part)) throw new Error('This is no part of a page.');
           parts++;
-          if (!known) unknown.push(`${key}/${id}: ${at}`);
+          if (!part.isKnown()) unknown.push(`${key}/${id}: ${part.at()}`);
         }
         made.destroy();
       }
     }
+    injector.destroy();
     return { entries: entries.length, parts, unknown };
-  }
-
-  interface DebugTools {
-    getComponent(element: Element): unknown;
-  }
-  function partOf(element: Element): { readonly known: boolean; readonly at: string } {
-    const part = (window as unknown as { ng: DebugTools }).ng.getComponent(element) as Part;
-    return { known: part.isKnown(), at: part.at() };
   }
 
   beforeEach(async () => {
