@@ -54,6 +54,8 @@ export default tseslint.config(
   },
   {
     files: ['**/*.ts'],
+    // Nobody imports a test: it stands in no circle.
+    ignores: ['**/*.spec.ts', '**/*.e2e.ts'],
     plugins: { 'import-x': importX },
     settings: {
       'import-x/parsers': { '@typescript-eslint/parser': ['.ts'] },

@@ -1,4 +1,4 @@
-// npm test: prepares everything, then lint, types, core (in Node and in Chromium), server, command line, web, and walks in a
+// npm test: builds everything, and runs lint, types, core (in Node and in Chromium), server, command line, web, and walks in a
 // real browser. Ends with a line `N passed, N failed`. `npm test -- core web` runs only those parts, `npm test -- fights` one
 // walk, and what begins with dashes is passed on to Jasmine: `npm test -- fights --filter="fell a lamprey"`.
 import { mkdirSync, readdirSync } from 'node:fs';
@@ -14,6 +14,9 @@ const wanted = process.argv.slice(2).filter((arg) => !arg.startsWith('-'));
 const passedOn = process.argv.slice(2).filter((arg) => arg.startsWith('-'));
 /** More than two at once want more memory than a small machine has. */
 const LANES = Math.min(2, availableParallelism());
+
+/** The walks in a real browser, each in a file of its own. */
+const walks = readdirSync(join(ROOT, 'e2e/src')).flatMap((file) => /^(.*)\.e2e\.ts$/.exec(file)?.[1] ?? []);
 
 const total = { passed: 0, failed: 0 };
 const running = new Set();
@@ -53,12 +56,7 @@ function allParts(env) {
     args: ['--import', 'tsx', 'node_modules/jasmine/bin/jasmine.js', `--config=${config}`, ...passedOn, ...files],
     env,
   });
-  const walks = readdirSync(join(ROOT, 'e2e/src'))
-    .filter((file) => file.endsWith('.e2e.ts'))
-    .map((file) => ({
-      ...jasmine('e2e', `In a real browser: ${file.replace('.e2e.ts', '')}`, 'e2e/jasmine.json', `e2e/src/${file}`),
-      walk: file.replace('.e2e.ts', ''),
-    }));
+  const walked = walks.filter((walk) => wanted.includes(walk));
   const types = [
     'packages/core/tsconfig.spec.json',
     'packages/server/tsconfig.spec.json',
@@ -66,15 +64,10 @@ function allParts(env) {
     'e2e/tsconfig.json',
     'bench/tsconfig.json',
   ];
+  const [code, web] = ['Building the core, the server and the command line', 'Building the workbench'];
   return [
-    {
-      name: 'web',
-      title: 'Web',
-      command: 'npx',
-      args: ['ng', 'test', '--watch=false', '--no-progress'],
-      cwd: join(ROOT, 'packages/web'),
-      env,
-    },
+    { name: 'build', title: code, work: buildCode },
+    { name: 'build', title: web, after: code, work: buildWeb },
     jasmine('core', 'Core, in Node', 'packages/core/jasmine.json'),
     {
       name: 'core',
@@ -83,14 +76,34 @@ function allParts(env) {
       args: ['karma', 'start', 'packages/core/karma.conf.cjs', '--single-run', '--no-colors'],
       env,
     },
-    jasmine('server', 'Server', 'packages/server/jasmine.json'),
-    jasmine('cli', 'Command line', 'packages/cli/jasmine.json'),
-    jasmine('scripts', 'Scripts', 'scripts/jasmine.json'),
-    ...walks,
+    {
+      name: 'web',
+      after: code,
+      title: 'Web',
+      command: 'npx',
+      args: ['ng', 'test', '--watch=false', '--no-progress'],
+      cwd: join(ROOT, 'packages/web'),
+      env,
+    },
+    { ...jasmine('server', 'Server', 'packages/server/jasmine.json'), after: code },
+    { ...jasmine('cli', 'Command line', 'packages/cli/jasmine.json'), after: code },
+    { ...jasmine('scripts', 'Scripts', 'scripts/jasmine.json'), after: code },
     { name: 'lint', title: 'Lint', command: 'npx', args: ['eslint', '.'] },
     { name: 'lint', title: 'What nobody uses', command: 'npx', args: ['knip', '--no-progress'] },
     { name: 'lint', title: 'Format', command: 'npx', args: ['prettier', '--check', '--log-level', 'warn', '.'] },
-    ...types.map((config) => ({ name: 'types', title: `Types of ${config}`, command: 'npx', args: ['tsc', '-p', config, '--noEmit'] })),
+    ...types.map((config) => ({
+      name: 'types',
+      title: `Types of ${config}`,
+      after: code,
+      command: 'npx',
+      args: ['tsc', '-p', config, '--noEmit'],
+    })),
+    {
+      ...jasmine('e2e', 'In a real browser', 'e2e/jasmine.json', ...walked.map((walk) => `e2e/src/${walk}.e2e.ts`)),
+      after: web,
+      // The walks are shared out between as many processes as there are lanes, each with one workbench for all of its walks.
+      wide: walked.length !== 1,
+    },
   ];
 }
 
@@ -98,17 +111,14 @@ try {
   checkNode();
   await installDependencies();
   const chromium = await findChromium();
-  await buildCode();
-  await buildWeb();
   const { url } = await startPostgres(run.home, { durable: false });
   const env = { DATABASE_URL: url, CHROME_BIN: chromium, NG_CLI_ANALYTICS: 'false', FORCE_COLOR: '0' };
   const all = allParts(env);
-  const unknown = wanted.filter((word) => !all.some(({ name, walk }) => word === name || word === walk));
-  if (unknown.length > 0)
-    throw new Stop(
-      `There is no part ${unknown.join(', ')}. There are: ${[...new Set(all.flatMap(({ name, walk }) => walk ?? name)), 'e2e'].join(', ')}.`,
-    );
-  const parts = all.filter(({ name, walk }) => wanted.length === 0 || wanted.includes(name) || wanted.includes(walk));
+  const known = [...new Set(all.map(({ name }) => name)), ...walks];
+  const unknown = wanted.filter((word) => !known.includes(word));
+  if (unknown.length > 0) throw new Stop(`There is no part ${unknown.join(', ')}. There are: ${known.join(', ')}.`);
+  const named = wanted.map((word) => (walks.includes(word) ? 'e2e' : word));
+  const parts = all.filter(({ name }) => wanted.length === 0 || name === 'build' || named.includes(name));
   if (parts.some(({ name }) => name === 'core')) await bundleCoreSpecs();
   const counted = ({ passed, failed }) => {
     total.passed += passed;

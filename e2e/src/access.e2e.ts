@@ -75,7 +75,7 @@ describe('Accessibility', () => {
         await screen.sees('h2', 'What may be done');
         await nothingSerious(entry);
       }
-      await screen.page.locator('header .findings').click();
+      await screen.tap('header .findings');
       await screen.sees('mat-dialog-content', 'Nothing in this ruleset looks like a mistake.');
       await nothingSerious('findings');
     });

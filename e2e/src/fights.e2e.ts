@@ -36,7 +36,7 @@ describe('Abilities', () => {
 
   it('are written as sentences, from nothing', async () => {
     await screen.visit(trial.at('abilities'));
-    await screen.page.locator('.new .chip ::-p-text(+ ability)').click();
+    await screen.tap('.new .chip ::-p-text(+ ability)');
     await screen.holds('.title', 'New ability');
     await screen.fill('.title', 'Arc torch');
     await screen.sees('.index a.here', 'Arc torch');
@@ -55,15 +55,13 @@ describe('Abilities', () => {
     await screen.edit('how many', '5');
     await clause('when it hits');
     await screen.sees('ee-sentence', 'For each that it hits, as the target:');
-    await screen.page
-      .locator(
-        '::-p-xpath(//ee-sentence[contains(., "For each that it hits")]/following-sibling::ee-then[1]//button[normalize-space(.)="+ action"])',
-      )
-      .click();
-    await screen.page.locator('.mat-mdc-menu-item ::-p-text(lower a pool)').click();
+    await screen.tap(
+      '::-p-xpath(//ee-sentence[contains(., "For each that it hits")]/following-sibling::ee-then[1]//button[normalize-space(.)="+ action"])',
+    );
+    await screen.tap('.mat-mdc-menu-item ::-p-text(lower a pool)');
     await screen.sees('ee-sentence', 'lower oxygen by 1 for the target');
     await screen.lacks('.mat-mdc-menu-panel');
-    await screen.page.locator('ee-carriers [role="checkbox"] ::-p-text(Diver)').click();
+    await screen.tap('ee-carriers [role="checkbox"] ::-p-text(Diver)');
     await screen.sees('ee-sentence', 'Cast for torch sweep to strike, played at its own rate and divided by handling, standing still');
     await screen.sees('ee-evidence td', '25 stamina, after 1.8 s, when the cast is over');
     await screen.sees('ee-ability-sweep h2', 'As handling goes from 0.5 to 2');
@@ -94,7 +92,7 @@ describe('Abilities', () => {
     await torch();
     await screen.edit('box lines', '2');
     await screen.sees('.finding', 'The tooltip of Cutting torch takes 3 lines of 34 characters, and its box has 2.');
-    await screen.page.locator('.finding button').click();
+    await screen.tap('.finding button');
     await screen.lacks('.finding');
     await screen.edit('tooltip text', 'Burns for {torchPowr}');
     await screen.sees('ee-sentence [role="alert"]', 'Nothing is called torchPowr here. Did you mean torchPower?');
@@ -171,14 +169,14 @@ describe('Abilities', () => {
     };
     await trial.harmless();
     await screen.visit(trial.at('actors'));
-    await screen.page.locator('.new .chip ::-p-text(+ state)').click();
+    await screen.tap('.new .chip ::-p-text(+ state)');
     await screen.holds('.title', 'New state');
     await screen.fill('.title', 'Tethered');
     await screen.sees('.index a.here', 'Tethered');
-    await screen.page.locator('button[aria-label="Take out: for a time"]').click();
+    await screen.tap('button[aria-label="Take out: for a time"]');
     // What stands below moves up: what is clicked next has to have come to rest.
     await screen.lacks('button[aria-label="Take out: for a time"]');
-    await screen.page.locator('[role="checkbox"] ::-p-text(begin an ability)').click();
+    await screen.tap('[role="checkbox"] ::-p-text(begin an ability)');
     await screen.sees('[role="checkbox"][aria-checked="true"]', 'begin an ability');
     await clause('on an event');
     await screen.pick(choose('event'), 'a status begins');
@@ -232,12 +230,14 @@ describe('Abilities', () => {
     }
     await screen.sees('ee-trace li', /Lamprey falls, by north/);
     await screen.sees(value('north', 'foesFelled'), '1');
+    await screen.pace(8);
     await screen.sees('ee-trace li', 'Lamprey comes back');
   });
 
   it('are out of reach for who is down, until they come back', async () => {
     await play();
     await screen.seesPass(`${seat('north')} .doing`, 'down', () => screen.poke('fell'));
+    await screen.pace(8);
     await screen.sees('ee-trace li', 'north comes back');
     await screen.lacks(`${seat('north')} .doing`);
   });
@@ -249,14 +249,14 @@ describe('Abilities', () => {
     await screen.poke('summon', 'lamprey', { Where: '300, 150' });
     await screen.poke('summon', 'lamprey', { Where: '700, 400' });
     await screen.poke('summon', 'angler', { Where: '420, 240' });
-    await screen.page.select('select[aria-label="Speed"]', '8');
+    await screen.pace(8);
     await screen.sees('ee-trace li', /(north|south|east|west) falls, by/);
     await screen.sees('ee-trace li', /(north|south|east|west) comes back/);
     const other = await workbench.screen();
     await other.visit(room.path);
     await other.sees('select[aria-label="Speed"] option:checked', '×8');
     await screen.page.bringToFront();
-    await screen.page.select('select[aria-label="Speed"]', '0');
+    await screen.pace(0);
     // The other page shows it when the server has said so: from then on no tick comes.
     await other.page.bringToFront();
     await other.sees('select[aria-label="Speed"] option:checked', 'paused');

@@ -46,6 +46,7 @@ describe('Playtest', () => {
     await screen.poke('spawn', 'slipstreamPod', { Seat: 'north' });
     await screen.sees(value('north', 'finSpeed'), '216');
     await screen.sees(value('north', 'finSpeed'), '168');
+    await screen.pace(8);
     await screen.sees(value('north', 'finSpeed'), /^120$/);
   });
 
@@ -68,13 +69,16 @@ describe('Playtest', () => {
     await screen.page.keyboard.down('d');
     await screen.sees('ee-trace li', 'north takes slipstream pod');
     await screen.page.keyboard.up('d');
+    await screen.pace(8);
     await screen.sees(value('north', 'finSpeed'), /^120$/);
+    await screen.pace(1);
     await screen.poke('spawn', 'siltPod', { Seat: 'north' });
-    await screen.page.locator(`${seat('north')} h2 button ::-p-text(why)`).click();
-    await screen.page.locator('ee-why ul button ::-p-text(Fin speed)').click();
+    await screen.tap(`${seat('north')} h2 button ::-p-text(why)`);
+    await screen.tap('ee-why ul button ::-p-text(Fin speed)');
     await screen.sees('ee-why .line', /^clamp\(\(\(120 \+ 0\) × \(1 \+ 0\) × 0\.5\), 0, 600\) = 60$/);
     await screen.sees('ee-why td', 'Silt');
     await screen.sees('ee-why td', /\d\.\d s left/);
+    await screen.pace(8);
     // What walked into the first pod was a key held down.
     await screen.sees('ee-why ol li', /Slipstream .* because north takes slipstream pod, because north asks: move 1 0/);
     await screen.sees('ee-why .line', /× 1\), 0, 600\) = 120$/);
@@ -95,7 +99,7 @@ describe('Playtest', () => {
       {},
       before,
     );
-    await screen.page.locator('::-p-aria([role="link"][name="Fin speed stat"])').click();
+    await screen.tap('::-p-aria([role="link"][name="Fin speed stat"])');
     await screen.sees('h2', 'What becomes of it');
     await screen.edit('base', '150');
     await screen.sees('[role="status"]', 'saved · rev 2');

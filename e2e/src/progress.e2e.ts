@@ -144,7 +144,7 @@ describe('Progress that stays with a player', () => {
     await screen.play(await trial.room());
     await screen.sees(`${seat('south')} [data-roster="petrel"]`, 'P Petrel north');
     await screen.seesPass(`${seat('north')} .refusal`, 'That would unbalance the teams: Gannet would have 2, Petrel 0.', () =>
-      screen.page.locator(`${seat('north')} button[aria-label="Ask to join Gannet"]`).click(),
+      screen.tap(`${seat('north')} button[aria-label="Ask to join Gannet"]`),
     );
     await screen.sees(`${seat('north')} [data-roster="gannet"]`, 'G Gannet south');
   });
@@ -159,7 +159,7 @@ describe('Progress that stays with a player', () => {
     await screen.sees(`${seat('south')} [data-achievements]`, /Achievements, 0 of 9/);
     await screen.sees(`${seat('north')} [data-following="lampreyBane"]`, '0/10');
     await screen.seesPass(`${seat('north')} ee-flourishes`, 'north unlocks First fall', () => screen.poke('unlock', 'firstBlood'));
-    await screen.page.locator(`${seat('north')} [data-achievements]`).click();
+    await screen.tap(`${seat('north')} [data-achievements]`);
     await screen.sees(`${seat('north')} [data-achievement="firstBlood"]`, 'unlocked: First fall');
     await screen.sees(`${seat('north')} [data-achievement="podRunner"]`, '0/20');
     await screen.sees(`${seat('north')} ee-achievement-window`, 'One more is secret.');

@@ -42,7 +42,7 @@ describe('Quests', () => {
     await screen.lacks(`${lines()} .offer`);
   };
   const asked = async (title: string) => {
-    await screen.page.locator(offered('Ask for work')).click();
+    await screen.tap(offered('Ask for work'));
     await screen.sees(`${lines()} .offer`, title);
   };
   const accepted = async (title: string) => {
@@ -101,8 +101,8 @@ describe('Quests', () => {
     const then = (await trial.stored())['quests'].find(({ id }) => id === 'clearTheSlipway')!['then'] as readonly unknown[];
     expect(then[2]).toEqual(jasmine.objectContaining({ do: 'talk', once: true }));
     // Each with a record of their own has nothing follow once.
-    await screen.page.locator('ee-part button[aria-label^="record: "]').click();
-    await screen.page.locator('mat-option ::-p-text(a record of their own for each)').click();
+    await screen.tap('ee-part button[aria-label^="record: "]');
+    await screen.tap('mat-option ::-p-text(a record of their own for each)');
     await screen.sees('.refusal', 'Only what follows from a quest that is shared can follow once');
     await screen.page.keyboard.press('Escape');
     await screen.choose('for whom', 'everyone: who accepts it accepts it for all');
@@ -147,7 +147,7 @@ describe('Quests', () => {
     await screen.poke('countGoal', 'theManifest', { Amount: '2', Seat: 'north' });
     await screen.sees(quest('theManifest'), 'Return to: Chart-keeper');
     await put(KEEPER);
-    await screen.page.locator(offered('Ask for work')).click();
+    await screen.tap(offered('Ask for work'));
     await screen.sees(value('north', 'scrip'), /\d\d/);
     await screen.sees('ee-trace li', 'north has done “The Manifest”');
   });
@@ -170,16 +170,14 @@ describe('Quests', () => {
     await declined('Quiet Hull');
     await done('clearTheSlipway', 'Clear the Slipway');
     await accepted('Kelp for the lamps');
-    await screen.page.locator(`${seat('north')} [data-quests]`).click();
+    await screen.tap(`${seat('north')} [data-quests]`);
     await screen.sees('ee-quest-window', 'The Manifest done');
     await screen.click('button', 'Give up Kelp for the lamps');
     await screen.sees('ee-quest-window', 'Kelp for the lamps given up');
-    await screen.page.locator('ee-quest-window button ::-p-text(close)').click();
+    await screen.tap('ee-quest-window button ::-p-text(close)');
     await accepted('Kelp for the lamps');
     await screen.poke('finishQuest', 'dailyKelp', { Seat: 'north' });
-    await screen.seesPass(`${seat('north')} [role="alert"]`, /Come back in \d+/, () =>
-      screen.page.locator(offered('Ask for work')).click(),
-    );
+    await screen.seesPass(`${seat('north')} [role="alert"]`, /Come back in \d+/, () => screen.tap(offered('Ask for work')));
     await screen.poke('passTime');
     await accepted('Kelp for the lamps');
   });
@@ -229,7 +227,7 @@ describe('What is kept of players', () => {
     await screen.click('button', 'Reset Quests');
     await screen.sees('.done', 'Quests reset');
     await screen.lacks('[data-part="quests"]');
-    await screen.page.locator('.sheet .tools button ::-p-text(Undo)').click();
+    await screen.tap('.sheet .tools button ::-p-text(Undo)');
     await screen.sees('[data-part="quests"]', 'The Manifest, times done');
     await screen.page.reload();
     await screen.holds(scrip, '123');

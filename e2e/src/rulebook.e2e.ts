@@ -4,7 +4,7 @@ import { eachWalk } from './suite.js';
 import type { Workbench } from './workbench.js';
 
 /** How long a full tank lasts, in the table beside the chart: as the demo ships, and with an edit of its refill. */
-const [REFILL, FASTER] = ['has(inBell) ? breathRate : -1.5', 'has(inBell) ? breathRate : -1'];
+const FASTER = 'has(inBell) ? breathRate : -1';
 const [LASTS, LASTS_LONGER] = [50.925, 63.95];
 
 describe('The Rulebook', () => {
@@ -24,8 +24,8 @@ describe('The Rulebook', () => {
     const stranger = await workbench.stranger();
     await stranger.page.goto(workbench.link);
     await stranger.sees('h1', 'Rulesets');
-    await stranger.sees('li', /Brinewick Salvage.*17 stats, 14 effects, 10 abilities/);
-    await stranger.page.locator('ul li a ::-p-text(Brinewick Salvage)').click();
+    await stranger.sees('li', /Brinewick Salvage.*\d+ stats, \d+ effects, \d+ abilities/);
+    await stranger.tap(`ul li a[href*="${trial.id}"]`);
     await stranger.sees('[aria-label="Spec"]', 'A pool from 0 to lung capacity, in seconds of air, starting full.');
     await stranger.drawnAs(LASTS, false);
   });
@@ -147,7 +147,7 @@ describe('The Rulebook', () => {
     await screen.click('button', '+ attribute');
     await screen.holds('input[aria-label="Id"]', 'newAttribute');
     await screen.sees('[aria-label="Evidence"]', 'no kind of actor has it');
-    await screen.page.locator('ee-carriers button').click();
+    await screen.tap('ee-carriers button');
     await screen.sees('[aria-label="Evidence"]', 'What becomes of it');
     await screen.click('button', 'Delete');
     await screen.holds('input[aria-label="Id"]', 'oxygen');
@@ -197,26 +197,5 @@ describe('The Rulebook', () => {
     await screen.sees('h1', 'No attribute yet');
     await screen.click('button', 'Begin the first attribute');
     await screen.sees('[aria-label="Spec"]', 'A pool from 0 to 100, starting full.');
-  });
-});
-
-describe('The Rulebook without its database', () => {
-  let workbench: Workbench;
-  let screen: Screen;
-  let trial: Trial;
-  eachWalk((walk) => ({ workbench, screen, trial } = walk), { ownCluster: true });
-
-  it('keeps edits here, also over a reload, and saves them when it is back', async () => {
-    await screen.visit(trial.at('attributes', 'oxygen'));
-    await screen.sees('ee-part button', REFILL);
-    workbench.stopDatabase();
-    await screen.edit('refill a second', FASTER);
-    await screen.sees('.banner', 'The database can’t be reached. Your edits are kept here');
-    await screen.sees('[role="status"]', '1 edit not saved yet');
-    await workbench.startDatabase();
-    await screen.lacks('.banner');
-    await screen.sees('[role="status"]', 'saved · rev 2');
-    await screen.page.reload();
-    await screen.sees('ee-part button', FASTER);
   });
 });

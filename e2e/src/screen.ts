@@ -11,6 +11,32 @@ export const seat = (name: string) => `[aria-label="Seat ${name}"]`;
 /** Where a seat shows a value of its own actor. */
 export const value = (name: string, attribute: string) => `${seat(name)} [data-attribute="${attribute}"]`;
 
+/** Lets the next click through only where it lands on what is wanted. It is made in the page. */
+interface ClickWatch extends EventListenerObject {
+  landed: boolean;
+}
+
+/** Begins such a watch. It runs in the page. */
+function watchClick(wanted: Element): ClickWatch {
+  const watch: ClickWatch = {
+    landed: false,
+    handleEvent(event) {
+      this.landed = event.composedPath().includes(wanted);
+      if (this.landed) return;
+      event.preventDefault();
+      event.stopImmediatePropagation();
+    },
+  };
+  addEventListener('click', watch, { capture: true, once: true });
+  return watch;
+}
+
+/** Ends a watch; whether the click has landed. It runs in the page. */
+function endOfWatch(watch: ClickWatch): boolean {
+  removeEventListener('click', watch, { capture: true });
+  return watch.landed;
+}
+
 /** A page, with words for what a person does and sees. */
 export class Screen {
   readonly complaints: string[] = [];
@@ -44,14 +70,33 @@ export class Screen {
     await this.sees(`${seat('north')} .verdict`, 'Copy agrees with truth.');
   }
 
+  /** Has the room that is watched run so many times as fast: what takes long by the rules is not waited for. */
+  async pace(times: number): Promise<void> {
+    await this.page.select('select[aria-label="Speed"]', String(times));
+  }
+
   /** Has the page's workers answer later from here on; loading the page anew ends that. */
   async lag(ms: number): Promise<void> {
     await this.page.evaluate((lag: number) => void (window.workerLag = lag), ms);
   }
 
   /** Clicks what has this role and exact name. */
-  async click(role: string, name: string): Promise<void> {
-    await this.page.locator(`::-p-aria([role="${role}"][name="${name}"])`).click();
+  click(role: string, name: string): Promise<void> {
+    return this.tap(`::-p-aria([role="${role}"][name="${name}"])`);
+  }
+
+  /**
+   * Clicks what fits the selector. Where the page moves while the pointer is on its way, the click is held back from what lies
+   * there by then, and aimed anew.
+   */
+  async tap(selector: string): Promise<void> {
+    await this.until(`${selector} is clicked`, async () => {
+      const wanted = await this.page.waitForSelector(selector);
+      const watch = await wanted!.evaluateHandle(watchClick);
+      await this.page.locator(selector).click();
+      // A click that leads to another page takes the watch with it.
+      return watch.evaluate(endOfWatch).catch(() => true);
+    });
   }
 
   /** Presses a button by the keyboard, wherever it has moved to by now. */
@@ -129,7 +174,7 @@ export class Screen {
 
   /** Picks from the menu that a button opens, by how the item begins. */
   async pick(button: string, item: string): Promise<void> {
-    await this.page.locator(button).click();
+    await this.tap(button);
     await this.page.waitForFunction(
       (text: string) => {
         const panel = [...document.querySelectorAll('.mat-mdc-menu-panel')].at(-1);
@@ -151,7 +196,7 @@ export class Screen {
   async edit(label: string, text: string, within = ''): Promise<void> {
     // A menu that closes gives the focus back a moment later, and what was opened in between closes with that: a second click.
     const opened = () => this.page.waitForSelector(`${within} ee-part input[aria-label="${label}"]`, { timeout: 2500 }).catch(() => null);
-    await this.page.locator(`${within} ee-part button[aria-label^="${label}: "]`).click();
+    await this.tap(`${within} ee-part button[aria-label^="${label}: "]`);
     let field = await opened();
     await this.until(`${label} is being edited`, async () => {
       if (field && (await field.evaluate((e) => e.isConnected && document.activeElement === e))) return true;
@@ -176,15 +221,15 @@ export class Screen {
 
   /** Picks for a part of a sentence from the list that opens with it, by mouse alone. */
   async choose(label: string, option: string, within = ''): Promise<void> {
-    await this.page.locator(`${within} ee-part button[aria-label^="${label}: "]`).click();
+    await this.tap(`${within} ee-part button[aria-label^="${label}: "]`);
     await this.page.waitForSelector(`${within} ee-part input[aria-label="${label}"]`);
-    await this.page.locator(`mat-option ::-p-text(${option})`).click();
+    await this.tap(`mat-option ::-p-text(${option})`);
     await this.sees(`${within} ee-part button[aria-label^="${label}: "]`, option);
   }
 
   /** Opens an entry of the chapter that is shown. */
   async entry(label: string): Promise<void> {
-    await this.page.locator(`.index a ::-p-text(${label})`).click();
+    await this.tap(`.index a ::-p-text(${label})`);
   }
 
   /** Takes back by button what was done last. */

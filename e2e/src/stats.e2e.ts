@@ -32,13 +32,13 @@ describe('Stats and effects', () => {
     await screen.holds(id, 'breathRate');
     await screen.pick('ee-choose button[aria-label="kind: pool"]', 'stat');
     await screen.edit('base', '14');
-    await screen.page.locator('ee-carriers button').click();
+    await screen.tap('ee-carriers button');
     await screen.sees('ee-carriers', '☑ Player');
     await chip('+ attribute');
     await screen.holds(id, 'newAttribute');
     await screen.fill('.title', 'Oxygen');
     await screen.holds(id, 'oxygen');
-    await screen.page.locator('ee-carriers button').click();
+    await screen.tap('ee-carriers button');
     await screen.sees('ee-carriers', '☑ Player');
     await screen.edit('maximum', 'lung c');
     await screen.sees('[aria-label="Spec"]', 'from 0 to lung capacity');
@@ -202,7 +202,7 @@ describe('Stats and effects', () => {
     await screen.holds(id, 'finSpeed');
     await screen.click('button', 'Delete');
     await screen.sees('.refusal', /Fin speed is used in \d+ places and stays: .*Slipstream effect, modifiers 1 attribute/);
-    await screen.page.locator('.refusal ::-p-text(Slipstream)').click();
+    await screen.tap('.refusal ::-p-text(Slipstream)');
     await screen.holds(id, 'slipstream');
   });
 
@@ -211,9 +211,9 @@ describe('Stats and effects', () => {
     await screen.edit('amount', '-140');
     await screen.sees('.finding', '-140 % takes more than all of fin speed away');
     await screen.sees('header .findings', '1 finding');
-    await screen.page.locator('header .findings').click();
+    await screen.tap('header .findings');
     await screen.sees('mat-dialog-content', /Slipstream ?Effects -140 % takes more than all/);
-    await screen.page.locator('mat-dialog-content ::-p-text(Make it -100 %)').click();
+    await screen.tap('mat-dialog-content ::-p-text(Make it -100 %)');
     await screen.sees('header .findings', '0 findings');
     await screen.page.keyboard.press('Escape');
     await screen.lacks('mat-dialog-content');

@@ -11,15 +11,34 @@ export interface Walk {
   readonly trial: Trial;
 }
 
+/** What a suite has to itself: all but the database's server, or that as well. */
+type Own = 'server' | 'cluster';
+
+let shared: Workbench | undefined;
+
+/** The workbench of all walks of this process, where they need none of their own. It ends with the process. */
+async function sharedWorkbench(): Promise<Workbench> {
+  if (shared) return shared;
+  const workbench = (shared = await Workbench.start());
+  process.once('exit', () => workbench.end());
+  // One of several processes between which the walks are shared out is told so when there are no more.
+  process.once('disconnect', () => process.exit());
+  return workbench;
+}
+
 /**
  * Has each walk of a suite begin with nothing that another has left: they can be taken in any order, and each by itself. What
  * its page complains of on its console fails the walk.
  */
-export function eachWalk(begin: (walk: Walk) => void, options: { readonly ownCluster?: boolean } = {}): void {
+export function eachWalk(begin: (walk: Walk) => void, options: { readonly own?: Own } = {}): void {
   let workbench: Workbench;
   let screen: Screen | undefined;
-  beforeAll(async () => (workbench = await Workbench.start(options)));
-  afterAll(() => workbench.stop());
+  beforeAll(
+    async () => (workbench = options.own ? await Workbench.start({ ownCluster: options.own === 'cluster' }) : await sharedWorkbench()),
+  );
+  afterAll(async () => {
+    if (options.own) await workbench.stop();
+  });
   beforeEach(async () => {
     screen = await workbench.freshScreen();
     begin({ workbench, screen, trial: await workbench.trial() });

@@ -8,7 +8,7 @@ export const DEMO = fileURLToPath(new URL('../../examples/brinewick.json', impor
 
 export type Entry = Record<string, unknown> & { id: string };
 export type RulesetJson = Record<string, Entry[]> & {
-  economy: { ruin: { lastChance: string } };
+  economy: { ruin: { lastChance: string }; goal: { if: string } };
   arena: { placed: { spawner?: string }[] };
 };
 

@@ -21,6 +21,8 @@ const FLAGS = [
   '--disable-background-networking',
   '--disable-component-update',
   '--disable-sync',
+  // What slides or fades is waited for, and drawn sixty times a second for nobody.
+  '--force-prefers-reduced-motion',
 ];
 /** How many milliseconds later the page's workers hear what they are told: what a slow machine does to who is fast. */
 const LAG_MS = Number(process.env['WORKER_LAG_MS'] ?? 0);
@@ -197,6 +199,17 @@ export class Workbench {
   async stop(): Promise<void> {
     await this.browser.close();
     await this.kill();
+    this.clearAway();
+  }
+
+  /** Ends all of it at once: for where nothing can be waited for any more. */
+  end(): void {
+    this.browser.process()?.kill('SIGKILL');
+    this.server?.kill('SIGKILL');
+    this.clearAway();
+  }
+
+  private clearAway(): void {
     this.cluster?.stop('immediate');
     rmSync(this.home, { recursive: true, force: true, maxRetries: 10, retryDelay: 200 });
   }

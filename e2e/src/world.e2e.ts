@@ -66,9 +66,9 @@ describe('The world around a player', () => {
     await page.waitForSelector(`${thing('Night quartermaster')} circle.reach`);
     await screen.edit('price of rest and refill', '50');
     await screen.sees(chosen, /asks 50 scrip/);
-    await page.locator(`${chosen} .chip ::-p-text(time of rest and refill)`).click();
+    await screen.tap(`${chosen} .chip ::-p-text(time of rest and refill)`);
     await screen.sees(chosen, /Its rest and refill takes 8 s/);
-    await page.locator('.palette button ::-p-text(Cold current)').click();
+    await screen.tap('.palette button ::-p-text(Cold current)');
     await page.waitForSelector('.palette .here');
     const ground = (await (await page.waitForSelector('ee-arena-map svg'))!.boundingBox())!;
     await page.mouse.click(ground.x + ground.width * 0.75, ground.y + ground.height * 0.6);
@@ -84,11 +84,11 @@ describe('The world around a player', () => {
 
   it('tells in wiring who announces an event and who waits for it, each with the way there', async () => {
     await screen.visit(trial.at('wiring'));
-    await screen.page.locator('.index button ::-p-text(a zone is entered)').click();
+    await screen.tap('.index button ::-p-text(a zone is entered)');
     await screen.sees('ee-wires', /Diving bell a zone, by itself/);
     await screen.sees('ee-wires', /First in the wreck/);
     await screen.sees('[aria-label="Wires"]', 'No loose ends');
-    await screen.page.locator('.index button ::-p-text(an actor falls)').click();
+    await screen.tap('.index button ::-p-text(an actor falls)');
     await screen.sees('ee-wires', /The core itself/);
     await screen.click('link', 'Bounty on lampreys');
     await screen.holds('.title', 'Bounty on lampreys');
@@ -105,7 +105,7 @@ describe('The world around a player', () => {
     await screen.takeBack();
     await screen.lacks('ee-entry-findings .finding');
     // A reaction that waits for what nothing places any more hangs loose.
-    await page.locator('.index a ::-p-text(Bounty on lampreys)').click();
+    await screen.tap('.index a ::-p-text(Bounty on lampreys)');
     await screen.pick('ee-choose button[aria-label^="event: "]', 'a pickup is taken');
     await screen.edit('pickup', 'air canister');
     await screen.saved();
@@ -120,7 +120,7 @@ describe('The world around a player', () => {
       '[aria-label="Loose ends"]',
       'Bounty on lampreys waits for this and never hears it: a pickup is taken (air canister).',
     );
-    await screen.page.locator('.index button ::-p-text(a pickup is taken)').click();
+    await screen.tap('.index button ::-p-text(a pickup is taken)');
     await screen.sees('ee-wires li.loose', /Only Air canister could announce it/);
     await screen.takeBack(4);
     await screen.sees('[aria-label="Wires"]', 'No loose ends');
@@ -151,7 +151,7 @@ describe('The world around a player', () => {
     await other.page.keyboard.press('e');
     await other.sees('ee-around .box', /Brass fittings \d/);
     expect(await contents(screen, `${around('north')} .box`)).toBe(await contents(other, 'ee-around .box'));
-    await other.page.locator('ee-around li button').click();
+    await other.tap('ee-around li button');
     await other.sees('ee-around .box', /^(?!.*Brass)/);
     await screen.sees(`${around('north')} .box`, /^(?!.*Brass)/);
     await screen.sees(value('south', 'brassFittings'), /[123]/);
@@ -159,7 +159,7 @@ describe('The world around a player', () => {
 
   it('has in the chest after a kill what was left in it, and closes it for who walks off', async () => {
     await atTheCrate();
-    await screen.page.locator(`${around('north')} li button`).click();
+    await screen.tap(`${around('north')} li button`);
     await screen.sees(`${around('north')} .box`, /^(?!.*Brass)/);
     const left = await contents(screen, `${around('north')} .box`);
     await screen.roomIsStored();
@@ -213,7 +213,7 @@ describe('The world around a player', () => {
     // Its lines stay for as long as a slow machine needs to show them.
     await trial.edit((document) => {
       const { lines } = entryOf(document, 'dialogues', 'aboutTheWreck') as unknown as { lines: { id: string; for: string }[] };
-      for (const line of lines) line.for = line.id === 'offer' ? '600s' : '6s';
+      for (const line of lines) line.for = line.id === 'offer' ? '600s' : '2s';
     });
     await screen.play(await trial.room());
     await moveTo('230, 100');

@@ -1,10 +1,13 @@
 // Runs the parts of the test beside each other, and counts what they say of their tests.
 import { spawn } from 'node:child_process';
 import { stripVTControlCharacters } from 'node:util';
-import { ROOT, say } from './run.mjs';
+import { ROOT, say, Stop } from './run.mjs';
 
 /**
- * @typedef {{ name: string, title: string, command: string, args: string[], cwd?: string, env?: Record<string, string> }} Part
+ * @typedef {{ title: string, after?: string }} Named `after` is the title of what has to have gone well before
+ * @typedef {Named & { command: string, args: string[], cwd?: string, env?: Record<string, string>, wide?: boolean }} Part
+ *   a wide one takes all lanes: it shares its work out by itself, between as many processes as there are lanes
+ * @typedef {Named & { work: () => Promise<void> }} Preparation what tests nothing, and others need
  * @typedef {{ passed: number, failed: number }} Count
  */
 
@@ -41,27 +44,61 @@ export function judge(code, coloured) {
   return code !== 0 && counted.failed === 0 ? { ...counted, failed: 1 } : counted;
 }
 
+/** Does one part; returns what it printed, and what it comes to. */
+async function outcomeOf(part) {
+  if (!part.work) {
+    const { code, text } = await capture(part);
+    return { text: text.trimEnd(), count: judge(code, text) };
+  }
+  try {
+    await part.work();
+    return { text: '', count: { passed: 0, failed: 0 } };
+  } catch (error) {
+    return { text: error instanceof Stop ? error.message : error.stack, count: { passed: 0, failed: 1 } };
+  }
+}
+
 /**
- * Runs parts, so many at once, in their order; shows what each printed when it has ended.
- * @param {readonly Part[]} parts
+ * Runs parts, so many at once, in their order, but none before what it comes after; shows what each printed when it has ended.
+ * What comes after something that failed is not run.
+ * @param {readonly (Part | Preparation)[]} parts
  * @param {{ lanes: number, running: Set<string>, ended: () => boolean, counted: (count: Count) => void }} how `running` holds
  *   the titles of those that run, `ended` says whether the whole was ended before its time, `counted` is told of each part's tests
  */
 export async function runInLanes(parts, { lanes, running, ended, counted }) {
-  const waiting = [...parts];
-  const lane = async () => {
-    for (let part = waiting.shift(); part && !ended(); part = waiting.shift()) {
-      const began = performance.now();
-      say(`${part.title} …`);
-      running.add(part.title);
-      const { code, text } = await capture(part);
-      if (ended()) return;
-      running.delete(part.title);
-      const count = judge(code, text);
-      const seconds = Math.round((performance.now() - began) / 1000);
-      say(`\n── ${part.title}\n${text.trimEnd()}\n${part.title}: ${count.passed} passed, ${count.failed} failed, in ${seconds} s\n`);
-      counted(count);
-    }
+  const open = new Set(parts.map(({ title }) => title));
+  const failed = new Set();
+  const run = async (part) => {
+    const began = performance.now();
+    say(`${part.title} …`);
+    running.add(part.title);
+    const { text, count } = await outcomeOf(part);
+    if (ended()) return;
+    running.delete(part.title);
+    open.delete(part.title);
+    if (count.failed > 0) failed.add(part.title);
+    const seconds = Math.round((performance.now() - began) / 1000);
+    const sum = part.work ? (count.failed > 0 ? 'failed' : 'done') : `${count.passed} passed, ${count.failed} failed`;
+    say(`\n── ${part.title}\n${text && `${text}\n`}${part.title}: ${sum}, in ${seconds} s\n`);
+    counted(count);
   };
-  await Promise.all(Array.from({ length: Math.min(lanes, parts.length) }, lane));
+  const skipped = ({ title, after }) => {
+    if (!failed.has(after)) return false;
+    say(`${title} is not run: it comes after ${after}, which failed.`);
+    return true;
+  };
+  let waiting = parts.filter(({ wide }) => !wide);
+  const busy = new Set();
+  while (!ended()) {
+    waiting = waiting.filter((part) => !skipped(part));
+    const at = busy.size < lanes ? waiting.findIndex(({ after }) => !open.has(after)) : -1;
+    if (at >= 0) {
+      const [part] = waiting.splice(at, 1);
+      const work = run(part).finally(() => busy.delete(work));
+      busy.add(work);
+    } else if (busy.size > 0) await Promise.race(busy);
+    else break;
+  }
+  for (const part of parts)
+    if (part.wide && !ended() && !skipped(part)) await run({ ...part, args: [...part.args, `--parallel=${lanes}`] });
 }

@@ -35,8 +35,32 @@ describe('Parts of the test', () => {
     expect(counts.reduce((sum, { passed, failed }) => [sum[0] + passed, sum[1] + failed], [0, 0])).toEqual([2, 1]);
   });
 
+  it('wait for what they come after', async () => {
+    const order = [];
+    const work = (title, after) => ({ title, after, work: () => Promise.resolve(void order.push(title)) });
+    await run([work('a', 'c'), work('b'), work('c', 'b')], 2);
+    expect(order).toEqual(['b', 'c', 'a']);
+  });
+
+  it('are not run after what has failed', async () => {
+    const build = { title: 'build', work: () => Promise.reject(new Error('No room on the disk.')) };
+    expect(await run([build, { ...part('a'), after: 'build' }, { ...part('b'), after: 'build', wide: true }], 2)).toEqual([
+      { passed: 0, failed: 1 },
+    ]);
+  });
+
+  it('that share out their work themselves are told between how many, when nothing else runs', async () => {
+    const shared = { ...part('walks'), args: ['-e', 'process.exit(process.argv.at(-1) === "--parallel=2" ? 0 : 1)', '--'], wide: true };
+    expect(await run([shared, part('a')], 2)).toEqual([
+      { passed: 1, failed: 0 },
+      { passed: 1, failed: 0 },
+    ]);
+  });
+
   it('are not begun any more once the whole was ended', async () => {
-    let looks = 0;
-    expect(await run([part('a'), part('b'), part('c')], 1, () => ++looks > 2)).toEqual([{ passed: 1, failed: 0 }]);
+    const begun = [];
+    const work = (title) => ({ title, work: () => Promise.resolve(void begun.push(title)) });
+    await run([work('a'), work('b'), { ...part('c'), wide: true }], 1, () => begun.length > 0);
+    expect(begun).toEqual(['a']);
   });
 });

@@ -74,7 +74,7 @@ describe('What seats are sent', () => {
           .withContext(`ruleset ${seed}`)
           .toEqual([]);
       }),
-      { numRuns: 12 },
+      { numRuns: 5 },
     );
   });
 

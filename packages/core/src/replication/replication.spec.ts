@@ -96,7 +96,7 @@ describe('A copy', () => {
         }
         tell([true, true, true, true]);
       }),
-      { numRuns: 60 },
+      { numRuns: 25 },
     );
   });
 

@@ -31,7 +31,7 @@ describe('Reading a ruleset', () => {
         const world = World.start(rules, seed % 1000);
         for (let n = 0; n < 5; n++) world.step([]);
       }),
-      { numRuns: 120 },
+      { numRuns: 40 },
     );
   });
 

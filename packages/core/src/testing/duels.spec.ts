@@ -2,7 +2,7 @@ import { compileRuleset, World } from '../index.js';
 import { FIGHT } from './fights.js';
 import { counter, input, join, poke, pool, rulesetWith, Trial } from './rulesets.js';
 
-const DUELS = 2000;
+const DUELS = 600;
 
 const hurt = (amount: number) => [{ do: 'hurt', attribute: 'suit', amount, to: 'target' }];
 const apply = (effect: string) => [{ do: 'apply', effect, to: 'target' }];
@@ -71,9 +71,9 @@ describe('A mirrored duel', () => {
       let [first, decided] = [0, 0];
       for (let run = 0; run < DUELS;) {
         // By turns and not drawn: what fails is the same in every run.
-        const at = Math.floor(run / 50);
+        const at = Math.floor(run / 25);
         const rules = duelRules(size, WAYS[at % WAYS.length], (at % 5) * 20, `${150 + (at % 4) * 50}ms`);
-        for (let k = 0; k < 50; k++, run++) {
+        for (let k = 0; k < 25; k++, run++) {
           const won = winner(World.start(rules, 1 + run));
           if (won !== 0) decided++;
           if (won > 0) first++;

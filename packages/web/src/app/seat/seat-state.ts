@@ -44,13 +44,14 @@ export class SeatState {
   readonly row: Signal<number | undefined> = computed(() => this.link.welcome()?.row);
   /** Where the pointer is in its arena. */
   spot: Spot | undefined;
-  private frames = -1;
+  /** How many frames had come in when it was last drawn. */
+  private frames = 0;
 
   constructor(readonly link: RoomLink) {}
 
-  /** Whether it shows anything yet of what it was told. */
+  /** Whether it shows anything yet of what it was told: a welcome alone tells of nobody. */
   get shows(): boolean {
-    return this.frames >= 0;
+    return this.frames > 0;
   }
 
   /** What a window shows, where it is that one that is open. */
