@@ -21,6 +21,8 @@ interface PublishedColumn {
   readonly source: Column;
   readonly index: number;
   readonly scale: number;
+  /** It is told as it stands: it has no decimals. */
+  readonly exact: boolean;
   /** What was last told, as whole numbers: numbers times ten to their decimals. */
   told: Float64Array;
   /** The frame in which the cell last changed; 0 for a cell that is not told. */
@@ -78,6 +80,7 @@ class PublishedTable {
       source: table.columns[i],
       index: i,
       scale: spec.kind === 'number' ? POWERS[spec.decimals ?? 1] : 1,
+      exact: spec.kind !== 'number',
       told: new Float64Array(0),
       changed: new Int32Array(0),
       latest: 0,
@@ -195,22 +198,24 @@ export class Publisher {
   }
 
   private captureCells(published: PublishedTable, fresh: readonly number[], truth: boolean): void {
-    for (const column of published.columns) {
-      if (column.forTruth && !truth) {
-        column.current = false;
-        continue;
+    // Of a table in which there never was a row there is nothing to compare.
+    if (published.table.high > 0)
+      for (const column of published.columns) {
+        if (column.forTruth && !truth) {
+          column.current = false;
+          continue;
+        }
+        this.captureColumn(published, column, fresh);
+        if (column.latest > published.latest) published.latest = column.latest;
       }
-      this.captureColumn(published, column, fresh);
-      if (column.latest > published.latest) published.latest = column.latest;
-    }
     if (published.removals.length > 0 && published.removals[0].frame < this.frame - REMEMBERED_FRAMES)
       published.removals = published.removals.filter((removal) => removal.frame >= this.frame - REMEMBERED_FRAMES);
   }
 
   private captureColumn({ table, generation }: PublishedTable, column: PublishedColumn, fresh: readonly number[]): void {
     const { data } = column.source;
-    const { told, changed, scale, presence } = column;
-    const exact = scale === 1 && column.spec.kind !== 'number';
+    const { told, changed, scale, exact, presence } = column;
+    const { high } = table;
     let latest = column.latest;
     if (presence >= 0) {
       for (const row of this.presences[presence].rows) {
@@ -220,13 +225,13 @@ export class Publisher {
         changed[row] = latest = this.frame;
       }
     } else if (exact) {
-      for (let row = 0; row < table.high; row++)
+      for (let row = 0; row < high; row++)
         if (data[row] !== told[row]) {
           told[row] = data[row];
           changed[row] = latest = this.frame;
         }
     } else
-      for (let row = 0; row < table.high; row++) {
+      for (let row = 0; row < high; row++) {
         const value = Math.floor(data[row] * scale + 0.5);
         if (value !== told[row]) {
           told[row] = value;
@@ -234,9 +239,9 @@ export class Publisher {
         }
       }
     // One that was not looked at is told anew: of what was the same by chance nothing else would say that it is there.
-    const anew = column.current ? fresh : Array.from({ length: table.high }, (_, row) => row);
+    const anew = column.current ? fresh : Array.from({ length: high }, (_, row) => row);
     for (const row of anew) if (generation[row] !== 0) changed[row] = latest = this.frame;
-    if (column.spec.present) for (const row of anew) if (!isPresent(table, column.spec, row)) changed[row] = 0;
+    if (presence >= 0) for (const row of anew) if (!isPresent(table, column.spec, row)) changed[row] = 0;
     column.current = true;
     column.latest = latest;
   }

@@ -1,6 +1,6 @@
 import { decode } from '@msgpack/msgpack';
 import * as fc from 'fast-check';
-import brinewick from '../../../../examples/brinewick.json' with { type: 'json' };
+import brinewick from '../testing/recorded/brinewick.json' with { type: 'json' };
 import {
   actorOfSeat,
   announcementsFor,

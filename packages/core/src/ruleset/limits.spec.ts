@@ -1,5 +1,5 @@
 import * as fc from 'fast-check';
-import brinewick from '../../../../examples/brinewick.json' with { type: 'json' };
+import brinewick from '../testing/recorded/brinewick.json' with { type: 'json' };
 import { compileRuleset, MOST_VALUES, type Reading, readRuleset, readRulesetInParts, type Rules, World } from '../index.js';
 import { mutated } from '../testing/mutations.js';
 import { rulesetWith, stat } from '../testing/rulesets.js';

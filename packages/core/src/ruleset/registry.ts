@@ -43,7 +43,6 @@ export class Registry {
   constructor(readonly concepts: readonly AnyConcept[]) {
     this.systems = Object.fromEntries(PHASES.map((phase) => [phase, []])) as never;
     const timers: { name: string; run: (world: World, actor: number, a: number) => void }[] = [];
-    learnWords(concepts.flatMap(({ alsoCalled }) => alsoCalled ?? []));
     for (const concept of concepts) {
       join(this.sections, concept.sections, 'section');
       join(this.events, concept.events, 'event');
@@ -166,6 +165,7 @@ let current: Registry | undefined;
 
 /** Makes these concepts the ones that rulesets are made of. Called once, by `concepts/index.ts`. */
 export function registerConcepts(concepts: readonly AnyConcept[]): Registry {
+  learnWords(concepts.flatMap(({ alsoCalled }) => alsoCalled ?? []));
   return (current = new Registry(concepts));
 }
 

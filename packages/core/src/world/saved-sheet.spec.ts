@@ -1,4 +1,4 @@
-import brinewick from '../../../../examples/brinewick.json' with { type: 'json' };
+import brinewick from '../testing/recorded/brinewick.json' with { type: 'json' };
 import { compileRuleset, renameEntry, type Rules, savedProblems, type SavedPlayer, sheetOf, Upgrade } from '../index.js';
 import { join, Trial } from '../testing/rulesets.js';
 import { savePlayer } from './saved.js';

@@ -126,12 +126,26 @@ export class Table {
     if (wanted.length === 0 && this.count === 0) return;
     const cellsOf = (values: CellValues) =>
       this.columns.map(({ spec }) => (values[spec.name] === undefined ? 0 : encoded(spec, values[spec.name])));
+    // What is wanted is what there was, most of the time.
+    if (this.holds(wanted.map((values) => cellsOf(values as CellValues)))) return;
     const missing = new Map(wanted.map((values) => [cellsOf(values as CellValues).join('/'), values]));
     for (const row of this.rows()) {
       const present = this.columns.map(({ data }) => data[row]).join('/');
       if (!missing.delete(present)) this.remove(row);
     }
     for (const values of missing.values()) this.insert(values);
+  }
+
+  /** Whether its rows, ascending, have just these cells. */
+  private holds(wanted: readonly (readonly number[])[]): boolean {
+    if (wanted.length !== this.count) return false;
+    let at = 0;
+    for (let row = 0; row < this.high; row++) {
+      if (this.live[row] === 0) continue;
+      const cells = wanted[at++];
+      for (let i = 0; i < cells.length; i++) if (this.columns[i].data[row] !== cells[i]) return false;
+    }
+    return true;
   }
 
   /** The live rows, ascending. */

@@ -1,5 +1,5 @@
 import * as fc from 'fast-check';
-import brinewick from '../../../../examples/brinewick.json' with { type: 'json' };
+import brinewick from '../testing/recorded/brinewick.json' with { type: 'json' };
 import {
   type Command,
   CommandError,

@@ -1,4 +1,4 @@
-import brinewick from '../../../../examples/brinewick.json' with { type: 'json' };
+import brinewick from '../../../core/src/testing/recorded/brinewick.json' with { type: 'json' };
 import { compileRuleset, readRuleset, renameEntry } from '@eager-ember/core';
 import jsonPatch, { type Operation } from 'fast-json-patch';
 import { NotNow, Unsound } from '../errors.js';

@@ -1,5 +1,5 @@
 import { request } from 'node:http';
-import brinewick from '../../../../examples/brinewick.json' with { type: 'json' };
+import brinewick from '../../../core/src/testing/recorded/brinewick.json' with { type: 'json' };
 import leech from '../../../core/src/testing/version-1/leech.json' with { type: 'json' };
 import { Ruleset } from '../database/models.js';
 import { Harness } from '../testing/harness.js';

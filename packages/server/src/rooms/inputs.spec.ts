@@ -1,4 +1,4 @@
-import brinewick from '../../../../examples/brinewick.json' with { type: 'json' };
+import brinewick from '../../../core/src/testing/recorded/brinewick.json' with { type: 'json' };
 import { compileRuleset } from '@eager-ember/core';
 import { Fake } from '../testing/fake.js';
 import { Room } from './room.js';

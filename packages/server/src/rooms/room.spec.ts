@@ -1,4 +1,4 @@
-import brinewick from '../../../../examples/brinewick.json' with { type: 'json' };
+import brinewick from '../../../core/src/testing/recorded/brinewick.json' with { type: 'json' };
 import { compileRuleset, readSnapshot, type ServerMessage, World } from '@eager-ember/core';
 import { Fake } from '../testing/fake.js';
 import { Room } from './room.js';
@@ -93,13 +93,14 @@ describe('A room by itself', () => {
     edited(room, without, 2);
     ticks(room, 2);
     expect(south.value('scrip')).toBeUndefined();
-    const kept = room.changedPlayers().find((player) => player.name === 'south');
-    expect(kept?.saved['attributes']['scrip'] ?? 31).toBe(31);
-    kept?.kept();
+    const changed = () => room.changedPlayers().find((player) => player.name === 'south')!;
+    const { saved, kept } = changed();
+    expect(saved['attributes']['scrip']).toBe(31);
+    kept();
     edited(room, rulesOf(), 3);
     ticks(room, 2);
     expect(south.value('scrip')).toBe(31);
-    expect(room.changedPlayers().find((player) => player.name === 'south')?.saved['attributes']['scrip'] ?? 31).toBe(31);
+    expect(changed().saved['attributes']['scrip']).toBe(31);
   });
 
   it('goes by the latest edit, whichever of two was compiled first', () => {

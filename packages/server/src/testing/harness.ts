@@ -15,7 +15,7 @@ import { WebSocket } from 'ws';
 import { readConfig } from '../config.js';
 import { type RunningServer, startServer } from '../server.js';
 
-const DEMO = fileURLToPath(new URL('../../../../examples/brinewick.json', import.meta.url));
+const DEMO = fileURLToPath(new URL('../../../core/src/testing/recorded/brinewick.json', import.meta.url));
 
 /** How long a state is waited for: longer than any machine needs, so that what did not come is no matter of speed. */
 const PATIENCE_MS = 120_000;

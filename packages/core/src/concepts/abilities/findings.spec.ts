@@ -70,7 +70,7 @@ describe('A finding about an ability that', () => {
     it(`${what}: ${kinds.join() || 'nothing'}`, () => {
       const findings = found(ability, more);
       expect(findings.map(({ kind }) => kind)).toEqual([...kinds]);
-      if (findings[0]) expect(findings[0].message).toMatch(says);
+      expect(findings.slice(0, 1).filter(({ message }) => !says.test(message))).toEqual([]);
     });
 
   it('can be mended says how, and is gone then', () => {

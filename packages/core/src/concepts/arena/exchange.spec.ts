@@ -1,4 +1,4 @@
-import brinewick from '../../../../../examples/brinewick.json' with { type: 'json' };
+import brinewick from '../../testing/recorded/brinewick.json' with { type: 'json' };
 import { arenaFromJson, arenaToJson, compileRuleset, placedFromCsv, placedToCsv } from '../../index.js';
 
 const document = brinewick as unknown as Readonly<Record<string, unknown>>;

@@ -26,8 +26,9 @@ function restingRows(world: World, { rests }: Attributes): readonly boolean[] | 
   const { high } = world.actors;
   const { down, table } = states.in(world);
   const { state } = table.cells;
+  const { rests: resting } = rests.cells;
   let found: boolean[] | undefined;
-  for (let row = 0; row < high; row++) if (state[row] === down || rests.cells.rests[row] === 1) (found ??= [])[row] = true;
+  for (let row = 0; row < high; row++) if (state[row] === down || resting[row] === 1) (found ??= [])[row] = true;
   return found;
 }
 

@@ -1,4 +1,4 @@
-import brinewick from '../../../../../examples/brinewick.json' with { type: 'json' };
+import brinewick from '../../testing/recorded/brinewick.json' with { type: 'json' };
 import { clipsFromCsv, clipsFromJson, clipsToCsv } from '../../index.js';
 
 const doc = brinewick as unknown as { [section: string]: unknown };

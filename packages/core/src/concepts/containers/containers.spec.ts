@@ -113,14 +113,10 @@ describe('A container', () => {
         visit.poke(place(660), 'east');
         visit.ask({}, 'east');
         visit.run(1);
-        if (phase === 'open')
-          expect(
-            visit
-              .rows('shown')
-              .sort((a, b) => a.item - b.item)
-              .map(({ what, amount }) => [what, amount]),
-          ).toEqual(inside);
         expect(visit.window('east').length).toBe(visit.rows('contents').length);
+        const shown = visit.rows('shown').sort((a, b) => a.item - b.item);
+        const there = visit.rows('contents').sort((a, b) => a.row - b.row);
+        expect(shown.map(({ what, amount }) => [what, amount])).toEqual(there.map(({ what, amount }) => [what, amount]));
       });
 
   it('asked for again while it closes opens once more', () => {
@@ -301,7 +297,11 @@ describe('Containers with random visitors', () => {
       const visit = Visit.at(660, freight({ opening: '200ms', closing: '100ms', reach: 60 }), seats, seed);
       const money = () => seats.reduce((sum, seat) => sum + visit.value('scrip', seat), 0);
       const inside = () => visit.rows('contents').reduce((sum, { amount }) => sum + amount, 0);
-      let whole: number | undefined;
+      visit.poke(place(660));
+      visit.ask();
+      visit.run(1);
+      const whole = money() + inside();
+      expect(whole).toBeGreaterThan(0);
       for (let n = 0; n < 300; n++) {
         const seat = seats[random(3)];
         const shown = visit.rows('shown');
@@ -314,8 +314,7 @@ describe('Containers with random visitors', () => {
           () => visit.restart().step(),
         ];
         acts[random(acts.length)]();
-        if (whole === undefined && visit.named('containerOpened').length > 0) whole = money() + inside();
-        if (whole !== undefined) expect(money() + inside()).toBe(whole);
+        expect(money() + inside()).toBe(whole);
         // A window shows what is in its thing, and nothing else.
         for (const { item, amount, what } of visit.rows('shown')) {
           const content = visit.rows('contents').find(({ row }) => row === item)!;

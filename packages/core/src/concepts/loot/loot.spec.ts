@@ -1,4 +1,4 @@
-import brinewick from '../../../../../examples/brinewick.json' with { type: 'json' };
+import brinewick from '../../testing/recorded/brinewick.json' with { type: 'json' };
 import { compileRuleset, findingsOf, readRuleset, World } from '../../index.js';
 import { counter, input, join, pool, rulesetWith, stat, Trial } from '../../testing/rulesets.js';
 import { pickupsTable } from '../pickups/tables.js';

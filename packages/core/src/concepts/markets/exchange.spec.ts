@@ -1,4 +1,4 @@
-import brinewick from '../../../../../examples/brinewick.json' with { type: 'json' };
+import brinewick from '../../testing/recorded/brinewick.json' with { type: 'json' };
 import { lootFromCsv, lootToCsv, pricesFromCsv, pricesToCsv, readRuleset } from '../../index.js';
 import { counter, rulesetWith } from '../../testing/rulesets.js';
 import { HARBOUR } from '../../testing/harbour.js';

@@ -35,34 +35,29 @@ export function stepLength(dx: number, dy: number, speed: number): number {
   return speed / (length > 1 ? length : 1);
 }
 
+/** A move along the first axis, stopped by the arena's edge and by any wall in the way. */
 export function slideX({ walls, width }: Ground, x: number, y: number, way: number, radius: number): number {
-  return slide(walls, x, x + way, y, radius, radius, width - radius, true);
-}
-
-export function slideY({ walls, height }: Ground, x: number, y: number, way: number, radius: number): number {
-  return slide(walls, y, y + way, x, radius, radius, height - radius, false);
-}
-
-/** One axis of a move: from `from` towards `to`, stopped by the arena's edge and by any wall in the way. */
-function slide(
-  walls: readonly Wall[],
-  from: number,
-  to: number,
-  across: number,
-  radius: number,
-  low: number,
-  high: number,
-  alongX: boolean,
-): number {
-  let end = high < low ? (low + high) / 2 : clamp(to, low, high);
-  for (const wall of walls) {
-    const near = (alongX ? wall.x : wall.y) - radius;
-    const far = (alongX ? wall.x + wall.width : wall.y + wall.height) + radius;
-    const sideLow = (alongX ? wall.y : wall.x) - radius;
-    const sideHigh = (alongX ? wall.y + wall.height : wall.x + wall.width) + radius;
-    if (across <= sideLow || across >= sideHigh) continue;
-    if (from <= near && end > near) end = near;
-    else if (from >= far && end < far) end = far;
-  }
+  let end = within(x + way, radius, width - radius);
+  for (const wall of walls)
+    if (y > wall.y - radius && y < wall.y + wall.height + radius) end = stopped(x, end, wall.x - radius, wall.x + wall.width + radius);
   return onGrid(end);
+}
+
+/** A move along the second axis, stopped likewise. */
+export function slideY({ walls, height }: Ground, x: number, y: number, way: number, radius: number): number {
+  let end = within(y + way, radius, height - radius);
+  for (const wall of walls)
+    if (x > wall.x - radius && x < wall.x + wall.width + radius) end = stopped(y, end, wall.y - radius, wall.y + wall.height + radius);
+  return onGrid(end);
+}
+
+/** A body that is wider than the arena stands in its middle. */
+function within(to: number, low: number, high: number): number {
+  return high < low ? (low + high) / 2 : clamp(to, low, high);
+}
+
+/** Where a move ends that may meet a wall: on the side from which it came. */
+function stopped(from: number, to: number, near: number, far: number): number {
+  if (from <= near) return to > near ? near : to;
+  return from >= far && to < far ? far : to;
 }

@@ -1,4 +1,4 @@
-import brinewick from '../../../../../examples/brinewick.json' with { type: 'json' };
+import brinewick from '../../testing/recorded/brinewick.json' with { type: 'json' };
 import { compileRuleset, findingsOf, type QuestMove, questsFromCsv, questsToCsv, walkQuest } from '../../index.js';
 import { goal, parts, pay, quest, step } from '../../testing/quests.js';
 import { rulesetWith } from '../../testing/rulesets.js';

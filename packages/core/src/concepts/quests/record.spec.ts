@@ -217,10 +217,8 @@ describe('A quest that is shared', () => {
           const { names } = progress;
           const of = (who: string) => names.map((name) => cell(trial, name, who)).join();
           const team = (who: string) => trial.world.actors.cells.team[trial.world.actors.rowOf(trial.actor(who))];
-          for (const one of SEATS.slice(0, 3))
-            for (const other of SEATS.slice(0, 3))
-              if (team(one) === team(other) && cell(trial, 'find', one) === 1 && cell(trial, 'find', other) === 1)
-                expect(of(one)).toBe(of(other));
+          const taken = SEATS.slice(0, 3).filter((one) => cell(trial, 'find', one) === 1);
+          for (const crewOf of [0, 1]) expect(new Set(taken.filter((one) => team(one) === crewOf).map(of)).size).toBeLessThanOrEqual(1);
         }
       }),
       { numRuns: 60 },

@@ -16,7 +16,7 @@ export { purchasesTable } from './tables.js';
 export type { Offer, Shop } from './compile.js';
 export { keepersOf, standsNear } from './near.js';
 export { MOST_TIERS, type OfferEntry, RESTOCKS, type ShopEntry } from './schema.js';
-export { heldOf, leftOf, partsOf, upkeepOf, buyingRefusal, buy, restock } from './system.js';
+export { dealOf, heldOf, leftOf, upkeepOf, buyingRefusal, buy, restock } from './system.js';
 
 /** Shops: offers that are paid and received in one step, tier by tier or again and again, from a stock that all share. */
 export const shopsConcept = defineConcept(shops, {

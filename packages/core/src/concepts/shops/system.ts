@@ -1,6 +1,6 @@
 import { World } from '../../world/world.js';
 import { closedFor } from '../ledger/index.js';
-import { exchange, exchangeRefusal, type Part } from '../trade/index.js';
+import { type CompiledPart, exchange, exchangeRefusal, type Part } from '../trade/index.js';
 import { type Offer } from './compile.js';
 import { events as tradeEvents, type TradeRefusal } from '../trade/events.js';
 import { shops } from './state.js';
@@ -37,10 +37,17 @@ export function leftOf(world: World, { index, stock }: Offer): number {
   return Math.max(0, stock - (row < 0 ? 0 : shops.in(world).stocks.cells.sold[row]));
 }
 
-/** What an offer costs or gives somebody now: of the next tier, for an offer in tiers. */
-export function partsOf(world: World, actor: number, offer: Offer, side: 'costs' | 'gets'): readonly Part[] {
+/** What an offer costs somebody, and what it gives them. */
+export interface Deal {
+  readonly costs: readonly Part[];
+  readonly gets: readonly Part[];
+}
+
+/** What an offer costs and gives somebody now: of the next tier, for an offer in tiers. */
+export function dealOf(world: World, actor: number, offer: Offer): Deal {
   const parties = { ...World.alone(actor), event: { tier: heldOf(world, actor, offer.index) + 1 } };
-  return offer[side].map(({ attribute, amount }) => ({ attribute, amount: Math.max(0, amount.run(world, parties)) }));
+  const now = ({ attribute, amount }: CompiledPart) => ({ attribute, amount: Math.max(0, amount.run(world, parties)) });
+  return { costs: offer.costs.map(now), gets: offer.gets.map(now) };
 }
 
 /** What an offer costs somebody at each end of a day, in the tier that they have. */
@@ -49,16 +56,19 @@ export function upkeepOf(world: World, actor: number, offer: Offer, tier = heldO
   return Math.max(0, offer.upkeep.run(world, { ...World.alone(actor), event: { tier } }));
 }
 
-/** What keeps somebody from buying an offer; nothing where they may. */
-export function buyingRefusal(world: World, actor: number, offer: Offer): TradeRefusal | undefined {
+/**
+ * What keeps somebody from buying an offer; nothing where they may.
+ * @param deal what it costs and gives them, where that is known already
+ */
+export function buyingRefusal(world: World, actor: number, offer: Offer, deal?: Deal): TradeRefusal | undefined {
   const closed = closedFor(world, actor);
   if (closed) return { reason: closed };
   if (offer.most > 0 && heldOf(world, actor, offer.index) >= offer.most) return { reason: offer.tiers > 0 ? 'topTier' : 'atMost' };
   if (leftOf(world, offer) <= 0) return { reason: 'soldOut' };
   const unmet = offer.needs.find(({ test }) => test(world, World.alone(actor)) === 0);
   if (unmet) return { reason: 'needs', says: unmet.say };
-  const short = exchangeRefusal(world, actor, partsOf(world, actor, offer, 'costs'), partsOf(world, actor, offer, 'gets'));
-  return short;
+  const { costs, gets } = deal ?? dealOf(world, actor, offer);
+  return exchangeRefusal(world, actor, costs, gets);
 }
 
 /** Buys one of an offer, or says why not: what it costs, what it gives and the stock change together or not at all. */
@@ -69,7 +79,8 @@ export function buy(world: World, actor: number, offer: Offer, shop: string): bo
     return false;
   }
   const row = world.actors.rowOf(actor);
-  exchange(world, actor, partsOf(world, actor, offer, 'costs'), partsOf(world, actor, offer, 'gets'), offer.label);
+  const { costs, gets } = dealOf(world, actor, offer);
+  exchange(world, actor, costs, gets, offer.label);
   const { held, stocks } = shops.in(world);
   const tier = ++held[offer.index].data[row];
   if (offer.stock >= 0) {

@@ -4,7 +4,7 @@ import type { World } from '../../world/world.js';
 import { ledger } from '../ledger/index.js';
 import { markets } from '../markets/index.js';
 import { seats } from '../seats/index.js';
-import { buyingRefusal, heldOf, keepersOf, leftOf, type Offer, partsOf, shops, standsNear, upkeepOf } from '../shops/index.js';
+import { buyingRefusal, dealOf, heldOf, keepersOf, leftOf, type Offer, shops, standsNear, upkeepOf } from '../shops/index.js';
 import { stalls } from './state.js';
 
 /** The rows that seats are to be told of. */
@@ -38,11 +38,11 @@ export function showAll(world: World): void {
 }
 
 export function show(world: World, actor: number, offer: Offer, rows: Rows): void {
-  const refusal = buyingRefusal(world, actor, offer);
   const left = leftOf(world, offer);
   const held = heldOf(world, actor, offer.index);
   // At its last tier there is no next one, nor a price of it.
-  const isWhole = offer.tiers > 0 && held >= offer.tiers;
+  const deal = offer.tiers > 0 && held >= offer.tiers ? undefined : dealOf(world, actor, offer);
+  const refusal = buyingRefusal(world, actor, offer, deal);
   rows.wares.push({
     actor,
     offer: offer.index,
@@ -51,13 +51,9 @@ export function show(world: World, actor: number, offer: Offer, rows: Rows): voi
     against: refusal ? AGAINST.indexOf(refusal['reason'] as (typeof AGAINST)[number]) : 0,
     says: world.textIndex(typeof refusal?.['says'] === 'string' ? refusal['says'] : ''),
     // Of what one would have with it.
-    upkeep: upkeepOf(world, actor, offer, isWhole ? held : held + 1),
+    upkeep: upkeepOf(world, actor, offer, deal ? held + 1 : held),
   });
-  if (isWhole) return;
-  for (const [side, sign] of [
-    ['costs', -1],
-    ['gets', 1],
-  ] as const)
-    for (const { attribute, amount } of partsOf(world, actor, offer, side))
-      rows.prices.push({ actor, offer: offer.index, attribute, amount: sign * amount });
+  if (!deal) return;
+  for (const { attribute, amount } of deal.costs) rows.prices.push({ actor, offer: offer.index, attribute, amount: -amount });
+  for (const { attribute, amount } of deal.gets) rows.prices.push({ actor, offer: offer.index, attribute, amount });
 }

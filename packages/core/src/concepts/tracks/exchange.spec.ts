@@ -1,5 +1,5 @@
 import { compileRuleset, levelsFromCsv, levelsToCsv, tableOf, trackEvidence, tracks, walkTree } from '../../index.js';
-import brinewick from '../../../../../examples/brinewick.json' with { type: 'json' };
+import brinewick from '../../testing/recorded/brinewick.json' with { type: 'json' };
 import { counter, rulesetWith } from '../../testing/rulesets.js';
 
 const document = rulesetWith({ tracks: [{ id: 'standing', label: 'Standing', levels: 4, needs: '10 * level' }] });

@@ -10,7 +10,7 @@ import { OfferSentences } from './economy/offer-sentences';
 import { ShopSentences } from './economy/shop-sentences';
 import { lootGroup } from './loot/loot-groups';
 import { LootBoard } from './loot/loot-board';
-import brinewick from '../../../../../examples/brinewick.json';
+import brinewick from '../../../../core/src/testing/recorded/brinewick.json';
 import { LootOdds } from './loot/loot-odds';
 import { LootSentences } from './loot/loot-sentences';
 import { partsWith } from './spec/parts';

@@ -1,5 +1,5 @@
 import { compileRuleset, Copy, Publisher, seatsTable, wireSchemaOf, World } from '@eager-ember/core';
-import brinewick from '../../../../../examples/brinewick.json';
+import brinewick from '../../../../core/src/testing/recorded/brinewick.json';
 import { documentNow, openBench, Seen } from '../testing/bench';
 import { bare, choose, spec } from '../testing/specs';
 import { AchievementSentences } from '../rulebook/achievements/achievement-sentences';

@@ -1,5 +1,5 @@
 import { type Command, compileRuleset, Copy, Prediction, Publisher, wireSchemaOf, World } from '@eager-ember/core';
-import brinewick from '../../../../../examples/brinewick.json';
+import brinewick from '../../../../core/src/testing/recorded/brinewick.json';
 import { openBench, Seen } from '../testing/bench';
 import { ArenaView } from './arena-view';
 

@@ -1,5 +1,5 @@
 import { Copy, compileRuleset, Publisher, World, wireSchemaOf } from '@eager-ember/core';
-import brinewick from '../../../../../examples/brinewick.json';
+import brinewick from '../../../../core/src/testing/recorded/brinewick.json';
 import { openBench, Seen } from '../testing/bench';
 import { Around } from './around';
 import type { Ask } from './controls';

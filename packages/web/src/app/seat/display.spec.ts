@@ -1,4 +1,4 @@
-import brinewick from '../../../../../examples/brinewick.json';
+import brinewick from '../../../../core/src/testing/recorded/brinewick.json';
 import { actorOfSeat, announcementsFor, compileRuleset, Copy, Publisher, wireSchemaOf, World } from '@eager-ember/core';
 import { aimed } from './aiming';
 import { castsOf, ownCast } from './casting';

@@ -1,5 +1,5 @@
 import { compileRuleset, Copy, Publisher, seatsTable, wireSchemaOf, World } from '@eager-ember/core';
-import brinewick from '../../../../../examples/brinewick.json';
+import brinewick from '../../../../core/src/testing/recorded/brinewick.json';
 import { openBench, Seen } from '../testing/bench';
 import type { Ask } from './controls';
 import { economyOf, type EconomyView } from './economy';

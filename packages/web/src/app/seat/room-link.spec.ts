@@ -1,5 +1,5 @@
 import { compileRuleset, encodeMessage, type ServerMessage, wireSchemaOf } from '@eager-ember/core';
-import brinewick from '../../../../../examples/brinewick.json';
+import brinewick from '../../../../core/src/testing/recorded/brinewick.json';
 import { RoomLink } from './room-link';
 
 /** A socket that goes nowhere. */

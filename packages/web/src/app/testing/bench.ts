@@ -2,7 +2,7 @@ import { type Type } from '@angular/core';
 import { type ComponentFixture, TestBed } from '@angular/core/testing';
 import { provideRouter, withComponentInputBinding, type Routes } from '@angular/router';
 import { provideStore, Store } from '@ngrx/store';
-import brinewick from '../../../../../examples/brinewick.json';
+import brinewick from '../../../../core/src/testing/recorded/brinewick.json';
 import { coreApi } from '../shared/core-api';
 import { CoreClient, questionsOf } from '../shared/core-client';
 import type { RulesetJson } from '../shared/api';

@@ -1,7 +1,7 @@
 import { dropFrom } from '../../loot/index.js';
 import { ledger, linesOf, purseOf } from '../../ledger/index.js';
 import { boundsOf, markets, priceAt, sell } from '../../markets/index.js';
-import { buy, buyingRefusal, type Offer, partsOf, shops, upkeepOf } from '../../shops/index.js';
+import { buy, buyingRefusal, dealOf, type Offer, shops, upkeepOf } from '../../shops/index.js';
 import { endNow } from '../system.js';
 import { actorOfSeat } from '../../seats/index.js';
 import { readAttribute } from '../../attributes/index.js';
@@ -128,8 +128,7 @@ export class EconomyGames {
     let most = 0;
     for (const offer of list)
       if (offer.tiers > held[offer.index].data[row] && offer.costs.some((part) => part.attribute === attribute))
-        for (const part of partsOf(world, player, offer, 'costs'))
-          if (part.attribute === attribute && part.amount > most) most = part.amount;
+        for (const part of dealOf(world, player, offer).costs) if (part.attribute === attribute && part.amount > most) most = part.amount;
     return most;
   }
 
@@ -139,7 +138,7 @@ export class EconomyGames {
     const { currency } = ledger.in(world);
     const purse = purseOf(world, player);
     const price = (offer: Offer) =>
-      partsOf(world, player, offer, 'costs').reduce((sum, part) => (part.attribute === currency ? sum + part.amount : sum), 0);
+      dealOf(world, player, offer).costs.reduce((sum, part) => (part.attribute === currency ? sum + part.amount : sum), 0);
     const open = this.upgrades.filter((offer) => !buyingRefusal(world, player, offer));
     if (open.length === 0) return undefined;
     const tomorrow = this.plan.careful ? list.reduce((sum, offer) => sum + upkeepOf(world, player, offer), 0) : 0;

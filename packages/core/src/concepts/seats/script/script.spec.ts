@@ -1,4 +1,4 @@
-import brinewick from '../../../../../../examples/brinewick.json' with { type: 'json' };
+import brinewick from '../../../testing/recorded/brinewick.json' with { type: 'json' };
 import crateAndRest from '../../../../../../examples/crate-and-rest.script.json' with { type: 'json' };
 import outOfAir from '../../../../../../examples/out-of-air.script.json' with { type: 'json' };
 import torchAndLamprey from '../../../../../../examples/torch-and-lamprey.script.json' with { type: 'json' };

@@ -2,7 +2,7 @@ import { HttpErrorResponse } from '@angular/common/http';
 import { TestBed } from '@angular/core/testing';
 import { compileRuleset, sheetOf } from '@eager-ember/core';
 import { of, throwError } from 'rxjs';
-import brinewick from '../../../../../../examples/brinewick.json';
+import brinewick from '../../../../../core/src/testing/recorded/brinewick.json';
 import { Api } from '../../shared/api';
 import { openBench, Seen } from '../../testing/bench';
 import { PlayersPage } from './players-page';
