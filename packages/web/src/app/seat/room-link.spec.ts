@@ -1,6 +1,7 @@
-import { compileRuleset, encodeMessage, type ServerMessage, wireSchemaOf } from '@eager-ember/core';
+import { actorOfSeat, compileRuleset, encodeMessage, Publisher, type ServerMessage, wireSchemaOf, World } from '@eager-ember/core';
 import brinewick from '../../../../core/src/testing/recorded/brinewick.json';
 import { RoomLink } from './room-link';
+import { SeatState } from './seat-state';
 
 /** A socket that goes nowhere. */
 class FakeSocket {
@@ -25,7 +26,10 @@ class FakeSocket {
   }
 
   hear(message: ServerMessage): void {
-    const bytes = encodeMessage(message);
+    this.take(encodeMessage(message));
+  }
+
+  take(bytes: Uint8Array): void {
     this.onmessage?.({ data: bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.length) as ArrayBuffer });
   }
 }
@@ -62,6 +66,21 @@ describe('A link to a room', () => {
   it('has an address for the truth, for a seat beside it, and for who comes by a join link', () => {
     const of = (seat?: Parameters<typeof RoomLink.address>[1]) => new URL(RoomLink.address('slate-heron', seat)).search;
     expect([of(), of({ beside: 'north' }), of({ token: 'abc' })]).toEqual(['', '?beside=north', '?seat=abc']);
+  });
+
+  it('shows a seat nothing before the first frame: a welcome alone tells of nobody', () => {
+    const world = World.start(compileRuleset(brinewick), 1);
+    world.step([{ kind: 'join', args: { seat: 'north' } }]);
+    const actor = actorOfSeat(world, 'north');
+    const publisher = new Publisher(world);
+    publisher.capture();
+    const seat = new SeatState(link);
+    const painted = () => [seat.paint(undefined), seat.shows, seat.views.hud.now() !== undefined];
+    expect(painted()).toEqual([false, false, false]);
+    socket().hear({ ...welcome(), row: world.actors.rowOf(actor), schema: wireSchemaOf(world.rules) } as ServerMessage);
+    expect(painted()).toEqual([false, false, false]);
+    socket().take(publisher.frameFor({ actor, team: 0 }, 0));
+    expect(painted()).toEqual([true, true, true]);
   });
 
   it('says why it can’t be in the room now, and tries less and less often until it is let in', () => {
