@@ -11,6 +11,8 @@ describe('While the database is away', () => {
 
   it('the Rulebook keeps edits here, also over a reload, and saves them when it is back', async () => {
     await screen.visit(trial.at('attributes', 'oxygen'));
+    // All of the page is there before there is nothing to ask any more.
+    await screen.sees('ee-part button[aria-label^="refill a second: "]', 'breathRate');
     await screen.saved();
     workbench.stopDatabase();
     await screen.edit('refill a second', '2 * breathRate');
