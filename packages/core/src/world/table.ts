@@ -126,9 +126,10 @@ export class Table {
     if (wanted.length === 0 && this.count === 0) return;
     const cellsOf = (values: CellValues) =>
       this.columns.map(({ spec }) => (values[spec.name] === undefined ? 0 : encoded(spec, values[spec.name])));
+    const cells = wanted.map((values) => cellsOf(values as CellValues));
     // What is wanted is what there was, most of the time.
-    if (this.holds(wanted.map((values) => cellsOf(values as CellValues)))) return;
-    const missing = new Map(wanted.map((values) => [cellsOf(values as CellValues).join('/'), values]));
+    if (this.holds(cells)) return;
+    const missing = new Map(wanted.map((values, i) => [cells[i].join('/'), values]));
     for (const row of this.rows()) {
       const present = this.columns.map(({ data }) => data[row]).join('/');
       if (!missing.delete(present)) this.remove(row);
