@@ -84,7 +84,9 @@ export async function runInLanes(parts, { lanes, running, ended, counted }) {
   };
   const skipped = ({ title, after }) => {
     if (!failed.has(after)) return false;
-    say(`${title} is not run: it comes after ${after}, which failed.`);
+    // What comes after this one in turn is not run either.
+    failed.add(title);
+    say(`${title} is not run: it comes after ${after}, which did not go well.`);
     return true;
   };
   let waiting = parts.filter(({ wide }) => !wide);
