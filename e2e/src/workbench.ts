@@ -21,7 +21,7 @@ const FLAGS = [
   '--disable-background-networking',
   '--disable-component-update',
   '--disable-sync',
-  // What slides or fades is waited for, and drawn sixty times a second for nobody.
+  // What slides or fades is waited for, and drawn sixty times a second for nobody; colours are at rest when they are looked at.
   '--force-prefers-reduced-motion',
 ];
 /** How many milliseconds later the page's workers hear what they are told: what a slow machine does to who is fast. */
