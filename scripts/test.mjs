@@ -15,6 +15,9 @@ const passedOn = process.argv.slice(2).filter((arg) => arg.startsWith('-'));
 /** More than two at once want more memory than a small machine has. */
 const LANES = Math.min(2, availableParallelism());
 
+/** All specs of the core as one program, for Node and for Chromium. */
+const CORE_SPECS = '.cache/core-specs.js';
+
 /** The walks in a real browser, each in a file of its own. */
 const walks = readdirSync(join(ROOT, 'e2e/src')).flatMap((file) => /^(.*)\.e2e\.ts$/.exec(file)?.[1] ?? []);
 
@@ -42,20 +45,21 @@ async function bundleCoreSpecs() {
     format: 'iife',
     target: 'es2022',
     sourcemap: 'inline',
-    outfile: join(ROOT, '.cache/core-specs.js'),
+    outfile: join(ROOT, CORE_SPECS),
     logLevel: 'error',
   });
 }
 
 /** All parts, those that take long first: in the end no lane waits long for the other. */
 function allParts(env) {
-  const jasmine = (name, title, config, ...files) => ({
+  const jasmineWith = (loader, name, title, ...args) => ({
     name,
     title,
     command: process.execPath,
-    args: ['--import', 'tsx', 'node_modules/jasmine/bin/jasmine.js', `--config=${config}`, ...passedOn, ...files],
+    args: [...loader, 'node_modules/jasmine/bin/jasmine.js', ...passedOn, ...args],
     env,
   });
+  const jasmine = (name, title, config, ...files) => jasmineWith(['--import', 'tsx'], name, title, `--config=${config}`, ...files);
   // Who asks for all walks and for one of them gets all.
   const walked = wanted.includes('e2e') ? [] : walks.filter((walk) => wanted.includes(walk));
   const types = [
@@ -69,7 +73,8 @@ function allParts(env) {
   return [
     { name: 'build', title: code, work: buildCode },
     { name: 'build', title: web, after: code, work: buildWeb },
-    jasmine('core', 'Core, in Node', 'packages/core/jasmine.json'),
+    // The very file that Chromium is given.
+    jasmineWith(['--enable-source-maps'], 'core', 'Core, in Node', '--helper=scripts/lib/patience.cjs', CORE_SPECS),
     {
       name: 'core',
       title: 'Core, in Chromium',

@@ -27,19 +27,31 @@ export interface RunningServer {
   readonly close: () => Promise<void>;
 }
 
-/** Migrates, seeds, and serves until closed. */
-export async function startServer(config: Config, log: Logger = pino({ level: config.LOG_LEVEL })): Promise<RunningServer> {
+/**
+ * Migrates, seeds, and serves until closed.
+ * @param desk reads rulesets for this server and others; one of its own, closed with it, where none is given
+ */
+export async function startServer(
+  config: Config,
+  log: Logger = pino({ level: config.LOG_LEVEL }),
+  desk?: DraftingDesk,
+): Promise<RunningServer> {
   const leave = await sayInUse(config.DATABASE_URL, log);
-  try {
-    const server = await serve(config, log);
-    return { ...server, close: () => server.close().finally(leave) };
-  } catch (error) {
+  const own = desk ?? new DraftingDesk();
+  const ended = async () => {
+    if (own !== desk) await own.close();
     await leave();
+  };
+  try {
+    const server = await serve(config, log, own);
+    return { ...server, close: () => server.close().finally(ended) };
+  } catch (error) {
+    await ended();
     throw error;
   }
 }
 
-async function serve(config: Config, log: Logger): Promise<RunningServer> {
+async function serve(config: Config, log: Logger, desk: DraftingDesk): Promise<RunningServer> {
   const sequelize = connect(config.DATABASE_URL, (sql) => log.trace(sql));
   for (const step of await migrate(sequelize)) log.info(`migrated: ${step}`);
   await seed(config.DEMO_RULESET);
@@ -49,7 +61,6 @@ async function serve(config: Config, log: Logger): Promise<RunningServer> {
   const buckets = [0.0005, 0.001, 0.002, 0.005, 0.01, 0.02, 0.05];
   const ticks = new Histogram({ name: 'ember_tick_seconds', help: 'Time a room takes for a tick', buckets, registers: [metrics] });
   const late = new Histogram({ name: 'ember_tick_late_seconds', help: 'How late a tick came', buckets, registers: [metrics] });
-  const desk = new DraftingDesk();
   const keeper = new RoomKeeper(sequelize, desk, log, { tickSeconds: (s) => ticks.observe(s), lateSeconds: (s) => late.observe(s) });
   new Gauge({
     name: 'ember_rooms',
@@ -90,7 +101,6 @@ async function serve(config: Config, log: Logger): Promise<RunningServer> {
       server.closeAllConnections();
     });
     await trail.flush();
-    await desk.close();
     await sequelize.close();
   };
   return { url, signIn: newLink(), newLink, close };

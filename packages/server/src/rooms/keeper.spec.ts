@@ -2,8 +2,7 @@ import { compileRuleset, readServerMessage } from '@eager-ember/core';
 import pino from 'pino';
 import { ConnectionError } from 'sequelize';
 import { Room as RoomRow, RoomSnapshot, Ruleset } from '../database/models.js';
-import { DraftingDesk } from '../drafts/desk.js';
-import { Harness } from '../testing/harness.js';
+import { desk, Harness } from '../testing/harness.js';
 import { TestTime } from '../testing/test-time.js';
 import { ASLEEP_MS, AwakeRoom } from './awake-room.js';
 import { AwakeRooms, TwoWorlds } from './awake-rooms.js';
@@ -49,7 +48,7 @@ describe('The keeper of rooms', () => {
   afterAll(() => harness.stop());
   beforeEach(async () => {
     time = new TestTime();
-    keeper = new RoomKeeper(RoomRow.sequelize!, new DraftingDesk(), log, measures, time);
+    keeper = new RoomKeeper(RoomRow.sequelize!, desk, log, measures, time);
     const { document } = (await Ruleset.findOne({ order: [['createdAt', 'ASC']] }))!;
     ruleset = await Ruleset.create({ name: 'Untouched', document, revision: 1 });
   });
@@ -261,7 +260,7 @@ describe('The keeper of rooms', () => {
       const old = (await keeper.connect(id, before))!;
       time.pass(2000);
       await old.save();
-      const another = new RoomKeeper(RoomRow.sequelize!, new DraftingDesk(), log, measures, new TestTime());
+      const another = new RoomKeeper(RoomRow.sequelize!, desk, log, measures, new TestTime());
       const now = (await another.connect(id, new Visitor()))!;
       expect(now.room.tickNumber).toBeGreaterThanOrEqual(old.room.tickNumber);
       await now.save();

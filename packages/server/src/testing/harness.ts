@@ -13,9 +13,13 @@ import pino from 'pino';
 import { Sequelize } from 'sequelize';
 import { WebSocket } from 'ws';
 import { readConfig } from '../config.js';
+import { DraftingDesk } from '../drafts/desk.js';
 import { type RunningServer, startServer } from '../server.js';
 
 const DEMO = fileURLToPath(new URL('../../../core/src/testing/recorded/brinewick.json', import.meta.url));
+
+/** Reads rulesets for all servers and rooms of a test run: its thread takes longer to start than most tests take. */
+export const desk = new DraftingDesk();
 
 /** How long a state is waited for: longer than any machine needs, so that what did not come is no matter of speed. */
 const PATIENCE_MS = 120_000;
@@ -42,7 +46,7 @@ export class Harness {
 
   private static serve(database: string, settings: Record<string, string> = {}): Promise<RunningServer> {
     const config = readConfig({ DATABASE_URL: database, PORT: '0', LOG_LEVEL: 'silent', DEMO_RULESET: DEMO, ...settings });
-    return startServer(config, pino({ level: 'silent' }));
+    return startServer(config, pino({ level: 'silent' }), desk);
   }
 
   private static async signIn({ signIn }: RunningServer): Promise<string> {
