@@ -3,6 +3,10 @@ import type { Room } from './trial.js';
 
 /** How long a state is waited for: longer than any machine needs, so that what did not come is no matter of speed. */
 const PATIENCE_MS = 120_000;
+/** How long a page has to leave what a walk was about. */
+const REST_MS = 5000;
+/** What a page has to show itself in, unless a walk says otherwise. */
+export const WINDOW = { width: 1280, height: 800 };
 /** How often a page is looked at. */
 const POLL_MS = 40;
 
@@ -37,6 +41,14 @@ function endOfWatch(watch: ClickWatch): boolean {
   return watch.landed;
 }
 
+/** Goes to an address within the page, where it is a page of the workbench. It runs in the page. */
+function ledTo(home: string, path: string): boolean {
+  if (location.origin !== home || document.querySelector('ee-root > *') === null) return false;
+  history.pushState(null, '', path);
+  dispatchEvent(new PopStateEvent('popstate', { state: null }));
+  return true;
+}
+
 /** A page, with words for what a person does and sees. */
 export class Screen {
   readonly complaints: string[] = [];
@@ -59,9 +71,22 @@ export class Screen {
     });
   }
 
-  /** Opens an address of the workbench. */
+  /** Opens an address of the workbench: as a link in the page leads there, or by loading the page where there is none yet. */
   async visit(path: string): Promise<void> {
-    await this.page.goto(this.home + path, { timeout: PATIENCE_MS });
+    if (!(await this.page.evaluate(ledTo, this.home, path))) await this.page.goto(this.home + path, { timeout: PATIENCE_MS });
+  }
+
+  /** Leaves all that a walk was about, for another walk to go on in this page; whether that is so. */
+  async rests(): Promise<boolean> {
+    try {
+      await this.page.setViewport(WINDOW);
+      await this.page.evaluate(ledTo, this.home, '/sessions');
+      await this.page.waitForSelector('ee-sessions', { timeout: REST_MS });
+      this.complaints.length = 0;
+      return true;
+    } catch {
+      return false;
+    }
   }
 
   /** Watches a room, and drives its first seat. */

@@ -45,7 +45,7 @@ export function eachWalk(begin: (walk: Walk) => void, options: { readonly own?: 
   });
   afterEach(async () => {
     expect(screen?.complaints).toEqual([]);
+    await workbench.closePages(screen);
     screen = undefined;
-    await workbench.closePages();
   });
 }

@@ -8,7 +8,7 @@ import puppeteer, { type Browser, type BrowserContext } from 'puppeteer-core';
 import { type Cluster, startPostgres } from '../../scripts/lib/postgres.mjs';
 import { freePort } from '../../scripts/lib/run.mjs';
 import { Sequelize } from 'sequelize';
-import { Screen } from './screen.js';
+import { Screen, WINDOW } from './screen.js';
 import { started } from './served.js';
 import { DEMO, demo, type RulesetJson, Trial } from './trial.js';
 
@@ -45,6 +45,8 @@ export class Workbench {
   private server: ChildProcess | undefined;
   private session: Cookie | undefined;
   private trials = 0;
+  /** The page of the last walk, warm and at rest. */
+  private resting: Screen | undefined;
   link = '';
   port = 0;
 
@@ -66,7 +68,7 @@ export class Workbench {
     const browser = await puppeteer.launch({
       executablePath: process.env['CHROME_BIN'] ?? '/usr/bin/chromium',
       args: FLAGS,
-      defaultViewport: { width: 1280, height: 800 },
+      defaultViewport: WINDOW,
       timeout: SLOWEST_MS,
       protocolTimeout: SLOWEST_MS,
     });
@@ -164,7 +166,8 @@ export class Workbench {
 
   /** A page for somebody who is signed in, of whom the browser remembers nothing else. */
   async freshScreen(): Promise<Screen> {
-    const screen = await this.screen();
+    const screen = this.resting ?? (await this.screen());
+    this.resting = undefined;
     const devTools = await screen.page.createCDPSession();
     await devTools.send('Storage.clearDataForOrigin', { origin: this.url, storageTypes: 'local_storage,indexeddb,cache_storage' });
     await devTools.detach();
@@ -181,12 +184,13 @@ export class Workbench {
     return this.page(await this.browser.createBrowserContext());
   }
 
-  /** Closes all that was opened, but for the browser itself. */
-  async closePages(): Promise<void> {
+  /** Closes all that was opened, but for the browser itself, and a page that comes to rest: the next walk goes on in that one. */
+  async closePages(last?: Screen): Promise<void> {
+    if (await last?.rests()) this.resting = last;
     for (const context of this.browser.browserContexts()) {
       if (context !== this.browser.defaultBrowserContext()) await context.close();
       // The browser's own first page keeps its window open.
-      else for (const page of await context.pages()) if (page.url() !== 'about:blank') await page.close();
+      else for (const page of await context.pages()) if (page.url() !== 'about:blank' && page !== this.resting?.page) await page.close();
     }
   }
 

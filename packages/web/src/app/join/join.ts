@@ -88,8 +88,10 @@ export class Join implements OnDestroy {
   }
 
   private async enter(token: string): Promise<void> {
+    this.leave();
     try {
       const { room } = await firstValueFrom(this.api.seat(token));
+      if (token !== this.token()) return;
       this.seat.set(new SeatState(new RoomLink(RoomLink.address(room, { token }), () => whyGone(this.api.seat(token)))));
       this.picture = requestAnimationFrame(() => this.paint());
     } catch (error) {
@@ -108,8 +110,14 @@ export class Join implements OnDestroy {
     this.seat()?.key(event.key.toLowerCase());
   }
 
-  ngOnDestroy(): void {
+  private leave(): void {
     cancelAnimationFrame(this.picture);
     this.seat()?.link.close();
+    this.seat.set(undefined);
+    this.failure.set('');
+  }
+
+  ngOnDestroy(): void {
+    this.leave();
   }
 }

@@ -123,10 +123,10 @@ describe('The frame', () => {
     rename();
     await seen.settle();
     expect(seen.text('[role="status"]')).toBe('saving …');
-    store.dispatch(documentActions.saveFailed({ save: 'conflict', obstacle: 'Edited elsewhere.' }));
+    store.dispatch(documentActions.saveFailed({ id: 'r', save: 'conflict', obstacle: 'Edited elsewhere.' }));
     await seen.settle();
     expect(seen.text('.banner')).toBe('Edited elsewhere. Reapply my 1 edit Drop mine');
-    store.dispatch(documentActions.saveFailed({ save: 'offline', obstacle: 'Gone.' }));
+    store.dispatch(documentActions.saveFailed({ id: 'r', save: 'offline', obstacle: 'Gone.' }));
     await seen.settle();
     expect([seen.text('.banner'), seen.text('[role="status"]')]).toEqual(['Gone. Try now', '1 edit not saved yet']);
   });

@@ -97,6 +97,43 @@ describe('Saving', () => {
     expect(state().revision).toBe(7);
   });
 
+  it('ends behind another ruleset that is opened meanwhile, and tells nothing of it there', async () => {
+    await open();
+    edit('/name', 'One');
+    const first = await save();
+    edit('/name', 'Two');
+    store.dispatch(documentActions.open({ id: 'other' }));
+    const again = await save();
+    http.expectOne('/api/rulesets/other').flush({ id: 'other', revision: 3, document: { ...DOCUMENT, name: 'Other' } });
+    await until(() => state().document !== undefined);
+    expect(again.request.headers.get('Idempotency-Key')).toBe(first.request.headers.get('Idempotency-Key'));
+    first.flush({ revision: 6 });
+    again.flush({ revision: 6 });
+    const second = await save();
+    expect(second.request.headers.get('If-Match')).toBe('"6"');
+    expect(second.request.body).toEqual([{ op: 'replace', path: '/name', value: 'Two' }]);
+    expect(pendingStore.read('r')!.pending.length).toBe(1);
+    second.flush({ revision: 7 });
+    await pass(0);
+    expect(pendingStore.read('r')).toBeUndefined();
+    expect([state().id, state().revision, state().save]).toEqual(['other', 3, 'saved']);
+  });
+
+  it('is not held up by what is on its way of another ruleset', async () => {
+    await open();
+    edit('/name', 'One');
+    await save();
+    store.dispatch(documentActions.open({ id: 'other' }));
+    await save();
+    http.expectOne('/api/rulesets/other').flush({ id: 'other', revision: 3, document: DOCUMENT });
+    await until(() => state().document !== undefined);
+    edit('/name', 'Other');
+    await pass(500);
+    http.expectOne({ method: 'PATCH', url: '/api/rulesets/other' }).flush({ revision: 4 });
+    await until(() => state().save === 'saved');
+    expect(state().revision).toBe(4);
+  });
+
   it('keeps edits while the database is gone, and sends them by itself when it is back', async () => {
     await open();
     edit('/name', 'One');

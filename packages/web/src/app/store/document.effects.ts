@@ -8,12 +8,14 @@ import {
   concat,
   debounceTime,
   distinctUntilChanged,
-  exhaustMap,
+  EMPTY,
   filter,
   from,
   map,
+  mergeMap,
   type Observable,
   of,
+  pairwise,
   switchMap,
   tap,
   timer,
@@ -87,8 +89,9 @@ export class DocumentEffects {
       ),
       debounceTime(GATHER_MS),
       withLatestFrom(this.state),
+      // What is on its way of another ruleset holds nothing up.
       filter(([, state]) => state.pending.length > 0 && state.save !== 'conflict' && state.save !== 'saving'),
-      exhaustMap(([, state]) => this.send(state)),
+      mergeMap(([, state]) => this.send(state)),
     ),
   );
 
@@ -98,7 +101,7 @@ export class DocumentEffects {
       ofType(documentActions.acceptLosses),
       withLatestFrom(this.state),
       filter(([, state]) => state.pending.length > 0 && state.save === 'losing'),
-      exhaustMap(([, state]) => this.send(state, true)),
+      mergeMap(([, state]) => this.send(state, true)),
     ),
   );
 
@@ -106,10 +109,37 @@ export class DocumentEffects {
   private send({ id, revision, pending, ...state }: DocumentState, acceptLosses = false): Observable<Action> {
     const batch = state.batch ?? { key: newKey(), count: pending.length };
     const sent = this.api.patch(id!, revision, operationsOf(pending.slice(0, batch.count)), batch.key, acceptLosses).pipe(
-      map((answer) => documentActions.saved({ revision: answer.revision })),
-      catchError((error: HttpErrorResponse) => of(saveFailed(error))),
+      map((answer) => documentActions.saved({ key: batch.key, revision: answer.revision })),
+      catchError((error: HttpErrorResponse) => of(saveFailed(id!, error))),
     );
     return concat(of(documentActions.sending({ batch })), sent);
+  }
+
+  /** What was not saved yet of a ruleset as another one is opened is saved behind it. */
+  readonly leave = createEffect(
+    () =>
+      this.state.pipe(
+        pairwise(),
+        filter(([left, { id }]) => left.id !== id && left.pending.length > 0 && ['unsaved', 'saving', 'offline'].includes(left.save)),
+        mergeMap(([left]) => this.sendBehind(left)),
+      ),
+    { dispatch: false },
+  );
+
+  /** What comes of it stands in what is kept: there it is found where it did not come through, or the ruleset is opened again before. */
+  private sendBehind({ id, revision, pending, ...left }: DocumentState): Observable<unknown> {
+    const batch = left.batch ?? { key: newKey(), count: pending.length };
+    pendingStore.write(id!, { revision, pending, batch });
+    return this.api.patch(id!, revision, operationsOf(pending.slice(0, batch.count)), batch.key).pipe(
+      withLatestFrom(this.state),
+      filter(([, state]) => state.id !== id),
+      switchMap(([answer]) => {
+        const rest = { ...left, id, revision: answer.revision, pending: pending.slice(batch.count), batch: undefined };
+        pendingStore.write(id!, rest);
+        return rest.pending.length > 0 ? this.sendBehind(rest) : EMPTY;
+      }),
+      catchError(() => EMPTY),
+    );
   }
 
   /** An edit made while another was on its way is sent when that one is through. */
@@ -125,10 +155,10 @@ export class DocumentEffects {
     this.actions.pipe(
       ofType(documentActions.reapply),
       withLatestFrom(this.state),
-      exhaustMap(([, { id, pending }]) =>
+      switchMap(([, { id, pending }]) =>
         this.api.ruleset(id!).pipe(
           switchMap((stored) => this.rebase(stored, pending)),
-          catchError((error: HttpErrorResponse) => of(saveFailed(error))),
+          catchError((error: HttpErrorResponse) => of(saveFailed(id!, error))),
         ),
       ),
     ),
@@ -138,23 +168,24 @@ export class DocumentEffects {
     this.actions.pipe(
       ofType(documentActions.dropMine),
       withLatestFrom(this.state),
-      exhaustMap(([, { id }]) =>
+      switchMap(([, { id }]) =>
         this.api.ruleset(id!).pipe(
-          map(({ document, revision }) => documentActions.rebased({ document, revision, pending: [] })),
-          catchError((error: HttpErrorResponse) => of(saveFailed(error))),
+          map(({ document, revision }) => documentActions.rebased({ id: id!, document, revision, pending: [] })),
+          catchError((error: HttpErrorResponse) => of(saveFailed(id!, error))),
         ),
       ),
     ),
   );
 
   /** Puts edits on a newer document, where they fit and leave it sound. */
-  private rebase({ document, revision }: StoredRuleset, pending: readonly Edit[]): Observable<Action> {
+  private rebase({ id, document, revision }: StoredRuleset, pending: readonly Edit[]): Observable<Action> {
     let rebased: RulesetJson;
     try {
       rebased = pending.reduce((doc, edit) => applied(doc, edit.patch), document);
     } catch {
       return of(
         documentActions.saveFailed({
+          id,
           save: 'conflict',
           pending,
           obstacle: `Your edits don’t fit revision ${revision} any more: what they changed has moved or gone.`,
@@ -164,8 +195,9 @@ export class DocumentEffects {
     return from(this.client.core.check(rebased)).pipe(
       map((problems) =>
         problems.length === 0
-          ? documentActions.rebased({ document: rebased, revision, pending })
+          ? documentActions.rebased({ id, document: rebased, revision, pending })
           : documentActions.saveFailed({
+              id,
               save: 'conflict',
               pending,
               obstacle: `On revision ${revision} your edits would not be sound: ${problems[0].path}: ${problems[0].message}`,
@@ -200,31 +232,35 @@ function openFailed(error: HttpErrorResponse): Action {
   });
 }
 
-function saveFailed(error: HttpErrorResponse): Action {
+function saveFailed(id: string, error: HttpErrorResponse): Action {
   const { status, title, detail, revision, problems, losses } = failureOf(error);
   if (status === 412)
     return documentActions.saveFailed({
+      id,
       save: 'conflict',
       obstacle: `This ruleset was edited elsewhere: it is at revision ${revision} now.`,
     });
-  if (status === 409 && losses.length > 0) return documentActions.saveFailed({ save: 'losing', obstacle: lossWords(losses) });
+  if (status === 409 && losses.length > 0) return documentActions.saveFailed({ id, save: 'losing', obstacle: lossWords(losses) });
   if (status === 503)
     return documentActions.saveFailed({
+      id,
       save: 'offline',
       obstacle: 'The database can’t be reached. Your edits are kept here and are saved when it is back.',
     });
   if (status === 0 || status === 502 || status === 504 || status === 429)
     return documentActions.saveFailed({
+      id,
       save: 'offline',
       obstacle: 'The server can’t be reached. Your edits are kept here and are saved when it is back.',
     });
   if (status === 401)
     return documentActions.saveFailed({
+      id,
       save: 'offline',
       obstacle: 'You are signed out. Open the link that npm start prints; your edits are kept here.',
     });
   const first = problems[0] ? `${problems[0].path}: ${problems[0].message}` : detail;
-  return documentActions.saveFailed({ save: 'refused', obstacle: `The server refused this: ${title}. ${first}` });
+  return documentActions.saveFailed({ id, save: 'refused', obstacle: `The server refused this: ${title}. ${first}` });
 }
 
 /** What players would lose, in a sentence: the first few, and how many there are. */

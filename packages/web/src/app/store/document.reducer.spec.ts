@@ -35,9 +35,13 @@ describe('The document', () => {
   it('keeps edits made while others were on their way', () => {
     let state = opened();
     state = reduce(state, setMax(state, 80), documentActions.sending({ batch: { key: 'first', count: 1 } }));
-    state = reduce(state, setMax(state, 60), documentActions.saved({ revision: 8 }));
+    state = reduce(state, setMax(state, 60), documentActions.saved({ key: 'first', revision: 8 }));
     expect([state.revision, state.pending.length, state.save]).toEqual([8, 1, 'unsaved']);
-    state = reduce(state, documentActions.sending({ batch: { key: 'second', count: 1 } }), documentActions.saved({ revision: 9 }));
+    state = reduce(
+      state,
+      documentActions.sending({ batch: { key: 'second', count: 1 } }),
+      documentActions.saved({ key: 'second', revision: 9 }),
+    );
     expect([state.pending.length, state.save]).toEqual([0, 'saved']);
   });
 
@@ -47,14 +51,30 @@ describe('The document', () => {
       state,
       setMax(state, 80),
       documentActions.sending({ batch: { key: 'first', count: 1 } }),
-      documentActions.saveFailed({ save: 'conflict', obstacle: 'edited elsewhere' }),
+      documentActions.saveFailed({ id: 'r', save: 'conflict', obstacle: 'edited elsewhere' }),
     );
     state = reduce(state, setMax(state, 60));
     expect([state.pending.length, state.batch, state.save, state.obstacle]).toEqual([2, undefined, 'conflict', 'edited elsewhere']);
-    const rebased = reduce(state, documentActions.rebased({ document: { name: 'Newer' }, revision: 12, pending: state.pending }));
+    const rebased = reduce(state, documentActions.rebased({ id: 'r', document: { name: 'Newer' }, revision: 12, pending: state.pending }));
     expect([rebased.revision, rebased.save, rebased.undo.length]).toEqual([12, 'unsaved', 2]);
-    const dropped = reduce(state, documentActions.rebased({ document: { name: 'Newer' }, revision: 12, pending: [] }));
+    const dropped = reduce(state, documentActions.rebased({ id: 'r', document: { name: 'Newer' }, revision: 12, pending: [] }));
     expect([dropped.save, dropped.undo.length]).toEqual(['saved', 0]);
+  });
+
+  it('is not touched by what came of the edits of a ruleset that was left', () => {
+    const sent = documentActions.sending({ batch: { key: 'first', count: 1 } });
+    const other = reduce(
+      opened(),
+      documentActions.open({ id: 'other' }),
+      documentActions.opened({ id: 'other', document: DOCUMENT, revision: 3 }),
+    );
+    const edited = reduce(other, setMax(other, 80), sent);
+    for (const late of [
+      documentActions.saved({ key: 'before', revision: 8 }),
+      documentActions.saveFailed({ id: 'r', save: 'conflict', obstacle: 'edited elsewhere' }),
+      documentActions.rebased({ id: 'r', document: { name: 'Newer' }, revision: 12, pending: [] }),
+    ])
+      expect(reduce(edited, late)).toBe(edited);
   });
 
   it('shares what an edit leaves as it is', () => {

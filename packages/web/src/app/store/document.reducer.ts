@@ -47,9 +47,10 @@ export const documentActions = createActionGroup({
     Undo: emptyProps(),
     Redo: emptyProps(),
     Sending: props<{ batch: Batch }>(),
-    Saved: props<{ revision: number }>(),
+    /** The batch of this key is stored. Another ruleset may be open by then, or the same one anew. */
+    Saved: props<{ key: string; revision: number }>(),
     /** `pending` where the edits in question are not in the state yet. */
-    'Save Failed': props<{ save: SaveState; obstacle: string; pending?: readonly Edit[] }>(),
+    'Save Failed': props<{ id: string; save: SaveState; obstacle: string; pending?: readonly Edit[] }>(),
     /** Try to save again what could not be saved. */
     Retry: emptyProps(),
     /** The ruleset was edited elsewhere: put this session's edits on top of that. */
@@ -58,7 +59,7 @@ export const documentActions = createActionGroup({
     'Drop Mine': emptyProps(),
     /** Saved players lose something by the edits: have it so. */
     'Accept Losses': emptyProps(),
-    Rebased: props<{ document: RulesetJson; revision: number; pending: readonly Edit[] }>(),
+    Rebased: props<{ id: string; document: RulesetJson; revision: number; pending: readonly Edit[] }>(),
   },
 });
 
@@ -121,8 +122,9 @@ export const documentFeature = createFeature({
       return next ? perform(state, next, [...state.undo, next], state.redo.slice(0, -1)) : state;
     }),
     on(documentActions.sending, (state, { batch }) => ({ ...state, batch, save: 'saving' as const })),
-    on(documentActions.saved, (state, { revision }) => {
-      const pending = state.pending.slice(state.batch?.count ?? 0);
+    on(documentActions.saved, (state, { key, revision }) => {
+      if (state.batch?.key !== key) return state;
+      const pending = state.pending.slice(state.batch.count);
       return {
         ...state,
         revision,
@@ -132,25 +134,33 @@ export const documentFeature = createFeature({
         save: pending.length > 0 ? ('unsaved' as const) : ('saved' as const),
       };
     }),
-    on(documentActions.saveFailed, (state, { save, obstacle, pending }) => ({
-      ...state,
-      // What got no answer may have come through; what was refused did not.
-      batch: save === 'offline' ? state.batch : undefined,
-      save,
-      obstacle,
-      pending: pending ?? state.pending,
-    })),
-    on(documentActions.rebased, (state, { document, revision, pending }) => ({
-      ...state,
-      document,
-      revision,
-      pending,
-      batch: undefined,
-      obstacle: '',
-      save: pending.length > 0 ? ('unsaved' as const) : ('saved' as const),
-      undo: pending.length > 0 ? state.undo : [],
-      redo: [],
-    })),
+    on(documentActions.saveFailed, (state, { id, save, obstacle, pending }) =>
+      state.id !== id
+        ? state
+        : {
+            ...state,
+            // What got no answer may have come through; what was refused did not.
+            batch: save === 'offline' ? state.batch : undefined,
+            save,
+            obstacle,
+            pending: pending ?? state.pending,
+          },
+    ),
+    on(documentActions.rebased, (state, { id, document, revision, pending }) =>
+      state.id !== id
+        ? state
+        : {
+            ...state,
+            document,
+            revision,
+            pending,
+            batch: undefined,
+            obstacle: '',
+            save: pending.length > 0 ? ('unsaved' as const) : ('saved' as const),
+            undo: pending.length > 0 ? state.undo : [],
+            redo: [],
+          },
+    ),
   ),
   extraSelectors: ({ selectUndo, selectRedo, selectDocument }) => ({
     selectUndoLabel: createSelector(selectUndo, (undo) => undo.at(-1)?.label),
