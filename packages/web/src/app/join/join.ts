@@ -2,6 +2,7 @@ import type { HttpErrorResponse } from '@angular/common/http';
 import { ChangeDetectionStrategy, Component, effect, inject, input, type OnDestroy, signal, untracked, viewChild } from '@angular/core';
 import { firstValueFrom } from 'rxjs';
 import { Controls } from '../seat/controls';
+import { crewOf } from '../seat/display';
 import { RoomLink } from '../seat/room-link';
 import { SeatScreen } from '../seat/seat-screen';
 import { SeatState } from '../seat/seat-state';
@@ -18,7 +19,7 @@ import { Theme } from '../shared/theme';
       <img src="mark.svg" alt="" width="22" height="18" />
       @if (seat()?.link?.welcome(); as welcome) {
         <b class="who">{{ welcome.seat }}</b>
-        @if (seat()?.views?.team?.now(); as team) {
+        @if (seat()?.shown(crewOf); as team) {
           <span class="soft">crew {{ team }}</span>
         }
         <span class="soft">{{ welcome.ruleset }} · room {{ welcome.room }}</span>
@@ -74,6 +75,7 @@ export class Join implements OnDestroy {
   readonly token = input.required<string>();
   private readonly api = inject(Api);
   protected readonly theme = inject(Theme);
+  protected readonly crewOf = crewOf;
   private readonly screen = viewChild(SeatScreen);
   protected readonly seat = signal<SeatState | undefined>(undefined);
   protected readonly failure = signal('');

@@ -23,7 +23,7 @@ import { isTyping } from '../shared/keys';
 import { documentFeature } from '../store/document.reducer';
 import { ArenaView } from '../seat/arena-view';
 import { Controls } from '../seat/controls';
-import { actorsOf, difference, untold } from '../seat/display';
+import { actorsOf, crewOf, difference, untold } from '../seat/display';
 import type { RoomLink } from '../seat/room-link';
 import { SeatScreen } from '../seat/seat-screen';
 import { SeatState } from '../seat/seat-state';
@@ -79,6 +79,7 @@ export class Playtest implements OnDestroy {
     return row === undefined ? '' : (copy?.of(actorTable).row(row).name ?? '');
   });
   protected readonly tick = computed(() => this.truth()?.tick() ?? 0);
+  protected readonly crewOf = crewOf;
   protected readonly controls = Controls.of(() => this.drivenSeat()?.screen);
   protected readonly paces = PACES;
   /** Milliseconds that a seat's messages can be held up, there and back together. */

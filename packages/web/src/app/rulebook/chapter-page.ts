@@ -1,5 +1,8 @@
 import type { Provider, Type } from '@angular/core';
+import type { Evidence } from '@eager-ember/core';
 import type { RulesetJson } from '../shared/api';
+import type { CoreClient } from '../shared/core-client';
+import type { EntryJson } from './entries';
 import type { ExchangedFile } from './file-exchange';
 
 /** A component of a page, with what it is given. */
@@ -16,10 +19,37 @@ export interface PagePieces {
   readonly spec: readonly Piece[];
   /** What stands on the other page, above the evidence. */
   readonly beside?: Piece;
+  /** What stands over the chart of the evidence, which is the lesser part of it then: a component of `now` and `before`. */
+  readonly strip?: Type<unknown>;
+  /** What stands below what the evidence comes to. */
+  readonly after?: Piece;
   /** What stands on the page while there is no entry. */
   readonly empty?: Piece;
   /** What its pieces share. */
   readonly providers?: readonly Provider[];
+}
+
+/** How the evidence of a chapter's entries looks, where it is not a chart with a stretch below it for all that lasts. */
+export interface EvidenceLook {
+  /** It is told step by step: what happened is read, not looked for on a chart. */
+  readonly told?: true;
+  /** Its first curve is its own, and the others are beside the point. */
+  readonly alone?: true;
+  /** Statuses stand behind its curve, or have stretches below it; else they are left out. */
+  readonly statuses?: 'behind' | 'below';
+  /** What lasts has no stretches below the chart: it is shown elsewhere. */
+  readonly bare?: true;
+  /** What can be looked at instead: more than one version of an entry at once. */
+  readonly comparison?: {
+    /** What the button says. */
+    readonly act: string;
+    readonly hint: string;
+    /** What is said above it. */
+    readonly title: string;
+    /** Whether an entry has one. */
+    readonly of: (entry: EntryJson | undefined) => boolean;
+    readonly ask: (client: CoreClient, document: object, id: string) => Promise<Evidence>;
+  };
 }
 
 /** Groups of an index that are worked out, in their order, and the one that an entry belongs to. */
@@ -47,4 +77,5 @@ export interface ChapterPage {
   readonly groups?: WorkedOutGroups;
   /** What is said above the evidence of an entry. */
   readonly evidence?: string;
+  readonly look?: EvidenceLook;
 }

@@ -1,5 +1,8 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import type { AchievementsView } from './achievements';
+import type { SeatPanel } from './panel';
+import { achievementsOf } from './achievements';
+import { ACHIEVEMENTS } from './level-line';
 
 /** A player's achievements: unlocked first, then those that are not, with how far they are. */
 @Component({
@@ -39,3 +42,9 @@ export class AchievementWindow {
   readonly view = input<AchievementsView>();
   readonly closed = output<void>();
 }
+
+export const achievementPanel: SeatPanel = {
+  place: 'window',
+  type: AchievementWindow,
+  inputs: (seat) => ({ view: seat.shownIn(ACHIEVEMENTS, achievementsOf) }),
+};

@@ -1,7 +1,7 @@
 import { Copy, compileRuleset, Publisher, World, wireSchemaOf } from '@eager-ember/core';
 import brinewick from '../../../../core/src/testing/recorded/brinewick.json';
 import { openBench, Seen } from '../testing/bench';
-import { Around } from './around';
+import { Around, askedAround } from './around';
 import type { Ask } from './controls';
 import { Controls } from './controls';
 import { type SurroundingsView, surroundingsOf } from './surroundings';
@@ -59,7 +59,7 @@ describe('What is around a seat', () => {
       (ask) => asked.push(ask),
       () => [],
       undefined,
-      () => now,
+      (key) => askedAround(key, now),
     );
     const press = (key: string) => controls.key(new KeyboardEvent('keydown', { key }), true);
     for (const key of ['e', 'f', 't', 'q', '7']) press(key);

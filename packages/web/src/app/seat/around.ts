@@ -1,6 +1,8 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import type { Ask } from './controls';
 import type { SurroundingsView } from './surroundings';
+import type { SeatPanel } from './panel';
+import { surroundingsOf } from './surroundings';
 
 /** What the world around a seat offers, says and shows it: prompts, a visit under way, an open container, a dialogue. */
 @Component({
@@ -133,3 +135,25 @@ export class Around {
   /** What its seat is to be asked for. */
   readonly ask = output<Ask>();
 }
+
+/** What a key asks of the world around a seat's actor. */
+export function askedAround(key: string, around: SurroundingsView | undefined): Ask | undefined {
+  if (key === 'e') return { do: 'interact' };
+  const [, second] = around?.offers ?? [];
+  if (key === 'f' && second) return { do: 'interact', with: second.with, ...(second.what !== undefined && { what: second.what }) };
+  if (key === 't' && around?.box) return { do: 'take' };
+  if (key === 'q' && (around?.box ?? around?.visit)) return { do: 'leave' };
+  const choice = /^[7-9]$/.test(key) ? around?.talk?.choices[Number(key) - 7] : undefined;
+  return choice && { do: 'choose', choice: choice.number };
+}
+
+export const aroundPanel: SeatPanel = {
+  place: 'arena',
+  type: Around,
+  inputs: (seat) => ({ view: seat.shown(surroundingsOf) }),
+  asks: (key, seat) => askedAround(key, seat.shown(surroundingsOf)),
+  covers(seat) {
+    const around = seat.shown(surroundingsOf);
+    return around?.box !== undefined || around?.talk !== undefined;
+  },
+};

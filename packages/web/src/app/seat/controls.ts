@@ -1,6 +1,6 @@
 import { isTyping } from '../shared/keys';
+import { hudOf } from './display';
 import type { SeatState } from './seat-state';
-import type { SurroundingsView } from './surroundings';
 
 const KEYS: Readonly<Record<string, readonly [number, number]>> = {
   w: [0, -1],
@@ -33,20 +33,17 @@ export class Controls {
     private readonly abilities: () => readonly string[],
     /** Where a use is aimed; nothing where that is left to the rules. */
     private readonly aim: (ability: string) => Readonly<Record<string, unknown>> = () => ({}),
-    /** What is around the seat's actor. */
-    private readonly around: () => SurroundingsView | undefined = () => undefined,
-    /** The id of the quest that the seat is offered. */
-    private readonly offered: () => string | undefined = () => undefined,
+    /** What else a key asks for. */
+    private readonly other: (key: string) => Ask | undefined = () => undefined,
   ) {}
 
   /** The keyboard of a seat's screen, whichever that is at the moment. */
   static of(screen: () => SeatState | undefined): Controls {
     return new Controls(
       (input) => screen()?.ask(input),
-      () => (screen()?.views.hud.now()?.abilities ?? []).map((ability) => ability.id),
+      () => (screen()?.shown(hudOf)?.abilities ?? []).map((ability) => ability.id),
       (ability) => screen()?.aim(ability) ?? {},
-      () => screen()?.views.around.now(),
-      () => screen()?.views.quests.now()?.offered[0]?.id,
+      (key) => screen()?.asks(key),
     );
   }
 
@@ -69,25 +66,11 @@ export class Controls {
       return true;
     }
     if (ability === undefined && down && !event.repeat) {
-      const asked = this.asked(name);
+      const asked = this.other(name);
       if (asked) this.ask(asked);
       return asked !== undefined;
     }
     return ability !== undefined;
-  }
-
-  /** What a key asks of the world around the seat. */
-  private asked(name: string): Ask | undefined {
-    const around = this.around();
-    if (name === 'e') return { do: 'interact' };
-    const [, second] = around?.offers ?? [];
-    if (name === 'f' && second) return { do: 'interact', with: second.with, ...(second.what !== undefined && { what: second.what }) };
-    if (name === 't' && around?.box) return { do: 'take' };
-    if (name === 'q' && (around?.box ?? around?.visit)) return { do: 'leave' };
-    const quest = name === 'o' || name === 'n' ? this.offered() : undefined;
-    if (quest !== undefined) return { do: name === 'o' ? 'acceptQuest' : 'declineQuest', quest };
-    const choice = /^[7-9]$/.test(name) ? around?.talk?.choices[Number(name) - 7] : undefined;
-    return choice && { do: 'choose', choice: choice.number };
   }
 
   /** Lets go of everything, as when the window loses the keyboard. */

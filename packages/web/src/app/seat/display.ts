@@ -146,6 +146,9 @@ export function teamOf(copy: Copy, row: number): TeamDisplay | undefined {
   return displayOf(copy.schema).teams.find(({ id }) => id === team);
 }
 
+/** What the crew of a seat is called. */
+export const crewOf = (copy: Copy, row: number): string | undefined => teamOf(copy, row)?.label;
+
 export function actorsOf(copy: Copy): readonly ActorView[] {
   const display = displayOf(copy.schema);
   const [known, bodies, states] = [copy.of(actorTable), copy.of(bodiesTable), copy.of(statesTable)];

@@ -1,6 +1,8 @@
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
 import { Sign } from '../shared/sign';
 import type { HudView } from './display';
+import type { SeatPanel } from './panel';
+import { hudOf } from './display';
 
 /** What of a seat's own numbers is no bar: stats and counters. */
 @Component({
@@ -44,3 +46,5 @@ import type { HudView } from './display';
 export class Figures {
   readonly of = input<HudView['figures']>([]);
 }
+
+export const figuresPanel: SeatPanel = { place: 'figures', type: Figures, inputs: (seat) => ({ of: seat.shown(hudOf)?.figures ?? [] }) };

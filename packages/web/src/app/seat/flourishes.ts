@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import type { Announcement } from '@eager-ember/core';
+import type { SeatPanel } from './panel';
 
 /**
  * Stand-ins for what a game's client would show and sound: texts, the ids of sounds, a frame that shakes, a veil that
@@ -96,3 +97,5 @@ export class Flourishes {
   protected readonly shake = computed(() => Math.max(0, ...this.now().map((item) => Number(item.data['shake'] ?? 0))));
   protected readonly fade = computed(() => Math.max(0, ...this.now().map((item) => Number(item.data['fade'] ?? 0))));
 }
+
+export const flourishesPanel: SeatPanel = { place: 'over', type: Flourishes, inputs: (seat) => ({ now: seat.flourishes() }) };

@@ -4,6 +4,8 @@ import { Sign } from '../shared/sign';
 import { Figures } from './figures';
 import type { OwnCast } from './casting';
 import type { EffectView, HudView } from './display';
+import type { SeatPanel } from './panel';
+import { hudOf } from './display';
 
 /** A seat's heads-up display: bars, abilities with their cooldowns, what is on and for how long. */
 @Component({
@@ -79,3 +81,15 @@ export class Hud {
     return [...parts, ...(waits ? ['waits'] : [])].join(', ');
   }
 }
+
+export const hudPanel: SeatPanel = {
+  place: 'side',
+  type: Hud,
+  inputs: (seat, layout) => ({
+    view: seat.shown(hudOf),
+    cast: seat.cast(),
+    uses: seat.uses(),
+    compact: layout === 'quarter',
+    figures: layout === 'whole',
+  }),
+};

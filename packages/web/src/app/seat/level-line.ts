@@ -1,6 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import type { LevelsView } from './levels';
 import type { AchievementsView } from './achievements';
+import type { SeatPanel } from './panel';
+import { levelsOf } from './levels';
+import { achievementsOf } from './achievements';
 
 /** What is open, where it is the window of achievements: no tree has an id with a sign. */
 export const ACHIEVEMENTS = '#achievements';
@@ -104,3 +107,14 @@ export class LevelLine {
   readonly open = input('');
   readonly toggled = output<string>();
 }
+
+export const levelPanel: SeatPanel = {
+  place: 'standing',
+  type: LevelLine,
+  inputs: (seat, layout) => ({
+    view: seat.shown(levelsOf),
+    achievements: seat.shown(achievementsOf),
+    compact: layout === 'quarter',
+    open: seat.open(),
+  }),
+};

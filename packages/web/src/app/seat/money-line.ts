@@ -1,5 +1,7 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import type { EconomyView } from './economy';
+import type { SeatPanel } from './panel';
+import { economyOf } from './economy';
 
 /** What is open, where it is the window of money: no tree has an id with a sign. */
 export const MONEY = '#money';
@@ -41,9 +43,8 @@ export class MoneyLine {
   protected readonly MONEY = MONEY;
 }
 
-/** Whether the statement of a day that is just over tells of anything: then it is opened. */
-export function opensByItself(before: EconomyView | undefined, now: EconomyView | undefined): boolean {
-  const last = now?.last;
-  const told = last !== undefined && last.income.length + last.costs.length > 0;
-  return before !== undefined && told && last.day !== before.last?.day;
-}
+export const moneyDoorPanel: SeatPanel = {
+  place: 'door',
+  type: MoneyLine,
+  inputs: (seat) => ({ view: seat.shown(economyOf), open: seat.open() }),
+};

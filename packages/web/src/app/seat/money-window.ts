@@ -2,6 +2,9 @@ import { ChangeDetectionStrategy, Component, input, output } from '@angular/core
 import type { Ask } from './controls';
 import type { EconomyView } from './economy';
 import { Statement } from './statement';
+import { keyWindow, type SeatPanel } from './panel';
+import { economyOf } from './economy';
+import { MONEY } from './money-line';
 
 /** A player's money: what is traded near by, what the day brought so far, and the last statement. */
 @Component({
@@ -136,3 +139,17 @@ export class MoneyWindow {
   readonly ask = output<Ask>();
   readonly closed = output<void>();
 }
+
+/** Whether the statement of a day that is just over tells of anything: then it is opened. */
+export function opensByItself(before: EconomyView | undefined, now: EconomyView | undefined): boolean {
+  const last = now?.last;
+  const told = last !== undefined && last.income.length + last.costs.length > 0;
+  return before !== undefined && told && last.day !== before.last?.day;
+}
+
+export const moneyPanel: SeatPanel = {
+  place: 'over',
+  type: MoneyWindow,
+  inputs: (seat) => ({ view: seat.shownIn(MONEY, economyOf) }),
+  window: keyWindow({ key: 'm', name: MONEY, shows: economyOf, opensByItself }),
+};

@@ -3,8 +3,8 @@ import brinewick from '../../../../core/src/testing/recorded/brinewick.json';
 import { openBench, Seen } from '../testing/bench';
 import type { Ask } from './controls';
 import { economyOf, type EconomyView } from './economy';
-import { MoneyLine, opensByItself } from './money-line';
-import { MoneyWindow } from './money-window';
+import { MoneyLine } from './money-line';
+import { MoneyWindow, opensByItself } from './money-window';
 
 type Step = readonly [seat: string, what: Readonly<Record<string, unknown>>];
 const INPUTS = ['buy', 'sell', 'endDay'];

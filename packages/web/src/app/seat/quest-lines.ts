@@ -1,9 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import type { Ask } from './controls';
 import type { QuestsView, QuestView } from './quests';
+import type { SeatPanel } from './panel';
+import { questsOf } from './quests';
+import { QUESTS } from './quest-door';
 
-/** What is open, where it is the window of quests: no tree has an id with a sign. */
-export const QUESTS = '#quests';
 /** At most so many quests are followed on the display. */
 const MOST_FOLLOWED = 3;
 
@@ -34,12 +35,6 @@ const MOST_FOLLOWED = 3;
         }
       </p>
     }
-    <div class="doors">
-      @if (view(); as now) {
-        <button type="button" class="act" data-quests [attr.aria-expanded]="open() === QUESTS" (click)="toggled.emit(QUESTS)">Quests, <span class="mono">{{ now.active.length }}</span> on</button>
-      }
-      <ng-content />
-    </div>
   `,
   styles: `
     :host {
@@ -71,12 +66,6 @@ const MOST_FOLLOWED = 3;
     .text {
       font: italic 13.5px/1.35 var(--serif);
     }
-    .doors {
-      display: flex;
-      flex-wrap: wrap;
-      align-items: baseline;
-      gap: 0 16px;
-    }
     .answers {
       display: flex;
       gap: 14px;
@@ -101,8 +90,6 @@ export class QuestLines {
   /** What window is open. */
   readonly open = input('');
   readonly ask = output<Ask>();
-  readonly toggled = output<string>();
-  protected readonly QUESTS = QUESTS;
   protected readonly offered = computed(() => (this.open() === QUESTS ? undefined : this.view()?.offered[0]));
   protected readonly followed = computed(() => (this.view()?.active ?? []).slice(0, this.compact() ? 1 : MOST_FOLLOWED));
 
@@ -112,3 +99,13 @@ export class QuestLines {
     return [quest.lines.find(({ done, optional }) => !done && !optional) ?? quest.lines[0]].filter((line) => line !== undefined);
   }
 }
+
+export const questLinesPanel: SeatPanel = {
+  place: 'task',
+  type: QuestLines,
+  inputs: (seat, layout) => ({ view: seat.shown(questsOf), compact: layout === 'quarter', open: seat.open() }),
+  asks(key, seat) {
+    const quest = seat.shown(questsOf)?.offered[0]?.id;
+    return quest !== undefined && (key === 'o' || key === 'n') ? { do: key === 'o' ? 'acceptQuest' : 'declineQuest', quest } : undefined;
+  },
+};

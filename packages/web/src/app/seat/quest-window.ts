@@ -2,6 +2,9 @@ import { NgTemplateOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import type { Ask } from './controls';
 import type { QuestsView } from './quests';
+import type { SeatPanel } from './panel';
+import { questsOf } from './quests';
+import { QUESTS } from './quest-door';
 
 /** A player's quests: what is offered, what they are on, and what was. */
 @Component({
@@ -83,3 +86,9 @@ export class QuestWindow {
   readonly ask = output<Ask>();
   readonly closed = output<void>();
 }
+
+export const questPanel: SeatPanel = {
+  place: 'window',
+  type: QuestWindow,
+  inputs: (seat) => ({ view: seat.shownIn(QUESTS, questsOf) }),
+};

@@ -1,38 +1,9 @@
-import { actorOfSeat, compileRuleset, encodeMessage, Publisher, type ServerMessage, wireSchemaOf, World } from '@eager-ember/core';
+import { actorOfSeat, compileRuleset, Publisher, type ServerMessage, wireSchemaOf, World } from '@eager-ember/core';
 import brinewick from '../../../../core/src/testing/recorded/brinewick.json';
+import { FakeSocket } from '../testing/fake-socket';
+import { hudOf } from './display';
 import { RoomLink } from './room-link';
 import { SeatState } from './seat-state';
-
-/** A socket that goes nowhere. */
-class FakeSocket {
-  static readonly all: FakeSocket[] = [];
-  static readonly OPEN = 1;
-  readyState = 1;
-  binaryType = '';
-  onopen: (() => void) | undefined;
-  onmessage: ((event: { data: ArrayBuffer }) => void) | undefined;
-  onclose: (() => void) | undefined;
-
-  constructor(readonly url: string) {
-    FakeSocket.all.push(this);
-  }
-
-  send(): void {
-    // Nobody is there to hear it.
-  }
-
-  close(): void {
-    this.readyState = 3;
-  }
-
-  hear(message: ServerMessage): void {
-    this.take(encodeMessage(message));
-  }
-
-  take(bytes: Uint8Array): void {
-    this.onmessage?.({ data: bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.length) as ArrayBuffer });
-  }
-}
 
 describe('A link to a room', () => {
   const real = window.WebSocket;
@@ -75,7 +46,7 @@ describe('A link to a room', () => {
     const publisher = new Publisher(world);
     publisher.capture();
     const seat = new SeatState(link);
-    const painted = () => [seat.paint(undefined), seat.shows, seat.views.hud.now() !== undefined];
+    const painted = () => [seat.paint(undefined), seat.shows, seat.shown(hudOf) !== undefined];
     expect(painted()).toEqual([false, false, false]);
     socket().hear({ ...welcome(), row: world.actors.rowOf(actor), schema: wireSchemaOf(world.rules) } as ServerMessage);
     expect(painted()).toEqual([false, false, false]);

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, input, output } from '@angular/core
 import type { Copy } from '@eager-ember/core';
 import { actorsOf, displayOf, type TeamDisplay } from './display';
 import type { Ask } from './controls';
+import type { SeatPanel } from './panel';
 
 /** A team with the players that are in it, as a copy was told. */
 export interface RosterView {
@@ -83,3 +84,5 @@ export class Roster {
   readonly view = input<readonly RosterView[]>([]);
   readonly ask = output<Ask>();
 }
+
+export const rosterPanel: SeatPanel = { place: 'standing', type: Roster, inputs: (seat) => ({ view: seat.shown(rosterOf) ?? [] }) };

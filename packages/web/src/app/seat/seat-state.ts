@@ -1,45 +1,26 @@
-import { computed, type Signal, signal } from '@angular/core';
+import { computed, type Signal, signal, untracked, type WritableSignal } from '@angular/core';
 import type { Announcement, Copy, PredictedUse } from '@eager-ember/core';
-import { achievementsOf } from './achievements';
 import { aimed, type Spot } from './aiming';
 import type { ArenaView } from './arena-view';
 import { type OwnCast, ownCast } from './casting';
 import type { Ask } from './controls';
-import { hudOf, teamOf } from './display';
-import { economyOf } from './economy';
-import { levelsOf } from './levels';
-import { MONEY, opensByItself } from './money-line';
-import { questsOf } from './quests';
+import type { Shown } from './panel';
+import { PANELS } from './panels';
 import type { RoomLink } from './room-link';
-import { rosterOf } from './roster';
-import { surroundingsOf } from './surroundings';
 
-/** Something that a seat is shown, read from what it was told. */
-function view<V>(of: (copy: Copy, row: number) => V) {
-  const now = signal<V | undefined>(undefined);
-  return { now: now.asReadonly(), read: (copy: Copy, row: number) => now.set(of(copy, row)) };
-}
+/** The windows that keys open. */
+const WINDOWS = PANELS.flatMap(({ window }) => (window ? [window] : []));
 
 /** The screen of a seat: what it shows at the moment, and what is asked there. The same in Playtest and behind a join link. */
 export class SeatState {
-  /** What it is shown of what it was told: each read from its copy with every frame. */
-  readonly views = {
-    hud: view(hudOf),
-    around: view(surroundingsOf),
-    levels: view(levelsOf),
-    roster: view(rosterOf),
-    achievements: view(achievementsOf),
-    quests: view(questsOf),
-    economy: view(economyOf),
-    team: view((copy, row) => teamOf(copy, row)?.label),
-  };
+  /** What it is shown of what it was told: read from its copy with every frame. */
+  private readonly views = new Map<Shown<unknown>, WritableSignal<unknown>>();
   /** What its actor is casting, or expects to be. */
   readonly cast = signal<OwnCast | undefined>(undefined);
   readonly uses = signal<readonly PredictedUse[]>([]);
   readonly flourishes = signal<readonly Announcement[]>([]);
   /** The window that is open: that of a skill tree by its id, or of something else by its name. */
   readonly open = signal('');
-  readonly tree = computed(() => this.views.levels.now()?.trees.find(({ id }) => id === this.open()));
   /** The row of its actor, once it is known. */
   readonly row: Signal<number | undefined> = computed(() => this.link.welcome()?.row);
   /** Where the pointer is in its arena. */
@@ -54,9 +35,20 @@ export class SeatState {
     return this.frames > 0;
   }
 
-  /** What a window shows, where it is that one that is open. */
-  shownIn<T>(name: string, view: T): T | undefined {
-    return this.open() === name ? view : undefined;
+  /** What it is shown, as it was told last; nothing before it was told anything. */
+  shown<V>(of: Shown<V>): V | undefined {
+    let view = this.views.get(of) as WritableSignal<V | undefined> | undefined;
+    if (!view) {
+      const row = untracked(this.row);
+      view = signal(this.shows && this.link.copy && row !== undefined ? of(this.link.copy, row) : undefined);
+      this.views.set(of, view);
+    }
+    return view();
+  }
+
+  /** What a window shows, where it is the one that is open. */
+  shownIn<V>(name: string, of: Shown<V>): V | undefined {
+    return this.open() === name ? this.shown(of) : undefined;
   }
 
   /** Opens a window, or closes it where it is open. */
@@ -77,11 +69,21 @@ export class SeatState {
     this.ask({ do: 'use', ability, ...this.aim(ability) });
   }
 
-  /** Takes a key that is for the screen itself; true where it was one. */
+  /** Takes a key that opens or closes a window; true where it was one. */
   key(name: string): boolean {
-    if (name !== 'm' || !this.views.economy.now()) return false;
-    this.toggle(MONEY);
+    const window = WINDOWS.find(({ key }) => key === name);
+    if (!window || this.shown(window.shows) === undefined) return false;
+    this.toggle(window.name);
     return true;
+  }
+
+  /** What a key asks for, where it is one of its panels'. */
+  asks(key: string): Ask | undefined {
+    for (const panel of PANELS) {
+      const asked = panel.asks?.(key, this);
+      if (asked) return asked;
+    }
+    return undefined;
   }
 
   /** Draws what is known, and what is expected to come of what was asked. Returns whether there is something new to tell. */
@@ -103,9 +105,9 @@ export class SeatState {
   private read(copy: Copy, row: number): void {
     const shown = this.link.flourishes();
     if (shown.length > 0 || this.flourishes().length > 0) this.flourishes.set(shown);
-    const { economy } = this.views;
-    const before = economy.now();
-    for (const one of Object.values(this.views)) one.read(copy, row);
-    if (this.open() === '' && opensByItself(before, economy.now())) this.open.set(MONEY);
+    const before = WINDOWS.map(({ shows }) => this.shown(shows));
+    for (const [of, view] of this.views) view.set(of(copy, row));
+    const opened = WINDOWS.find((window, n) => window.opensByItself(before[n], this.shown(window.shows)));
+    if (this.open() === '' && opened) this.open.set(opened.name);
   }
 }

@@ -1,6 +1,8 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import type { Ask } from './controls';
 import type { TreeView } from './levels';
+import type { SeatPanel } from './panel';
+import { levelsOf } from './levels';
 
 /** What a seat's player has learned, and can learn: one line a node. */
 @Component({
@@ -54,3 +56,9 @@ export class SkillWindow {
   readonly ask = output<Ask>();
   readonly closed = output<void>();
 }
+
+export const skillPanel: SeatPanel = {
+  place: 'window',
+  type: SkillWindow,
+  inputs: (seat) => ({ tree: seat.shown(levelsOf)?.trees.find(({ id }) => id === seat.open()) }),
+};

@@ -7,6 +7,7 @@ export const actorsPage: ChapterPage = {
   fresh: () => ({ kind: 'foe' }),
   also: ['states'],
   evidence: 'Left to itself beside one who stands still',
+  look: { alone: true, bare: true },
   pieces: async () => {
     const { ActorSentences } = await import('./actor-sentences');
     return { spec: [{ type: ActorSentences }] };

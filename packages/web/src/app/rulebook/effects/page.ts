@@ -6,6 +6,7 @@ export const effectsPage: ChapterPage = {
   one: 'effect',
   fresh: () => ({ lasts: '5s' }),
   evidence: 'Tried out',
+  look: { statuses: 'below' },
   pieces: async () => {
     const { EffectSentences } = await import('./effect-sentences');
     return { spec: [{ type: EffectSentences }] };

@@ -1,17 +1,17 @@
+import { NgComponentOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked, viewChild } from '@angular/core';
 import { MatMenuModule } from '@angular/material/menu';
 import { RouterLink } from '@angular/router';
-import type { Evidence, Problem, Span, Use, AttributeQuestions } from '@eager-ember/core';
+import type { Evidence, Problem, Span, Use } from '@eager-ember/core';
 import { Store } from '@ngrx/store';
 import { CoreClient } from '../../shared/core-client';
 import { download } from '../../shared/download';
 import { documentFeature } from '../../store/document.reducer';
 import { Editor } from '../../store/editor';
+import type { EvidenceLook, PagePieces } from '../chapter-page';
 import { chapterOf, CHAPTERS } from '../chapters';
 import { entriesOf, labelOf } from '../entries';
 import { EvidenceChart } from './evidence-chart';
-import { AbilityStrip } from './ability-strip';
-import { AbilitySweep } from './ability-sweep';
 import { PinEditor } from './pin-editor';
 import { Pins } from './pins';
 import { type NewPin, type PinJson, Situations } from './situation';
@@ -24,13 +24,10 @@ interface Fact {
   readonly short: boolean;
 }
 
-/** Chapters whose evidence is a small scene. */
-const SCENES = new Set(['pickups', 'zones', 'interactions', 'dialogues', 'containers', 'spawners']);
-
 /** What follows from a spec: computed by the core in its worker at every edit, with the version before as a ghost. */
 @Component({
   selector: 'ee-evidence',
-  imports: [AbilityStrip, AbilitySweep, EvidenceChart, MatMenuModule, PinEditor, Pins, RouterLink],
+  imports: [EvidenceChart, MatMenuModule, NgComponentOutlet, PinEditor, Pins, RouterLink],
   templateUrl: './evidence-page.html',
   styleUrl: './evidence-page.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -38,6 +35,8 @@ const SCENES = new Set(['pickups', 'zones', 'interactions', 'dialogues', 'contai
 export class EvidencePage {
   readonly chapter = input.required<string>();
   readonly id = input.required<string>();
+  /** What the page of the chapter is made of, once it is loaded. */
+  readonly pieces = input<PagePieces>();
   private readonly client = inject(CoreClient);
   private readonly document = inject(Editor).document;
   private readonly situations = inject(Situations);
@@ -49,19 +48,20 @@ export class EvidencePage {
   protected readonly failure = signal('');
   /** What is wrong with an edit of the pins. */
   protected readonly refusal = signal('');
-  protected readonly title = computed(() =>
-    this.comparing() ? 'If it kept its value, kept its share, or moved along' : chapterOf(this.chapter())?.evidence,
-  );
-  /** The three ways in which a pool can follow its maximum, side by side. */
+  protected readonly look = computed<EvidenceLook>(() => chapterOf(this.chapter())?.look ?? {});
+  protected readonly title = computed(() => (this.comparing() ? this.look().comparison?.title : chapterOf(this.chapter())?.evidence));
+  /** Whether the comparison is looked at instead. */
   protected readonly comparing = signal(false);
   protected readonly editing = signal<number | undefined>(undefined);
   /** Seconds at which the values are read. */
   protected readonly cursor = signal<number | undefined>(undefined);
   protected readonly situation = computed(() => this.situations.of(this.chapter(), this.id()));
   protected readonly offered = computed(() => this.situations.offered(this.chapter(), this.id()));
-  protected readonly comparable = computed(() => {
+  /** What an entry like this can be compared in, where it can be. */
+  protected readonly comparison = computed(() => {
     const entry = entriesOf(this.document(), this.chapter()).find(({ id }) => id === this.id());
-    return this.chapter() === 'attributes' && entry?.['kind'] === 'pool' && typeof entry['max'] === 'string';
+    const { comparison } = this.look();
+    return comparison?.of(entry) ? comparison : undefined;
   });
   private of = '';
   private turn = 0;
@@ -77,14 +77,11 @@ export class EvidencePage {
   });
   protected readonly moved = computed(() => this.before() !== undefined);
 
-  /** A scene is told step by step: what happened in it is read, not looked for. */
-  protected readonly told = computed(() => SCENES.has(this.chapter()));
-
   /** Statuses as stretches of the chart; one that an effect's bar shows already is not shown twice. */
   protected readonly regions = computed<readonly Span[]>(() => {
     const spans = this.now()?.spans ?? [];
     const bars = spans.filter((span) => span.kind === 'effect');
-    return this.chapter() === 'attributes'
+    return this.look().statuses === 'behind'
       ? spans.filter((span) => span.kind === 'status' && !bars.some((bar) => bar.from === span.from && bar.to === span.to))
       : [];
   });
@@ -93,10 +90,9 @@ export class EvidencePage {
   protected readonly lanes = computed<readonly (readonly Span[])[]>(() => {
     const lanes: Span[][] = [];
     const regions = this.regions();
-    // An ability's parts stand on a strip of their own.
-    if (this.chapter() === 'abilities' || this.chapter() === 'actors') return lanes;
+    if (this.look().bare) return lanes;
     const spans = (this.now()?.spans ?? []).filter(
-      (span) => !regions.includes(span) && (span.kind !== 'status' || this.chapter() === 'effects'),
+      (span) => !regions.includes(span) && (span.kind !== 'status' || this.look().statuses === 'below'),
     );
     for (const span of spans) {
       const free = lanes.find((lane) => lane[0].kind === span.kind && lane[lane.length - 1].to <= span.from);
@@ -145,6 +141,7 @@ export class EvidencePage {
 
   private async compute(document: object, chapter: string, id: string, comparing: boolean): Promise<void> {
     const turn = ++this.turn;
+    const { comparison } = this.look();
     const key = `${chapter}/${id}`;
     if (this.of !== key) {
       this.of = key;
@@ -158,9 +155,7 @@ export class EvidencePage {
     }
     try {
       const [evidence, uses] = await Promise.all([
-        comparing
-          ? this.client.of<AttributeQuestions>('attributes').follow(document, id)
-          : this.client.core.evidence(document, chapter, id),
+        comparing && comparison ? comparison.ask(this.client, document, id) : this.client.core.evidence(document, chapter, id),
         this.client.core.uses(document, chapter, id),
       ]);
       if (turn !== this.turn) return;

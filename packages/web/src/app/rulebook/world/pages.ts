@@ -8,6 +8,7 @@ export const pickupsPage: ChapterPage = {
   tab: 'World',
   also: ['zones', 'interactions', 'dialogues', 'containers', 'spawners', 'reactions'],
   evidence: 'Walked onto, left, and walked onto again',
+  look: { told: true },
   pieces: async () => {
     const { PickupSentences } = await import('./pickup-sentences');
     return { spec: [{ type: PickupSentences }] };
@@ -20,6 +21,7 @@ export const zonesPage: ChapterPage = {
   one: 'zone',
   fresh: () => ({}),
   evidence: 'Entered, and left ten seconds later',
+  look: { told: true },
   pieces: async () => {
     const { ZoneSentences } = await import('./zone-sentences');
     return { spec: [{ type: ZoneSentences }] };
@@ -32,6 +34,7 @@ export const interactionsPage: ChapterPage = {
   one: 'interaction',
   fresh: () => ({ prompt: 'Talk' }),
   evidence: 'A visit, with another who asks too early',
+  look: { told: true },
   pieces: async () => {
     const { InteractionSentences } = await import('./interaction-sentences');
     return { spec: [{ type: InteractionSentences }] };
@@ -44,6 +47,7 @@ export const dialoguesPage: ChapterPage = {
   one: 'dialogue',
   fresh: () => ({ lines: [{ id: 'first', text: 'Well met.', for: '2s' }] }),
   evidence: 'Spoken, the first choice taken',
+  look: { told: true },
   pieces: async () => {
     const { DialogueSentences } = await import('./dialogue-sentences');
     return { spec: [{ type: DialogueSentences }] };
@@ -56,6 +60,7 @@ export const containersPage: ChapterPage = {
   one: 'container',
   fresh: () => ({ opening: '1s', closing: '500ms' }),
   evidence: 'Opened, emptied and closed',
+  look: { told: true },
   pieces: async () => {
     const { ContainerSentences } = await import('./container-sentences');
     return { spec: [{ type: ContainerSentences }] };
@@ -68,6 +73,7 @@ export const spawnersPage: ChapterPage = {
   one: 'spawner',
   fresh: () => ({ what: [{ weight: 1 }], when: { is: 'every', time: '20s' }, most: 3 }),
   evidence: 'Left to itself near a player, its foes felled every 20 s',
+  look: { told: true },
   pieces: async () => {
     const { SpawnerSentences } = await import('./spawner-sentences');
     return { spec: [{ type: SpawnerSentences }] };

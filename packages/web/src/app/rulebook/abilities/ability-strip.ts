@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import type { Evidence, Span } from '@eager-ember/core';
-import { LEFT_OF_PLOT, RIGHT_OF_PLOT } from './evidence-chart';
+import { LEFT_OF_PLOT, RIGHT_OF_PLOT } from '../evidence/evidence-chart';
 
 const NAMES: Readonly<Partial<Record<Span['kind'], string>>> = {
   cast: 'cast',

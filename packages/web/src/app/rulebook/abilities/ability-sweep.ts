@@ -44,7 +44,7 @@ const [WIDE, HIGH] = [150, 64];
       <p class="soft" role="status">Trying other values …</p>
     }
   `,
-  styleUrl: './plot.scss',
+  styleUrl: '../evidence/plot.scss',
   styles: `
     h2 {
       font: 700 13.5px var(--sans);
