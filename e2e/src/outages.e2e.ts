@@ -8,6 +8,8 @@ describe('While the database is away', () => {
   let screen: Screen;
   let trial: Trial;
   eachWalk((walk) => ({ workbench, screen, trial } = walk), { own: 'cluster' });
+  // One that failed in between leaves it away.
+  afterEach(() => workbench.startDatabase());
 
   it('the Rulebook keeps edits here, also over a reload, and saves them when it is back', async () => {
     await screen.visit(trial.at('attributes', 'oxygen'));

@@ -9,6 +9,8 @@ try {
   const { page } = screen;
   const take = async (name: string) => {
     await page.mouse.move(0, 0);
+    // A button that was pressed by key for the picture is not marked in it.
+    await page.evaluate(() => document.activeElement instanceof HTMLButtonElement && document.activeElement.blur());
     await page.evaluate('document.fonts.ready.then(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))))');
     await page.screenshot({ path: `${FOLDER}${name}.png` as `${string}.png` });
   };
