@@ -134,9 +134,9 @@ export class DocumentEffects {
       withLatestFrom(this.state),
       filter(([, state]) => state.id !== id),
       switchMap(([answer]) => {
-        const rest = { ...left, id, revision: answer.revision, pending: pending.slice(batch.count), batch: undefined };
+        const rest = { revision: answer.revision, pending: pending.slice(batch.count), batch: undefined };
         pendingStore.write(id!, rest);
-        return rest.pending.length > 0 ? this.sendBehind(rest) : EMPTY;
+        return rest.pending.length > 0 ? this.sendBehind({ ...left, id, ...rest }) : EMPTY;
       }),
       catchError(() => EMPTY),
     );
