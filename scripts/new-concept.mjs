@@ -45,6 +45,9 @@ export function newConcept(name, one, root = ROOT) {
   const chapters = join(root, BOOK, 'chapters.ts');
   insert(chapters, '\n/** The chapters that have pages', `import { ${name}Page } from './${name}/page';\n`);
   insert(chapters, '];\n\n/** Chapters with a tab', `  ${name}Page,\n`);
+  const pieces = join(root, BOOK, 'page-pieces.ts');
+  insert(pieces, '\n/**\n * What each chapter', `import { ${name}Pieces } from './${name}/pieces';\n`);
+  insert(pieces, '};\n', `  ${name}: ${name}Pieces,\n`);
   return '';
 }
 

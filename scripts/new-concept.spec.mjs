@@ -51,11 +51,13 @@ describe('A concept that is made anew', () => {
   });
 
   it('has a page in the book that compiles, template and all', () => {
-    const page = 'src/app/rulebook/lanterns/page.ts';
+    const page = 'src/app/rulebook/lanterns/pieces.ts';
     expect(compiled('packages/web/tsconfig.app.json', page, '@angular/compiler-cli/bundles/src/bin/ngc.js')).toBe('');
     const chapters = readFileSync(join(root, 'packages/web/src/app/rulebook/chapters.ts'), 'utf8');
     expect(chapters).toContain("import { lanternsPage } from './lanterns/page';");
     expect(chapters).toMatch(/CHAPTERS[^;]* {2}lanternsPage,\n\];/s);
-    expect(readFileSync(join(root, 'packages/web/src/app/rulebook/lanterns/page.ts'), 'utf8')).toContain("import('./lantern-sentences')");
+    const pieces = readFileSync(join(root, 'packages/web/src/app/rulebook/page-pieces.ts'), 'utf8');
+    expect(pieces).toContain("import { lanternsPieces } from './lanterns/pieces';");
+    expect(pieces).toMatch(/PAGE_PIECES[^;]* {2}lanterns: lanternsPieces,\n\};/s);
   });
 });

@@ -11,11 +11,12 @@ export const ${name}Page: ChapterPage = {
   title: '${Name}',
   one: '${said}',
   fresh: () => ({}),
-  pieces: async () => {
-    const { ${One}Sentences } = await import('./${one}-sentences');
-    return { spec: [{ type: ${One}Sentences }] };
-  },
 };
+`,
+    'pieces.ts': `import type { PagePieces } from '../chapter-page';
+import { ${One}Sentences } from './${one}-sentences';
+
+export const ${name}Pieces: PagePieces = { spec: [{ type: ${One}Sentences }] };
 `,
     [`${one}-sentences.ts`]: `import { ChangeDetectionStrategy, Component } from '@angular/core';
 import { type Clause, Clauses } from '../spec/clauses';

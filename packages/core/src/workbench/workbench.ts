@@ -33,13 +33,13 @@ export interface Workbench {
 export async function workbenchOf(concept: string): Promise<Workbench> {
   const load = registry().concepts.find(({ id }) => id === concept)?.workbench;
   if (!load) throw new RangeError(`The workbench knows no concept ${concept}`);
-  return (await load()).workbench;
+  return load();
 }
 
 /** What follows from an entry; undefined where its chapter has no evidence. */
 export async function evidenceOf(rules: Rules, chapter: string, id: string): Promise<Evidence | undefined> {
   const concept = registry().concepts.find(({ sections }) => sections && Object.hasOwn(sections, chapter));
-  const workbench = (await concept?.workbench?.())?.workbench;
+  const workbench = await concept?.workbench?.();
   return workbench?.evidence?.[chapter]?.(rules, id);
 }
 

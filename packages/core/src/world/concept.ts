@@ -212,7 +212,7 @@ export interface ConceptDeclaration<C, R> {
   readonly checkSaved?: (compiled: C, saved: SavedPlayer, rules: Rules) => readonly Problem[];
   readonly timers?: Readonly<Record<string, (world: World, actor: number, a: number) => void>>;
   /** What its pages ask while an author writes: evidence, files and the like. It is loaded when it is first asked for. */
-  readonly workbench?: () => Promise<{ readonly workbench: Workbench }>;
+  readonly workbench?: () => Promise<Workbench>;
   /** What a seat's display may know of the rules: nothing that only the server sees. */
   readonly display?: (compiled: C, rules: Rules) => unknown;
 }

@@ -95,7 +95,7 @@ export const abilitiesConcept = defineConcept(abilities, {
       adoptCasts(world, before);
     },
   },
-  workbench: () => import('./workbench.js'),
+  workbench: async () => (await import('../workbenches.js')).abilities,
   display: ({ list, entries }, rules) =>
     list
       .filter((ability) => seenBy(rules, entries[ability.index]) !== 'server')

@@ -80,7 +80,7 @@ export const actorsConcept = defineConcept(actors, {
       for (const actor of gone) removeOwned(world, actor);
     },
   },
-  workbench: () => import('./workbench.js'),
+  workbench: async () => (await import('../workbenches.js')).actors,
   display: (types) =>
     types.map(({ id, label, kind, radius, speed }) => ({ id, label, kind, radius, ...(speed !== undefined && { speed }) })),
 });

@@ -35,6 +35,6 @@ export const arenaConcept = defineConcept(arena, {
     return value;
   },
   findings,
-  workbench: () => import('./workbench.js'),
+  workbench: async () => (await import('../workbenches.js')).arena,
   display: ({ width, height, walls }) => ({ width, height, walls }),
 });

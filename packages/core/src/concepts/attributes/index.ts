@@ -67,7 +67,7 @@ export const attributesConcept = defineConcept(attributes, {
     thresholds: (world) => answerCrossings(world, attributes.in(world)),
     removal: (world) => clipUnsettled(world, attributes.in(world)),
   },
-  workbench: () => import('./workbench.js'),
+  workbench: async () => (await import('../workbenches.js')).attributes,
   display: ({ entries, list }) =>
     entries
       .map((entry, i) => ({ entry, compiled: list[i] }))

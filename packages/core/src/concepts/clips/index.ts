@@ -29,5 +29,5 @@ export const clipsConcept = defineConcept(clips, {
     );
     return entries;
   },
-  workbench: () => import('./workbench.js'),
+  workbench: async () => (await import('../workbenches.js')).clips,
 });

@@ -82,7 +82,7 @@ export const containersConcept = defineConcept(containers, {
     },
   },
   systems: { overlaps: moveLids },
-  workbench: () => import('./workbench.js'),
+  workbench: async () => (await import('../workbenches.js')).containers,
   display: ({ list, ofType }, rules) =>
     ofType.flatMap((index, type) =>
       index < 0 ? [] : [{ actor: rules.chapters.get('actors')!.ids[type], id: list[index].id, takes: list[index].takes }],

@@ -59,7 +59,7 @@ export const daysConcept = defineConcept(days, {
     },
   },
   systems: { thresholds: goOn },
-  workbench: () => import('./workbench.js'),
+  workbench: async () => (await import('../workbenches.js')).days,
   display: ({ economy }, rules) =>
     economy &&
     isTold(rules, 'attributes', economy.currency) && {

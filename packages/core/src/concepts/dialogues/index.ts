@@ -64,5 +64,5 @@ export const dialoguesConcept = defineConcept(dialogues, {
   },
   findings,
   systems: { timers: goOn },
-  workbench: () => import('./workbench.js'),
+  workbench: async () => (await import('../workbenches.js')).dialogues,
 });

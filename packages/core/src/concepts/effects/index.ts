@@ -68,6 +68,6 @@ export const effectsConcept = defineConcept(effects, {
       endEffectsOf(world, world.actors.handle(row), 'ownerGone');
     },
   },
-  workbench: () => import('./workbench.js'),
+  workbench: async () => (await import('../workbenches.js')).effects,
   display: ({ entries }) => entries.filter((entry) => entry.see !== 'server').map(({ id, label, see }) => ({ id, label, see })),
 });

@@ -87,6 +87,6 @@ export const interactionsConcept = defineConcept(interactions, {
     },
   },
   systems: { overlaps: endAll },
-  workbench: () => import('./workbench.js'),
+  workbench: async () => (await import('../workbenches.js')).interactions,
   display: ({ list }) => list.map(({ id, prompt }) => ({ id, prompt })),
 });

@@ -58,5 +58,5 @@ export const lootConcept = defineConcept(loot, {
     },
   },
   findings,
-  workbench: () => import('./workbench.js'),
+  workbench: async () => (await import('../workbenches.js')).loot,
 });

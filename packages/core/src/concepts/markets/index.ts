@@ -64,7 +64,7 @@ export const marketsConcept = defineConcept(markets, {
     },
   },
   lifecycle: { worldStarted: setUp, rulesAdopted: follow },
-  workbench: () => import('./workbench.js'),
+  workbench: async () => (await import('../workbenches.js')).markets,
   display: ({ list }, rules) =>
     list.map(({ id: market, label, goods }) => ({
       id: market,

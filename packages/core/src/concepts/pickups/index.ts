@@ -64,7 +64,7 @@ export const pickupsConcept = defineConcept(pickups, {
     actorSpawned: recallTaken,
   },
   systems: { timers: fadeAll, overlaps: takeTouched },
-  workbench: () => import('./workbench.js'),
+  workbench: async () => (await import('../workbenches.js')).pickups,
   display: ({ list }, rules) =>
     list.map(({ id, label, radius, shape, worth }) => ({
       id,

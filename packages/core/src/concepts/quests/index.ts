@@ -100,5 +100,5 @@ export const questsConcept = defineConcept(quests, {
       offerFromStart(world);
     },
   },
-  workbench: () => import('./workbench.js'),
+  workbench: async () => (await import('../workbenches.js')).quests,
 });

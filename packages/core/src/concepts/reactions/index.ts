@@ -40,5 +40,5 @@ export const reactionsConcept = defineConcept(reactions, {
     for (const reaction of reactions.of(world.rules).on.get(event.name) ?? [])
       for (const owner of ownersOf(world, event, reaction)) react(world, event, reaction, owner);
   },
-  workbench: () => import('./workbench.js'),
+  workbench: async () => (await import('../workbenches.js')).reactions,
 });

@@ -46,6 +46,6 @@ export const spawnersConcept = defineConcept(spawners, {
   lifecycle: { worldStarted: (world) => spawners.in(world).list.forEach((spawner) => begin(world, spawner)), rulesAdopted: followSpawners },
   systems: { timers: makeAll },
   onEvent: (world, event) => hear(world, event),
-  workbench: () => import('./workbench.js'),
+  workbench: async () => (await import('../workbenches.js')).spawners,
   display: ({ list }) => list.map(({ id, index, thing: { x, y } }) => ({ id, index, x, y })),
 });

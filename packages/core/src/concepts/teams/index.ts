@@ -11,7 +11,7 @@ export const teamsConcept = defineConcept(teams, {
   findings,
   sections: { teams: { kind: 'chapter', title: 'Teams', entry: schema } },
   compile: (context) => context.entries<TeamEntry>('teams'),
-  workbench: () => import('./workbench.js'),
+  workbench: async () => (await import('../workbenches.js')).teams,
   display: (entries) =>
     entries.map(({ id, label, colour, pattern, mark, open, capacity }) => ({
       id,

@@ -87,7 +87,7 @@ export const tracksConcept = defineConcept(tracks, {
     if (event.name === 'actorDefeated') loseByFall(world, event);
     for (const key of parts.keys()) if (key.startsWith(`${event.serial}/`)) parts.delete(key);
   },
-  workbench: () => import('./workbench.js'),
+  workbench: async () => (await import('../workbenches.js')).tracks,
   display: ({ entries, list }, rules) =>
     entries
       .map((entry, i) => ({ entry, track: list[i] }))

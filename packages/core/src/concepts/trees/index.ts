@@ -73,7 +73,7 @@ export const treesConcept = defineConcept(trees, {
   checkSaved: savedSpending,
   timers: { tell: tellBack },
   listeners: { actorReturned: (world, event) => giveAgain(world, event.subject) },
-  workbench: () => import('./workbench.js'),
+  workbench: async () => (await import('../workbenches.js')).trees,
   display: ({ entries, list }, rules) =>
     entries
       .map((entry, i) => ({ entry, tree: list[i] }))

@@ -45,7 +45,7 @@ export const zonesConcept = defineConcept(zones, {
   findings,
   lifecycle: { rulesAdopted: followZones },
   systems: { overlaps: crossAll },
-  workbench: () => import('./workbench.js'),
+  workbench: async () => (await import('../workbenches.js')).zones,
   display: (list, rules) =>
     list.map(({ id, index, thing: { x, y, radius, width, height } }) => ({
       id,

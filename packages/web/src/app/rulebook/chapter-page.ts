@@ -13,7 +13,7 @@ export interface Piece {
   readonly takesId?: true;
 }
 
-/** What a chapter's page is made of: loaded when it is first opened. */
+/** What a chapter's page is made of: known once the book is open. */
 export interface PagePieces {
   /** The sentences of an entry, and what else belongs on its page. */
   readonly spec: readonly Piece[];
@@ -66,7 +66,6 @@ export interface ChapterPage {
   readonly one: string;
   /** What a new entry begins as. */
   readonly fresh: () => Record<string, unknown>;
-  readonly pieces: () => Promise<PagePieces>;
   /** What its tab says, where it is not its title. */
   readonly tab?: string;
   /** What else is listed in its index. */

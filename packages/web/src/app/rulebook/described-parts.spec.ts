@@ -5,6 +5,7 @@ import { openBench } from '../testing/bench';
 import type { RulesetJson } from '../shared/api';
 import { CHAPTERS } from './chapters';
 import { entriesOf } from './entries';
+import { PAGE_PIECES } from './page-pieces';
 import { Descriptions } from './spec/described';
 import { Part } from './spec/part';
 import { SpecContext } from './spec/spec-context';
@@ -12,8 +13,7 @@ import { SpecContext } from './spec/spec-context';
 describe('A part of a page', () => {
   /** The parts of the sentences of every entry, and those of them that neither their schema nor their page says anything of. */
   async function partsOf(key: string): Promise<{ readonly entries: number; readonly parts: number; readonly unknown: string[] }> {
-    const page = CHAPTERS.find((one) => one.key === key)!;
-    const pieces = await page.pieces();
+    const pieces = PAGE_PIECES[key];
     const context = TestBed.inject(SpecContext);
     context.chapter.set(key);
     const injector = createEnvironmentInjector([...(pieces.providers ?? [])], TestBed.inject(EnvironmentInjector));

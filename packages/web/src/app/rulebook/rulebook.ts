@@ -34,6 +34,7 @@ import { Deletion, type UseInWords } from './deletion';
 import { EntryFindings } from './entry-findings';
 import type { ExchangedFile } from './file-exchange';
 import { EvidencePage } from './evidence/evidence-page';
+import { PAGE_PIECES } from './page-pieces';
 import { SourceEditor } from './source-editor';
 import { KeptRefusals } from './spec/kept-refusals';
 import { Descriptions } from './spec/described';
@@ -111,7 +112,7 @@ export class Rulebook {
     return counts;
   });
 
-  /** What the page of this chapter is made of, once it is loaded. */
+  /** What the page of this chapter is made of, once it is known what can stand in it. */
   protected readonly pieces = signal<Shown | undefined>(undefined);
 
   protected readonly groups = computed<readonly Group[]>(() => {
@@ -153,8 +154,6 @@ export class Rulebook {
       if (page) untracked(() => void this.show(page));
     });
     inject(DestroyRef).onDestroy(() => this.pieces()?.injector.destroy());
-    // The other pages are loaded while nobody waits: going on through the book takes no server.
-    afterNextRender(() => requestIdleCallback(() => void Promise.allSettled(CHAPTERS.map((page) => page.pieces()))));
     // A chapter without a chosen entry opens at its first; one that is gone opens the chapter, one that was renamed follows.
     effect(() => {
       if (!this.info()) return void this.router.navigate(['/r', this.ruleset(), 'rulebook', 'attributes']);
@@ -167,13 +166,16 @@ export class Rulebook {
     });
   }
 
-  /** Loads the pieces of a chapter's page; what they share goes with them when another chapter is opened. */
+  /** Shows the pieces of a chapter's page; what they share goes with them when another chapter is opened. */
   private async show(page: ChapterPage): Promise<void> {
     // Sentences are written once it is known what can stand in them.
-    const loaded = Promise.all([page.pieces(), this.descriptions.known()]);
-    const pieces = await loaded.then(([first]) => first).catch(() => undefined);
+    const known = await this.descriptions.known().then(
+      () => true,
+      () => false,
+    );
     if (this.chapter() !== page.key) return;
-    if (!pieces) return this.say('This page could not be loaded. Load the workbench anew once the server can be reached.');
+    if (!known) return this.say('This page could not be loaded. Load the workbench anew once the server can be reached.');
+    const pieces = PAGE_PIECES[page.key];
     const before = this.pieces();
     // What stands beside several chapters of a tab stays as it is when another of them is opened.
     const stays = before?.beside !== undefined && before.beside.type === pieces.beside?.type && !pieces.providers;

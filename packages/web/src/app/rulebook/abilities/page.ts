@@ -10,12 +10,4 @@ export const abilitiesPage: ChapterPage = {
   files: { act: 'clips', of: CLIP_FILES },
   evidence: 'Used whenever it can be',
   look: { bare: true },
-  pieces: async () => {
-    const [{ AbilitySentences }, { AbilityStrip }, { AbilitySweep }] = await Promise.all([
-      import('./ability-sentences'),
-      import('./ability-strip'),
-      import('./ability-sweep'),
-    ]);
-    return { spec: [{ type: AbilitySentences }], strip: AbilityStrip, after: { type: AbilitySweep, takesId: true } };
-  },
 };

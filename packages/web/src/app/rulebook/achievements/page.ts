@@ -5,11 +5,4 @@ export const achievementsPage: ChapterPage = {
   title: 'Achievements',
   one: 'achievement',
   fresh: () => ({ on: { on: 'actorDefeated', who: 'source' }, text: 'What it takes.' }),
-  pieces: async () => {
-    const [{ AchievementSentences }, { AchievementList }] = await Promise.all([
-      import('./achievement-sentences'),
-      import('./achievement-list'),
-    ]);
-    return { spec: [{ type: AchievementSentences }], beside: { type: AchievementList, takesId: true } };
-  },
 };

@@ -8,8 +8,4 @@ export const actorsPage: ChapterPage = {
   also: ['states'],
   evidence: 'Left to itself beside one who stands still',
   look: { alone: true, bare: true },
-  pieces: async () => {
-    const { ActorSentences } = await import('./actor-sentences');
-    return { spec: [{ type: ActorSentences }] };
-  },
 };

@@ -21,8 +21,4 @@ export const attributesPage: ChapterPage = {
       ask: (client, document, id) => client.of<AttributeQuestions>('attributes').follow(document, id),
     },
   },
-  pieces: async () => {
-    const { AttributeSentences } = await import('./attribute-sentences');
-    return { spec: [{ type: AttributeSentences }] };
-  },
 };

@@ -5,8 +5,4 @@ export const clipsPage: ChapterPage = {
   title: 'Clips',
   one: 'clip',
   fresh: () => ({ length: '1s' }),
-  pieces: async () => {
-    const { ClipSentences } = await import('./clip-sentences');
-    return { spec: [{ type: ClipSentences }] };
-  },
 };

@@ -1,19 +1,4 @@
-import type { Type } from '@angular/core';
-import type { ChapterPage, PagePieces } from '../chapter-page';
-
-/** The rules of money belong on each page of the economy: whole on the first, folded on the others. What comes of them stands beside. */
-async function pieces(sentences: Promise<Type<unknown>>, folded: boolean): Promise<PagePieces> {
-  const [type, { EconomyRulesPart }, { EconomyOutcomes }] = await Promise.all([
-    sentences,
-    import('./economy-rules'),
-    import('./economy-outcomes'),
-  ]);
-  return {
-    spec: [{ type }, { type: EconomyRulesPart, inputs: { folded } }],
-    beside: { type: EconomyOutcomes },
-    empty: { type: EconomyRulesPart },
-  };
-}
+import type { ChapterPage } from '../chapter-page';
 
 export const marketsPage: ChapterPage = {
   key: 'markets',
@@ -22,11 +7,6 @@ export const marketsPage: ChapterPage = {
   one: 'market',
   also: ['shops', 'offers'],
   fresh: () => ({ goods: [] }),
-  pieces: () =>
-    pieces(
-      import('./market-sentences').then(({ MarketSentences }) => MarketSentences),
-      false,
-    ),
 };
 
 export const shopsPage: ChapterPage = {
@@ -34,11 +14,6 @@ export const shopsPage: ChapterPage = {
   title: 'Shops',
   one: 'shop',
   fresh: () => ({ sells: [] }),
-  pieces: () =>
-    pieces(
-      import('./shop-sentences').then(({ ShopSentences }) => ShopSentences),
-      true,
-    ),
 };
 
 export const offersPage: ChapterPage = {
@@ -46,9 +21,4 @@ export const offersPage: ChapterPage = {
   title: 'Offers',
   one: 'offer',
   fresh: () => ({}),
-  pieces: () =>
-    pieces(
-      import('./offer-sentences').then(({ OfferSentences }) => OfferSentences),
-      true,
-    ),
 };

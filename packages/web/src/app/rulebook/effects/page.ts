@@ -7,8 +7,4 @@ export const effectsPage: ChapterPage = {
   fresh: () => ({ lasts: '5s' }),
   evidence: 'Tried out',
   look: { statuses: 'below' },
-  pieces: async () => {
-    const { EffectSentences } = await import('./effect-sentences');
-    return { spec: [{ type: EffectSentences }] };
-  },
 };

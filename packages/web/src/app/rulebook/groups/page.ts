@@ -5,8 +5,4 @@ export const groupsPage: ChapterPage = {
   title: 'Cooldown groups',
   one: 'group',
   fresh: () => ({ lasts: '1s' }),
-  pieces: async () => {
-    const { GroupSentences } = await import('./group-sentences');
-    return { spec: [{ type: GroupSentences }] };
-  },
 };

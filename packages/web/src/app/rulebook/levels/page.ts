@@ -5,8 +5,4 @@ export const tracksPage: ChapterPage = {
   title: 'Levels',
   one: 'track',
   fresh: () => ({ levels: 20, needs: '100 * level' }),
-  pieces: async () => {
-    const [{ TrackSentences }, { TrackEvidencePage }] = await Promise.all([import('./track-sentences'), import('./track-evidence')]);
-    return { spec: [{ type: TrackSentences }], beside: { type: TrackEvidencePage, takesId: true } };
-  },
 };

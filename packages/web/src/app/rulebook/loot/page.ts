@@ -7,12 +7,4 @@ export const lootPage: ChapterPage = {
   one: 'loot table',
   fresh: () => ({ entries: [{ id: 'nothing', weight: 1 }] }),
   groups: { order: LOOT_GROUPS, of: lootGroup },
-  pieces: async () => {
-    const [{ LootSentences }, { LootOdds }, { LootBoard }] = await Promise.all([
-      import('./loot-sentences'),
-      import('./loot-odds'),
-      import('./loot-board'),
-    ]);
-    return { spec: [{ type: LootSentences }], beside: { type: LootOdds }, providers: [LootBoard] };
-  },
 };

@@ -11,8 +11,4 @@ export const questsPage: ChapterPage = {
       { id: 'first', label: 'First', goals: [{ id: 'fell', line: 'Felled {have}/{need}', on: { on: 'actorDefeated', who: 'source' } }] },
     ],
   }),
-  pieces: async () => {
-    const [{ QuestSentences }, { QuestPath }] = await Promise.all([import('./quest-sentences'), import('./quest-path')]);
-    return { spec: [{ type: QuestSentences }], beside: { type: QuestPath, takesId: true } };
-  },
 };

@@ -5,8 +5,4 @@ export const statesPage: ChapterPage = {
   title: 'States',
   one: 'state',
   fresh: () => ({ allows: [], lasts: '3s' }),
-  pieces: async () => {
-    const [{ StateSentences }, { StateEvidence }] = await Promise.all([import('./state-sentences'), import('./state-evidence')]);
-    return { spec: [{ type: StateSentences }], beside: { type: StateEvidence, takesId: true } };
-  },
 };

@@ -5,8 +5,4 @@ export const statusesPage: ChapterPage = {
   title: 'Statuses',
   one: 'status',
   fresh: () => ({}),
-  pieces: async () => {
-    const { StatusSentences } = await import('./status-sentences');
-    return { spec: [{ type: StatusSentences }] };
-  },
 };

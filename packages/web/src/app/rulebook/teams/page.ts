@@ -5,12 +5,4 @@ export const teamsPage: ChapterPage = {
   title: 'Teams',
   one: 'team',
   fresh: () => ({ mark: 'T' }),
-  pieces: async () => {
-    const [{ TeamSentences }, { TeamRulesPart }, { TeamEvidencePage }] = await Promise.all([
-      import('./team-sentences'),
-      import('./team-rules'),
-      import('./team-evidence'),
-    ]);
-    return { spec: [{ type: TeamSentences }, { type: TeamRulesPart }], beside: { type: TeamEvidencePage } };
-  },
 };

@@ -9,10 +9,6 @@ export const pickupsPage: ChapterPage = {
   also: ['zones', 'interactions', 'dialogues', 'containers', 'spawners', 'reactions'],
   evidence: 'Walked onto, left, and walked onto again',
   look: { told: true },
-  pieces: async () => {
-    const { PickupSentences } = await import('./pickup-sentences');
-    return { spec: [{ type: PickupSentences }] };
-  },
 };
 
 export const zonesPage: ChapterPage = {
@@ -22,10 +18,6 @@ export const zonesPage: ChapterPage = {
   fresh: () => ({}),
   evidence: 'Entered, and left ten seconds later',
   look: { told: true },
-  pieces: async () => {
-    const { ZoneSentences } = await import('./zone-sentences');
-    return { spec: [{ type: ZoneSentences }] };
-  },
 };
 
 export const interactionsPage: ChapterPage = {
@@ -35,10 +27,6 @@ export const interactionsPage: ChapterPage = {
   fresh: () => ({ prompt: 'Talk' }),
   evidence: 'A visit, with another who asks too early',
   look: { told: true },
-  pieces: async () => {
-    const { InteractionSentences } = await import('./interaction-sentences');
-    return { spec: [{ type: InteractionSentences }] };
-  },
 };
 
 export const dialoguesPage: ChapterPage = {
@@ -48,10 +36,6 @@ export const dialoguesPage: ChapterPage = {
   fresh: () => ({ lines: [{ id: 'first', text: 'Well met.', for: '2s' }] }),
   evidence: 'Spoken, the first choice taken',
   look: { told: true },
-  pieces: async () => {
-    const { DialogueSentences } = await import('./dialogue-sentences');
-    return { spec: [{ type: DialogueSentences }] };
-  },
 };
 
 export const containersPage: ChapterPage = {
@@ -61,10 +45,6 @@ export const containersPage: ChapterPage = {
   fresh: () => ({ opening: '1s', closing: '500ms' }),
   evidence: 'Opened, emptied and closed',
   look: { told: true },
-  pieces: async () => {
-    const { ContainerSentences } = await import('./container-sentences');
-    return { spec: [{ type: ContainerSentences }] };
-  },
 };
 
 export const spawnersPage: ChapterPage = {
@@ -74,10 +54,6 @@ export const spawnersPage: ChapterPage = {
   fresh: () => ({ what: [{ weight: 1 }], when: { is: 'every', time: '20s' }, most: 3 }),
   evidence: 'Left to itself near a player, its foes felled every 20 s',
   look: { told: true },
-  pieces: async () => {
-    const { SpawnerSentences } = await import('./spawner-sentences');
-    return { spec: [{ type: SpawnerSentences }] };
-  },
 };
 
 export const reactionsPage: ChapterPage = {
@@ -86,8 +62,4 @@ export const reactionsPage: ChapterPage = {
   one: 'reaction',
   fresh: () => ({ on: { on: 'actorDefeated' } }),
   evidence: 'How it is wired',
-  pieces: async () => {
-    const { ReactionSentences } = await import('./reaction-sentences');
-    return { spec: [{ type: ReactionSentences }] };
-  },
 };
