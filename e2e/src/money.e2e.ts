@@ -211,6 +211,7 @@ describe('Money', () => {
     await screen.poke('endDay', undefined, { Seat: 'north' });
     await screen.sees(`${money('north')} .refusal`, /You owe 3: sell within \d+ s/);
     await give('tidePearls', '1');
+    await screen.sees(`${money('north')} [data-good="tidePearls"]`, 'you have 1');
     await screen.click('button', 'Sell all tide-pearls');
     await screen.sees(`${money('north')} .head`, 'Day 2');
     await screen.sees(statement('north', 1), /Tide-pearls \+\d+/);

@@ -62,6 +62,11 @@ export const reference = once((chapter: string, kinds?: readonly string[] | Fits
     }),
 );
 
+/** As {@link reference}, in an item of a list that is nothing without the entry: it goes where the entry is deleted. */
+export const belonging = once((chapter: string) =>
+  z.string('An id is expected.').max(48).register(marks, { kind: 'reference', chapter, belongs: true }),
+);
+
 /** As {@link reference}, where the entry is only spoken of: what ends it, or stands against it, brings nothing of it about. */
 export const mention = once((chapter: string) =>
   z.string('An id is expected.').max(48).register(marks, { kind: 'reference', chapter, mentions: true }),

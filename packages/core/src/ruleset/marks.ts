@@ -13,6 +13,8 @@ export type Mark =
       readonly fits?: Fits;
       /** It only speaks of the entry, as what ends it does, and brings nothing of it about. */
       readonly mentions?: true;
+      /** The item of a list that it stands in is about the entry, and goes with it. */
+      readonly belongs?: true;
     }
   | { readonly kind: 'formula'; readonly place: FormulaPlace };
 

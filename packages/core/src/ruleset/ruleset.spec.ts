@@ -1,7 +1,18 @@
 import * as fc from 'fast-check';
 import demo from '../../../../examples/brinewick.json' with { type: 'json' };
 import brinewick from '../testing/recorded/brinewick.json' with { type: 'json' };
-import { checkAction, checkInput, compileRuleset, readRuleset, readRulesetText, repeatedNames, RulesetError, usesOf } from '../index.js';
+import {
+  checkAction,
+  checkInput,
+  compileRuleset,
+  GIVEN,
+  readRuleset,
+  readRulesetText,
+  registry,
+  repeatedNames,
+  RulesetError,
+  usesOf,
+} from '../index.js';
 import { pool, rulesetWith, stat } from '../testing/rulesets.js';
 
 /** A ruleset with something in each of several chapters. */
@@ -233,6 +244,18 @@ describe('A ruleset', () => {
       '/pickups/3/who',
     ]);
     expect(uses[1].id).toBe('oxygen');
+    expect(uses.flatMap(({ item }) => item ?? [])).toEqual(['/actors/0/attributes/1']);
+  });
+
+  it('says what goes with an entry: its own situations, and its places among what actors have', () => {
+    const items = (chapter: string, id: string) => usesOf(compileRuleset(brinewick), chapter, id).flatMap(({ item }) => item ?? []);
+    expect(items('abilities', 'harpoon')).toEqual(['/actors/0/abilities/2']);
+    expect(items('effects', 'bubble')).toEqual(['/situations/1']);
+  });
+
+  it('has entries that no document writes, which are known without the concepts', () => {
+    const given = [...registry().sections].flatMap(([key, spec]) => (spec.kind === 'chapter' && spec.given ? [[key, spec.given]] : []));
+    expect(Object.fromEntries(given)).toEqual(GIVEN);
   });
 });
 

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { entryFields, finite, reference, start, word } from '../../ruleset/fields.js';
+import { belonging, entryFields, finite, reference, start, word } from '../../ruleset/fields.js';
 import { behaviour } from '../behaviours/schema.js';
 import { ownReactions } from '../reactions/schema.js';
 import { lifeFields } from '../lives/schema.js';
@@ -19,10 +19,10 @@ export const schema = z.strictObject({
   /** The attribute that says how far it moves a second. */
   speed: described(reference('attributes', ['stat']), { absent: 'nothing: it can’t' }).optional(),
   attributes: z
-    .array(z.strictObject({ attribute: reference('attributes'), start: described(start(), { absent: 'its start' }).optional() }))
+    .array(z.strictObject({ attribute: belonging('attributes'), start: described(start(), { absent: 'its start' }).optional() }))
     .max(200)
     .default([]),
-  abilities: z.array(reference('abilities')).max(20, 'An actor has at most 20 abilities.').default([]),
+  abilities: z.array(belonging('abilities')).max(20, 'An actor has at most 20 abilities.').default([]),
   /** What it offers to those within reach, in order. */
   interactions: z.array(reference('interactions')).max(20, 'An actor has at most 20 interactions.').default([]),
   /** The container that it is. */

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { duration, entryFields, finite, reference } from '../../ruleset/fields.js';
+import { belonging, duration, entryFields, finite } from '../../ruleset/fields.js';
 import { registry } from '../../ruleset/registry.js';
 import { described } from '../../ruleset/described.js';
 
@@ -8,9 +8,9 @@ export const MOST_PINS = 40;
 export const schema = z.strictObject({
   ...entryFields(),
   /** The entry that it tries out: one of these. */
-  attribute: reference('attributes').optional(),
-  effect: reference('effects').optional(),
-  ability: reference('abilities').optional(),
+  attribute: belonging('attributes').optional(),
+  effect: belonging('effects').optional(),
+  ability: belonging('abilities').optional(),
   /** Seconds to be shown. */
   seconds: described(finite().min(1, 'A situation is 1 to 300 s long.').max(300, 'A situation is 1 to 300 s long.'), {
     unit: 'seconds',

@@ -2,7 +2,7 @@ import { everyAction } from '../../ruleset/actions.js';
 import { type Finding, pointer } from '../../ruleset/problem.js';
 import type { Rules } from '../../ruleset/rules.js';
 import type { CompiledStates } from './compile.js';
-import { GIVEN } from './schema.js';
+import { GIVEN } from './given.js';
 
 /** States that nothing leads out of, and those that nothing leads into. */
 export function findings({ entries }: CompiledStates, rules: Rules): readonly Finding[] {

@@ -3,18 +3,19 @@ import { defineConcept } from '../../world/concept.js';
 import { compileStates } from './compile.js';
 import { events } from './events.js';
 import { findings } from './findings.js';
-import { GIVEN, schema } from './schema.js';
+import { GIVEN } from './given.js';
+import { schema } from './schema.js';
 import { adoptStates, endTimes, enterState, leaveState, stateOf, leaveStatesOnEvent } from './system.js';
 import { statesTable } from './tables.js';
 import { states } from './state.js';
 
 export { states } from './state.js';
-export { ALLOWED, GIVEN, type StateEntry } from './schema.js';
+export { ALLOWED, type StateEntry } from './schema.js';
 export { enterState, isDown, leaveState, letMove, mayFollowState, mayUse, noteMoving, stateOf, type States } from './system.js';
 
 /** Action states: what an actor is doing, one at a time, what it may do meanwhile, and what may come next. */
 export const statesConcept = defineConcept(states, {
-  sections: { states: { kind: 'chapter', title: 'States', entry: schema, given: GIVEN as readonly { id: string }[] } },
+  sections: { states: { kind: 'chapter', title: 'States', entry: schema, given: GIVEN } },
   vocabulary: (ids) => ({
     functions: [
       {

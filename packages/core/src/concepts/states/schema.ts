@@ -22,14 +22,3 @@ export const schema = z.strictObject({
   see: visibility().default('everyone'),
 });
 export type StateEntry = z.infer<typeof schema>;
-
-/** The states that every actor has. A ruleset that writes one of these ids says it anew. */
-export const GIVEN: readonly z.input<typeof schema>[] = [
-  { id: 'idle', label: 'Idle', allows: ['move', 'use'] },
-  { id: 'moving', label: 'Moving', allows: ['move', 'use'] },
-  { id: 'casting', label: 'Casting' },
-  { id: 'channelling', label: 'Channelling' },
-  { id: 'recovering', label: 'Recovering', allows: ['move'] },
-  { id: 'stunned', label: 'Stunned' },
-  { id: 'down', label: 'Down', into: [] },
-];

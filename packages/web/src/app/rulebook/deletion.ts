@@ -6,7 +6,6 @@ import type { RulesetJson } from '../shared/api';
 import { Editor } from '../store/editor';
 import { chapterOf } from './chapters';
 import { entriesOf, labelOf } from './entries';
-import { ABOUT } from './evidence/situation';
 
 /** A place that speaks of an entry, for reading. */
 export interface UseInWords {
@@ -22,7 +21,7 @@ export interface Outcome {
   readonly problem?: string;
 }
 
-/** Deletes entries that nobody speaks of; their own situations, and their places among what actors carry, go with them. */
+/** Deletes entries that nobody speaks of. What is nothing without one goes with it: its own situation, its place among what an actor has. */
 @Injectable({ providedIn: 'root' })
 export class Deletion {
   private readonly editor = inject(Editor);
@@ -34,26 +33,15 @@ export class Deletion {
     if (!document) return {};
     const uses = await this.client.core.uses(document, chapter, id);
     const own = `/${chapter}/${entriesOf(document, chapter).findIndex((entry) => entry.id === id)}`;
-    const situations = entriesOf(document, 'situations').flatMap((situation, i) =>
-      situation[ABOUT[chapter]] === id ? [`/situations/${i}`] : [],
-    );
-    const goes = [own, ...situations];
-    const carried = uses.filter((use) => isCarried(use, chapter)).map((use) => use.path.replace(/\/attribute$/, ''));
-    const others = uses.filter((use) => !isCarried(use, chapter) && !goes.some((path) => use.path.startsWith(`${path}/`)));
+    const goes = [own, ...uses.flatMap(({ item }) => item ?? [])];
+    const others = uses.filter(({ path }) => !goes.some((gone) => path === gone || path.startsWith(`${gone}/`)));
     if (others.length > 0) return { uses: others.map((use) => inWords(document, use)) };
     // From the end of each list, so that places still to come stay where they are.
-    const paths = [...goes, ...carried].sort((a, b) => b.localeCompare(a, 'en', { numeric: true }));
+    const paths = [...new Set(goes)].sort((a, b) => b.localeCompare(a, 'en', { numeric: true }));
     const patch: readonly Operation[] = paths.map((path) => ({ op: 'remove', path }));
     const problems = await this.editor.propose(() => patch, `delete ${labelOf(document, chapter, id)}`);
     return problems.length > 0 ? { problem: problems.map((problem) => problem.message).join(' ') } : {};
   }
-}
-
-/** Whether the place is one in the list of what a kind of actor has. */
-function isCarried({ path }: Use, chapter: string): boolean {
-  return chapter === 'attributes'
-    ? /^\/actors\/\d+\/attributes\/\d+\/attribute$/.test(path)
-    : /^\/actors\/\d+\/abilities\/\d+$/.test(path) && chapter === 'abilities';
 }
 
 function inWords(document: RulesetJson, { path, chapter, id }: Use): UseInWords {

@@ -1,3 +1,4 @@
+import { GIVEN } from '@eager-ember/core';
 import type { RulesetJson } from '../shared/api';
 
 /** An entry of any chapter, as authored. */
@@ -7,18 +8,8 @@ export interface EntryJson {
   readonly [field: string]: unknown;
 }
 
-/** Entries that every ruleset has behind its own, as the core gives them; a ruleset that writes one of these ids says it anew. */
-export const GIVEN: Readonly<Record<string, readonly EntryJson[]>> = {
-  states: [
-    { id: 'idle', label: 'Idle', allows: ['move', 'use'] },
-    { id: 'moving', label: 'Moving', allows: ['move', 'use'] },
-    { id: 'casting', label: 'Casting' },
-    { id: 'channelling', label: 'Channelling' },
-    { id: 'recovering', label: 'Recovering', allows: ['move'] },
-    { id: 'stunned', label: 'Stunned' },
-    { id: 'down', label: 'Down', into: [] },
-  ],
-};
+/** Entries that every ruleset has behind its own; a ruleset that writes one of these ids says it anew. */
+const given: Readonly<Record<string, readonly EntryJson[]>> = GIVEN;
 
 /** The entries that a ruleset writes, in its order; none where what is written under that name is no list of entries. */
 export function writtenIn(document: RulesetJson | undefined, chapter: string): readonly EntryJson[] {
@@ -29,13 +20,12 @@ export function writtenIn(document: RulesetJson | undefined, chapter: string): r
 /** The entries that a chapter has: those that are written, then those that are given. */
 export function entriesOf(document: RulesetJson | undefined, chapter: string): readonly EntryJson[] {
   const own = writtenIn(document, chapter);
-  const given = GIVEN[chapter];
-  return given && document ? [...own, ...given.filter(({ id }) => !own.some((entry) => entry.id === id))] : own;
+  return document ? [...own, ...(given[chapter] ?? []).filter(({ id }) => !own.some((entry) => entry.id === id))] : own;
 }
 
 /** Whether an entry is given and not written. */
 export function isGiven(document: RulesetJson | undefined, chapter: string, id: string): boolean {
-  return (GIVEN[chapter] ?? []).some((entry) => entry.id === id) && !writtenIn(document, chapter).some((entry) => entry.id === id);
+  return (given[chapter] ?? []).some((entry) => entry.id === id) && !writtenIn(document, chapter).some((entry) => entry.id === id);
 }
 
 export function labelOf(document: RulesetJson | undefined, chapter: string, id: string): string {

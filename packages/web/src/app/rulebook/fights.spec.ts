@@ -1,9 +1,7 @@
-import { GIVEN_STATES } from '@eager-ember/core';
 import { documentNow } from '../testing/bench';
 import { choose, spec } from '../testing/specs';
 import { AbilitySentences } from './abilities/ability-sentences';
 import { ActorSentences } from './actors/actor-sentences';
-import { GIVEN } from './entries';
 import { ClipSentences } from './clips/clip-sentences';
 import { GroupSentences } from './groups/group-sentences';
 import { StateEvidence } from './states/state-evidence';
@@ -115,10 +113,6 @@ describe('The sentences of a state', () => {
     expect(documentNow()['states'].map(({ id }) => id)).toEqual(['stunned']);
     await seen.click('☑ move');
     expect(entryNow('states', 'recovering')).toEqual({ id: 'recovering', label: 'Recovering', allows: [] });
-  });
-
-  it('are those that the core gives', () => {
-    expect(GIVEN['states']).toEqual(GIVEN_STATES as never);
   });
 
   it('stand beside what each allows and what may follow which', async () => {
