@@ -4,8 +4,6 @@ export { BackupProblem } from './backup/tools.js';
 export { type Config, readConfig } from './config.js';
 export { connect } from './database/models.js';
 export { migrate } from './database/migrations.js';
-export { createRoomSchema } from './http/rooms.js';
-export { createSchema, patchSchema } from './http/rulesets.js';
 export { type RunningServer, startServer } from './server.js';
 export type { Client } from './rooms/client.js';
 export { DraftingDesk } from './drafts/desk.js';

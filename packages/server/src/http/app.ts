@@ -32,7 +32,16 @@ export interface AppParts {
 }
 
 const MINUTE = 60_000;
-const limited = (most: number) => rateLimit({ windowMs: MINUTE, limit: most, standardHeaders: 'draft-8', legacyHeaders: false });
+const limited = (most: number) =>
+  rateLimit({
+    windowMs: MINUTE,
+    limit: most,
+    standardHeaders: 'draft-8',
+    legacyHeaders: false,
+    handler: () => {
+      throw new HttpProblem(429, 'Too many requests', 'Try again in a minute.');
+    },
+  });
 
 const policy = helmet({
   contentSecurityPolicy: {

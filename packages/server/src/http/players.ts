@@ -19,10 +19,10 @@ type OfRuleset = { id: string };
 type OfPlayer = OfRuleset & { name: string };
 
 /** The name of a player: that of the seat they take. */
-const playerName = z
+export const playerName = z
   .string()
   .regex(/^[A-Za-z][A-Za-z0-9 _-]{0,23}$/, 'A name has at most 24 letters, digits, spaces, - or _, beginning with a letter.');
-const putSchema = z.strictObject({ saved: z.unknown() });
+export const putSchema = z.strictObject({ saved: z.unknown() });
 /** How many players are followed at a time when a ruleset is edited. */
 const BATCH = 500;
 /** How many players are asked what an edit would cost them. */

@@ -15,6 +15,7 @@ import { WebSocket } from 'ws';
 import { readConfig } from '../config.js';
 import { DraftingDesk } from '../drafts/desk.js';
 import { type RunningServer, startServer } from '../server.js';
+import { checkDescribed } from './described.js';
 
 const DEMO = fileURLToPath(new URL('../../../core/src/testing/recorded/brinewick.json', import.meta.url));
 
@@ -64,10 +65,10 @@ export class Harness {
     return this.server.close();
   }
 
-  /** A signed-in request. */
-  request(path: string, options: { method?: string; body?: unknown; headers?: Record<string, string> } = {}): Promise<Response> {
+  /** A signed-in request. @throws where the answer is other than the description of the operation says */
+  async request(path: string, options: { method?: string; body?: unknown; headers?: Record<string, string> } = {}): Promise<Response> {
     const { method = 'GET', body, headers = {} } = options;
-    return fetch(this.server.url + path, {
+    const response = await fetch(this.server.url + path, {
       method,
       headers: {
         cookie: this.cookie,
@@ -77,6 +78,8 @@ export class Harness {
       },
       ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
     });
+    await checkDescribed(method, path, response);
+    return response;
   }
 
   async json<T>(path: string, options?: Parameters<Harness['request']>[1]): Promise<T> {

@@ -36,7 +36,8 @@ export function trailRoutes(trail: Trail): Router {
   router.get('/lines', async (request, response) => {
     const where = await whereOf(request);
     await trail.flush();
-    response.type('application/jsonl').attachment('trail.jsonl');
+    // Its name would say what it is, were it known: what is said last holds.
+    response.attachment('trail.jsonl').type('application/jsonl');
     await sendLines(response, where);
     response.end();
   });

@@ -59,7 +59,9 @@ describe('The trail', () => {
       from: 'south',
       action: { do: 'give', attribute: 'scrip', amount: 1 },
     });
-    const lines = (await (await harness.request(`${at}/trail/lines`)).text()).trim().split('\n');
+    const file = await harness.request(`${at}/trail/lines`);
+    expect(file.headers.get('content-disposition')).toBe('attachment; filename=trail.jsonl');
+    const lines = (await file.text()).trim().split('\n');
     expect(lines.map((line) => JSON.parse(line) as Note)).toEqual([...all].reverse());
     expect((await harness.request('/api/rulesets/nothing/trail')).status).toBe(404);
   });

@@ -1,0 +1,55 @@
+import { Harness } from '../testing/harness.js';
+import { answerFaults, openApi, OPERATIONS, problemsOf } from './description.js';
+
+/** What stands for a name in a path that nothing has. */
+const NOBODY = '00000000-0000-4000-8000-000000000000';
+
+describe('The description of what can be asked', () => {
+  let harness: Harness;
+  beforeAll(async () => (harness = await Harness.start()));
+  afterAll(() => harness.stop());
+
+  it('speaks of what is there, in each of its operations', async () => {
+    for (const { method, path } of OPERATIONS) {
+      // Nobody is signed out by it: this one is asked elsewhere.
+      if (method === 'delete' && path === '/api/session') continue;
+      const response = await harness.request(path.replace(/\{\w+\}/g, NOBODY), {
+        method: method.toUpperCase(),
+        ...(['post', 'put', 'patch'].includes(method) && { body: {}, headers: { 'If-Match': '"1"' } }),
+      });
+      const isThere = response.redirected || !(await response.text()).includes('There is nothing at this address');
+      expect(isThere).withContext(`${method} ${path}`).toBeTrue();
+    }
+  });
+
+  it('is an OpenAPI document that has each of them, and what can be wrong with it', () => {
+    const { paths } = openApi() as { paths: Record<string, Record<string, { responses: object }>> };
+    for (const operation of OPERATIONS)
+      expect(Object.keys(paths[operation.path][operation.method].responses).map(Number)).toEqual(
+        [...Object.keys(operation.answers).map(Number), ...problemsOf(operation)].sort((a, b) => a - b),
+      );
+  });
+
+  it('says where an answer is other than it says', () => {
+    const session = OPERATIONS.find(({ method, path }) => method === 'get' && path === '/api/session')!;
+    const fine = JSON.stringify({ user: NOBODY });
+    expect(answerFaults(session, 200, 'application/json', fine)).toEqual([]);
+    expect(answerFaults(session, 200, 'application/json', '{"user":1}').join()).toContain('user: ');
+    expect(answerFaults(session, 200, 'text/html', fine)).toEqual(['200 comes as text/html, not as application/json']);
+    expect(answerFaults(session, 404, 'application/problem+json', '{}')).toEqual(['nothing is said of 404']);
+    expect(answerFaults(session, 401, 'application/json', '{}')).toEqual(['401 comes as application/json']);
+  });
+});
+
+describe('Who asks too often', () => {
+  let harness: Harness;
+  beforeAll(async () => (harness = await Harness.start()));
+  afterAll(() => harness.stop());
+
+  it('is told so as of anything that is wrong', async () => {
+    for (let n = 0; n < 60; n++) await harness.request('/enter/tooOften');
+    const refused = await harness.request('/enter/tooOften');
+    expect(refused.status).toBe(429);
+    expect(await refused.json()).toEqual(jasmine.objectContaining({ title: 'Too many requests' }));
+  });
+});
