@@ -210,6 +210,15 @@ describe('The keeper of rooms', () => {
     expect([greedy.troubles.at(-1), tick.calls.count() > calls + 18, other.troubles]).toEqual(['', true, []]);
   });
 
+  it('slows no room for what else the machine has to do', async () => {
+    const visitor = new Visitor();
+    const { room } = (await keeper.connect(await newRoom(), visitor))!;
+    const tick = spyOn(room, 'tick').and.callFake(() => time.take(40, 5));
+    time.pass(30_000);
+    expect(visitor.troubles).toEqual([]);
+    expect([tick.calls.count() > 550, room.ticksPerSecond]).toEqual([true, 20]);
+  });
+
   it('keeps a room awake that can’t be stored, until it can', async () => {
     const awake = await visited(await newRoom());
     const visitor = new Visitor();

@@ -2,6 +2,8 @@
 export interface Time {
   /** Milliseconds since some moment; never goes back. */
   now(): number;
+  /** Milliseconds for which the machine's processor has worked for this process, in all of its threads. */
+  worked(): number;
   /** Does something once, after so many milliseconds; nothing waits for it when the process ends. */
   after(ms: number, work: () => void): Waiting;
 }
@@ -13,6 +15,10 @@ export interface Waiting {
 
 export const machineTime: Time = {
   now: () => performance.now(),
+  worked: () => {
+    const { user, system } = process.cpuUsage();
+    return (user + system) / 1000;
+  },
   after(ms, work) {
     const timer = setTimeout(work, ms).unref();
     return { cancel: () => clearTimeout(timer) };

@@ -3,10 +3,15 @@ import type { Time, Waiting } from '../rooms/time.js';
 /** Time that stands still until a test has it pass. */
 export class TestTime implements Time {
   private passed = 0;
+  private atWork = 0;
   private readonly waiting = new Set<{ at: number; readonly work: () => void }>();
 
   now(): number {
     return this.passed;
+  }
+
+  worked(): number {
+    return this.atWork;
   }
 
   after(ms: number, work: () => void): Waiting {
@@ -28,9 +33,13 @@ export class TestTime implements Time {
     this.passed = Math.max(this.passed, until);
   }
 
-  /** Has so many milliseconds go by while something is being done: nothing else is done meanwhile. */
-  take(ms: number): void {
+  /**
+   * Has so many milliseconds go by while something is being done: nothing else is done meanwhile.
+   * @param worked for how many of them the processor worked for it; where less, it had something else to do as well
+   */
+  take(ms: number, worked = ms): void {
     this.passed += ms;
+    this.atWork += worked;
   }
 
   /** Has the clock go back, as on a machine whose time is put right: what was going to be done still waits as long as it did. */
