@@ -45,6 +45,12 @@ export class Share {
     return this.left >= 0 ? 0 : -this.left / SHARE;
   }
 
+  /** Whether less than half is left of what it may take at once. */
+  get isScant(): boolean {
+    this.fill();
+    return this.left < SAVED_UP_MS / 2;
+  }
+
   /** Whether it runs at less than half of its rate, and has to be told so. */
   get heldBack(): boolean {
     return this.heldBackSince !== undefined;
