@@ -2,7 +2,7 @@ import type { HttpErrorResponse } from '@angular/common/http';
 import { ChangeDetectionStrategy, Component, effect, inject, input, type OnDestroy, signal, untracked, viewChild } from '@angular/core';
 import { firstValueFrom } from 'rxjs';
 import { Controls } from '../seat/controls';
-import { crewOf } from '../seat/display';
+import { PanelPlace } from '../seat/panel-place';
 import { RoomLink } from '../seat/room-link';
 import { SeatScreen } from '../seat/seat-screen';
 import { SeatState } from '../seat/seat-state';
@@ -13,16 +13,16 @@ import { Theme } from '../shared/theme';
 /** One seat in a browser of its own: opened by a join link, driven by keys or by pointing. */
 @Component({
   selector: 'ee-join',
-  imports: [SeatScreen],
+  imports: [SeatScreen, PanelPlace],
   template: `
     <header>
       <img src="mark.svg" alt="" width="22" height="18" />
-      @if (seat()?.link?.welcome(); as welcome) {
-        <b class="who">{{ welcome.seat }}</b>
-        @if (seat()?.shown(crewOf); as team) {
-          <span class="soft">crew {{ team }}</span>
+      @if (seat(); as seat) {
+        @if (seat.link.welcome(); as welcome) {
+          <b class="who">{{ welcome.seat }}</b>
+          <ng-container eePanels="title" [seat]="seat" layout="whole" />
+          <span class="soft">{{ welcome.ruleset }} · room {{ welcome.room }}</span>
         }
-        <span class="soft">{{ welcome.ruleset }} · room {{ welcome.room }}</span>
       }
     </header>
     <main>
@@ -75,7 +75,6 @@ export class Join implements OnDestroy {
   readonly token = input.required<string>();
   private readonly api = inject(Api);
   protected readonly theme = inject(Theme);
-  protected readonly crewOf = crewOf;
   private readonly screen = viewChild(SeatScreen);
   protected readonly seat = signal<SeatState | undefined>(undefined);
   protected readonly failure = signal('');

@@ -23,7 +23,8 @@ import { isTyping } from '../shared/keys';
 import { documentFeature } from '../store/document.reducer';
 import { ArenaView } from '../seat/arena-view';
 import { Controls } from '../seat/controls';
-import { actorsOf, crewOf, difference, untold } from '../seat/display';
+import { actorsOf, difference, untold } from '../seat/display';
+import { PanelPlace } from '../seat/panel-place';
 import type { RoomLink } from '../seat/room-link';
 import { SeatScreen } from '../seat/seat-screen';
 import { SeatState } from '../seat/seat-state';
@@ -44,7 +45,7 @@ const VERDICT_EVERY_MS = 500;
 /** One truth and several copies of it, side by side. */
 @Component({
   selector: 'ee-playtest',
-  imports: [ArenaView, JoinLink, Pokes, RouterLink, SeatScreen, Trace, WhySheet],
+  imports: [ArenaView, JoinLink, PanelPlace, Pokes, RouterLink, SeatScreen, Trace, WhySheet],
   templateUrl: './playtest.html',
   styleUrl: './playtest.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -79,7 +80,6 @@ export class Playtest implements OnDestroy {
     return row === undefined ? '' : (copy?.of(actorTable).row(row).name ?? '');
   });
   protected readonly tick = computed(() => this.truth()?.tick() ?? 0);
-  protected readonly crewOf = crewOf;
   protected readonly controls = Controls.of(() => this.drivenSeat()?.screen);
   protected readonly paces = PACES;
   /** Milliseconds that a seat's messages can be held up, there and back together. */

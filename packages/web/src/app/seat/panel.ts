@@ -7,9 +7,9 @@ import type { SeatState } from './seat-state';
 export type Layout = 'whole' | 'half' | 'quarter';
 /**
  * Where on the screen a panel stands: in the arena, under it as figures, as a window over it, beside it, among what there is to do, as
- * a door to a window, among what is so for long, or over everything.
+ * a door to a window, among what is so for long, over everything, or in the title, behind the name of the seat.
  */
-export type Place = 'arena' | 'figures' | 'window' | 'side' | 'task' | 'door' | 'standing' | 'over';
+export type Place = 'arena' | 'figures' | 'window' | 'side' | 'task' | 'door' | 'standing' | 'over' | 'title';
 
 /** Something that a seat is shown, read from what it was told. */
 export type Shown<V> = (copy: Copy, row: number) => V;

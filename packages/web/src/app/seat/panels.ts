@@ -1,5 +1,6 @@
 import { achievementPanel } from './achievement-window';
 import { aroundPanel } from './around';
+import { crewPanel } from './crew-name';
 import { figuresPanel } from './figures';
 import { flourishesPanel } from './flourishes';
 import { hudPanel } from './hud';
@@ -28,4 +29,5 @@ export const PANELS: readonly SeatPanel[] = [
   rosterPanel,
   moneyPanel,
   flourishesPanel,
+  crewPanel,
 ];

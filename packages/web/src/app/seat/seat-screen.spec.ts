@@ -2,6 +2,7 @@ import { actorOfSeat, compileRuleset, Publisher, wireSchemaOf, World } from '@ea
 import brinewick from '../../../../core/src/testing/recorded/brinewick.json';
 import { openBench, Seen } from '../testing/bench';
 import { FakeSocket } from '../testing/fake-socket';
+import { CrewName, crewPanel } from './crew-name';
 import { RoomLink } from './room-link';
 import { SeatScreen } from './seat-screen';
 import { SeatState } from './seat-state';
@@ -56,6 +57,16 @@ describe('The screen of a seat', () => {
     expect(seen.text('[data-quests]')).toBe('Quests, 0 on');
     expect(seen.text('[data-money]')).toBe('M Money, day 1');
     expect(seen.text('ee-roster')).toContain('north');
+  });
+
+  it('has the crew behind the name of its seat, shorter where there is less room, and nothing where it is in none', async () => {
+    await show('half');
+    await told();
+    const { crew } = crewPanel.inputs(seat, 'half');
+    const title = await Seen.of(CrewName, crewPanel.inputs(seat, 'half'));
+    expect(title.texts('span')).toEqual([`crew ${String(crew)}`]);
+    expect((await Seen.of(CrewName, crewPanel.inputs(seat, 'quarter'))).texts('span')).toEqual([String(crew)]);
+    expect((await Seen.of(CrewName, {})).texts('span')).toEqual([]);
   });
 
   it('opens one window at a time, by its door or by its key', async () => {
