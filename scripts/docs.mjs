@@ -7,7 +7,7 @@ import { ROOT, say } from './lib/run.mjs';
 await installDependencies();
 await buildCode();
 const core = await import('../packages/core/dist/index.js');
-const { openApi } = await import('../packages/server/dist/http/description.js');
+const { openApi } = await import('../packages/server/dist/http/openapi.js');
 const z = await import('zod');
 
 const schemaOf = (schema, io = 'input') => z.toJSONSchema(schema, { io, unrepresentable: 'any', reused: 'ref', cycles: 'ref' });

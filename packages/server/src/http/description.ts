@@ -1,12 +1,9 @@
-import { STATUS_CODES } from 'node:http';
-import { OpenAPIRegistry, OpenApiGeneratorV31 } from '@asteasolutions/zod-to-openapi';
 import { z } from 'zod';
 import { PLAYERS } from '../database/models.js';
 import { PAGE } from './pages.js';
 import { playerName, putSchema } from './players.js';
 import { createRoomSchema } from './rooms.js';
 import { createSchema, patchSchema } from './rulesets.js';
-import { WRITE_HEADER } from './sessions.js';
 
 type Method = 'get' | 'post' | 'put' | 'patch' | 'delete';
 
@@ -41,7 +38,7 @@ const stored = z.strictObject({ id: z.uuid(), revision: z.int(), updatedAt: mome
 const kept = z.union([z.number(), z.string()]);
 const problem = z.strictObject({ path: z.string(), message: z.string(), at: z.int().optional() });
 /** What went wrong, as problem details (RFC 9457). */
-const problemDetails = z
+export const problemDetails = z
   .strictObject({
     type: z.string(),
     title: z.string(),
@@ -306,7 +303,8 @@ export const OPERATIONS: readonly Operation[] = [
   },
 ];
 
-const writes = ({ method }: Operation) => method !== 'get';
+/** Whether it changes something: then it carries the header of a write. */
+export const writes = ({ method }: Operation) => method !== 'get';
 const limited = ({ path }: Operation) => path.startsWith('/api/') || path.startsWith('/enter/');
 
 /** The statuses of all that can be wrong with a request: of any host, of any sign-in, of any body. */
@@ -321,69 +319,4 @@ export function problemsOf(operation: Operation): readonly number[] {
       503,
     ]),
   ].sort((a, b) => a - b);
-}
-
-/**
- * What is wrong with an answer of the server, by what is said of the operation; nothing where it is as it should be.
- * @param body of the answer, as text
- */
-export function answerFaults(operation: Operation, status: number, kind: string, body: string): readonly string[] {
-  const said = operation.answers[status];
-  if (!said) {
-    if (!problemsOf(operation).includes(status)) return [`nothing is said of ${status}`];
-    if (kind !== 'application/problem+json') return [`${status} comes as ${kind}`];
-    return faults(problemDetails, JSON.parse(body));
-  }
-  if (!said.body) return body === '' || status === 302 ? [] : [`${status} is not empty`];
-  const expected = said.kind ?? 'application/json';
-  if (kind !== expected) return [`${status} comes as ${kind}, not as ${expected}`];
-  return faults(said.body, expected === 'application/json' ? JSON.parse(body) : body);
-}
-
-const faults = (schema: z.ZodType, value: unknown) =>
-  (schema.safeParse(value).error?.issues ?? []).map(({ path, message }) => `${path.join('/')}: ${message}`);
-
-/** The operations as OpenAPI 3.1. */
-export function openApi(): object {
-  const registry = new OpenAPIRegistry();
-  registry.registerComponent('securitySchemes', 'session', { type: 'apiKey', in: 'cookie', name: 'ember_session' });
-  for (const operation of OPERATIONS) {
-    const { method, path, summary, open, query, headers, body, bodyAlso, answers } = operation;
-    const names = [...path.matchAll(/\{(\w+)\}/g)].map(([, name]) => name);
-    const content = body && { schema: body };
-    const given = writes(operation) ? z.object({ [WRITE_HEADER]: z.string() }).extend(headers?.shape ?? {}) : headers;
-    registry.registerPath({
-      method,
-      path,
-      summary,
-      ...(open && { security: [] }),
-      request: {
-        ...(names.length > 0 && { params: z.object(Object.fromEntries(names.map((name) => [name, z.string()]))) }),
-        ...(query && { query }),
-        ...(given && { headers: given }),
-        ...(content && {
-          body: { required: true, content: { 'application/json': content, ...(bodyAlso !== undefined && { [bodyAlso]: content }) } },
-        }),
-      },
-      responses: {
-        ...Object.fromEntries(
-          Object.entries(answers).map(([status, { says, body: schema, kind }]) => [
-            status,
-            { description: says, ...(schema && { content: { [kind ?? 'application/json']: { schema } } }) },
-          ]),
-        ),
-        ...Object.fromEntries(
-          problemsOf(operation).map((status) => [
-            status,
-            { description: STATUS_CODES[status] ?? 'What went wrong', content: { 'application/problem+json': { schema: problemDetails } } },
-          ]),
-        ),
-      },
-    });
-  }
-  return new OpenApiGeneratorV31(registry.definitions).generateDocument({
-    openapi: '3.1.0',
-    info: { title: 'Eager Ember', version: '1' },
-    security: [{ session: [] }],
-  });
 }

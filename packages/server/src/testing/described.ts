@@ -1,9 +1,30 @@
-import { answerFaults, OPERATIONS } from '../http/description.js';
+import type { z } from 'zod';
+import { type Operation, OPERATIONS, problemDetails, problemsOf } from '../http/description.js';
 
 const patterns = OPERATIONS.map((operation) => ({
   operation,
   pattern: new RegExp(`^${operation.path.replace(/\{\w+\}/g, '[^/]+')}$`),
 }));
+
+/**
+ * What is wrong with an answer of the server, by what is said of the operation; nothing where it is as it should be.
+ * @param body of the answer, as text
+ */
+export function answerFaults(operation: Operation, status: number, kind: string, body: string): readonly string[] {
+  const said = operation.answers[status];
+  if (!said) {
+    if (!problemsOf(operation).includes(status)) return [`nothing is said of ${status}`];
+    if (kind !== 'application/problem+json') return [`${status} comes as ${kind}`];
+    return mismatches(problemDetails, JSON.parse(body));
+  }
+  if (!said.body) return body === '' || status === 302 ? [] : [`${status} is not empty`];
+  const expected = said.kind ?? 'application/json';
+  if (kind !== expected) return [`${status} comes as ${kind}, not as ${expected}`];
+  return mismatches(said.body, expected === 'application/json' ? JSON.parse(body) : body);
+}
+
+const mismatches = (schema: z.ZodType, value: unknown) =>
+  (schema.safeParse(value).error?.issues ?? []).map(({ path, message }) => `${path.join('/')}: ${message}`);
 
 /** Holds what the server has answered against what is said of it: nobody else reads the description as closely. @throws where they differ */
 export async function checkDescribed(method: string, path: string, response: Response): Promise<void> {
