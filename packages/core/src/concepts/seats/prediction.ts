@@ -129,6 +129,11 @@ export class Prediction {
     return at;
   }
 
+  /** Whether anything is expected that was not told. */
+  get expects(): boolean {
+    return this.pending.length > 0 || this.ahead() > 0;
+  }
+
   /** How far the expectation is from what was told, in arena units. */
   ahead(): number {
     const at = this.place();

@@ -3,6 +3,7 @@ import { ChangeDetectionStrategy, Component, effect, inject, input, type OnDestr
 import { firstValueFrom } from 'rxjs';
 import { Controls } from '../seat/controls';
 import { PanelPlace } from '../seat/panel-place';
+import { drawsPictures } from '../seat/pictures';
 import { RoomLink } from '../seat/room-link';
 import { SeatScreen } from '../seat/seat-screen';
 import { SeatState } from '../seat/seat-state';
@@ -79,13 +80,16 @@ export class Join implements OnDestroy {
   protected readonly seat = signal<SeatState | undefined>(undefined);
   protected readonly failure = signal('');
   protected readonly controls = Controls.of(() => this.seat());
-  private picture = 0;
 
   constructor() {
     effect(() => {
       const token = this.token();
       untracked(() => void this.enter(token));
     });
+    drawsPictures(
+      () => this.screen()?.changes(),
+      () => this.paint(),
+    );
   }
 
   private async enter(token: string): Promise<void> {
@@ -94,16 +98,17 @@ export class Join implements OnDestroy {
       const { room } = await firstValueFrom(this.api.seat(token));
       if (token !== this.token()) return;
       this.seat.set(new SeatState(new RoomLink(RoomLink.address(room, { token }), () => whyGone(this.api.seat(token)))));
-      this.picture = requestAnimationFrame(() => this.paint());
     } catch (error) {
       const { title, detail } = failureOf(error as HttpErrorResponse);
       this.failure.set(`${title}. ${detail}`);
     }
   }
 
-  private paint(): void {
-    this.picture = requestAnimationFrame(() => this.paint());
-    this.screen()?.paint();
+  /** Returns whether somebody is still on their way in the picture. */
+  private paint(): boolean {
+    const screen = this.screen();
+    screen?.paint();
+    return screen?.moving ?? false;
   }
 
   protected key(event: KeyboardEvent): void {
@@ -112,7 +117,6 @@ export class Join implements OnDestroy {
   }
 
   private leave(): void {
-    cancelAnimationFrame(this.picture);
     this.seat()?.link.close();
     this.seat.set(undefined);
     this.failure.set('');

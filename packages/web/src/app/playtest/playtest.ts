@@ -25,6 +25,7 @@ import { ArenaView } from '../seat/arena-view';
 import { Controls } from '../seat/controls';
 import { actorsOf, difference, untold } from '../seat/display';
 import { PanelPlace } from '../seat/panel-place';
+import { drawsPictures } from '../seat/pictures';
 import type { RoomLink } from '../seat/room-link';
 import { SeatScreen } from '../seat/seat-screen';
 import { SeatState } from '../seat/seat-state';
@@ -101,7 +102,6 @@ export class Playtest implements OnDestroy {
           .map((s) => s.name) ?? [],
       ),
   );
-  private picture = 0;
   private lastVerdict = 0;
 
   constructor() {
@@ -109,6 +109,14 @@ export class Playtest implements OnDestroy {
       const room = this.room();
       untracked(() => void this.enter(room));
     });
+    drawsPictures(
+      () => {
+        this.truth()?.changes();
+        this.arena()?.looks();
+        for (const screen of this.screens()) screen.changes();
+      },
+      () => this.paint(),
+    );
   }
 
   private async enter(room: string): Promise<void> {
@@ -118,17 +126,14 @@ export class Playtest implements OnDestroy {
       if (info.ruleset !== this.ruleset()) return void this.router.navigate(['/r', info.ruleset, 'playtest', room]);
       await this.openRoom.open(info);
       this.driven.set(info.seats[0].name);
-      cancelAnimationFrame(this.picture);
-      this.picture = requestAnimationFrame(() => this.paint());
     } catch (error) {
       const { status, title, detail } = failureOf(error as HttpErrorResponse);
       this.failure.set(status === 404 ? `There is no room ${room}.` : `${title}. ${detail}`);
     }
   }
 
-  /** Draws what is known: once a picture, whatever came in since the last one. */
-  private paint(): void {
-    this.picture = requestAnimationFrame(() => this.paint());
+  /** Draws what is known, whatever came in since the last picture. Returns whether somebody is still on their way in one. */
+  private paint(): boolean {
     const truth = this.truth();
     if (truth?.copy) this.arena()?.draw(truth.copy);
     const told = this.screens().filter((screen) => screen.paint());
@@ -137,6 +142,7 @@ export class Playtest implements OnDestroy {
       // What is said of a copy is said of what its screen shows: one that was just put up shows nothing yet.
       for (const seat of this.seats().filter(({ screen }) => screen.shows)) this.judge(seat, truth);
     }
+    return (this.arena()?.moving ?? false) || this.screens().some(({ moving }) => moving);
   }
 
   protected setPace(box: HTMLSelectElement): void {
@@ -204,7 +210,6 @@ export class Playtest implements OnDestroy {
 
   /** The room runs on; only the screen is gone. */
   ngOnDestroy(): void {
-    cancelAnimationFrame(this.picture);
     this.controls.release();
   }
 }

@@ -1,5 +1,6 @@
 import { type Copy, lidsTable, pickupsTakenTable, rowInHandle, talksTable, visitsTable } from '@eager-ember/core';
 import { type ActorView, displayOf } from './display';
+import type { Pen } from './sketch';
 import { until } from './surroundings';
 
 /** From this scale on everybody’s name is written, and that of zones. */
@@ -9,7 +10,7 @@ type Colours = (name: string) => string;
 const font = (px: number) => `600 ${px}px 'Atkinson Hyperlegible Next Variable', sans-serif`;
 
 /** The zones of the arena: under everything, each with its name. */
-export function drawZones(ctx: CanvasRenderingContext2D, copy: Copy, colour: Colours, scale: number): void {
+export function drawZones(ctx: Pen, copy: Copy, colour: Colours, scale: number): void {
   for (const zone of displayOf(copy.schema).zones) {
     const own = zone.colour ?? colour('copy');
     ctx.beginPath();
@@ -44,7 +45,7 @@ export function takenBy(copy: Copy): ReadonlySet<number> {
 }
 
 /** Lids that are up, whom characters are busy with, and what is said: words over their heads. */
-export function drawWords(ctx: CanvasRenderingContext2D, copy: Copy, actors: readonly ActorView[], colour: Colours, scale: number): void {
+export function drawWords(ctx: Pen, copy: Copy, actors: readonly ActorView[], colour: Colours, scale: number): void {
   const words = new Map<number, string>();
   const lids = copy.of(lidsTable);
   for (const row of lids.rows()) {

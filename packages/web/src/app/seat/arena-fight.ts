@@ -1,14 +1,14 @@
 import { areasTable, type Copy, type Prediction, projectilesTable } from '@eager-ember/core';
 import { castsOf } from './casting';
 import { type ActorView, displayOf } from './display';
+import type { Pen } from './sketch';
 
 type Colour = (name: string) => string;
-type Context = CanvasRenderingContext2D;
 
 const VISIBLE = 3;
 
 /** What abilities have on their way: circles that are about to land or stay, and what flies. */
-export function drawDeliveries(ctx: Context, copy: Copy, colour: Colour, scale: number, truth: boolean): void {
+export function drawDeliveries(ctx: Pen, copy: Copy, colour: Colour, scale: number, truth: boolean): void {
   const { abilities } = displayOf(copy.schema);
   const kindOf = (id: string | undefined) => abilities.find((ability) => ability.id === id);
   for (const { ability, x = 0, y = 0, radius = 0, lands = 0 } of copy.of(areasTable).all()) {
@@ -49,7 +49,7 @@ export function drawDeliveries(ctx: Context, copy: Copy, colour: Colour, scale: 
 }
 
 /** Bars over those who are casting, channelling or recovering, and where what is aimed goes. */
-export function drawCasts(ctx: Context, copy: Copy, actors: readonly ActorView[], colour: Colour, scale: number, named: boolean): void {
+export function drawCasts(ctx: Pen, copy: Copy, actors: readonly ActorView[], colour: Colour, scale: number, named: boolean): void {
   const casts = castsOf(copy);
   if (casts.size === 0) return;
   const [wide, tall] = [44 / scale, 5 / scale];
@@ -74,7 +74,7 @@ export function drawCasts(ctx: Context, copy: Copy, actors: readonly ActorView[]
 }
 
 /** Where a seat expects its own actor to be, before it was told: dotted, with a line to where it was told to be. */
-export function drawExpected(ctx: Context, prediction: Prediction, told: ActorView, colour: Colour, scale: number): void {
+export function drawExpected(ctx: Pen, prediction: Prediction, told: ActorView, colour: Colour, scale: number): void {
   const place = prediction.place();
   if (!place || prediction.ahead() < 0.5) return;
   ctx.strokeStyle = colour('brass');

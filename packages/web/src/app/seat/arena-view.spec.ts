@@ -51,8 +51,22 @@ describe('The arena', () => {
     expect(paints()).toBeTrue();
     settle();
     expect(paints()).toBeFalse();
-    tell();
+    tell({ kind: 'input', args: { seat: 'north', input: { do: 'move', x: 1, y: 0 } } });
     expect(paints()).toBeTrue();
+  });
+
+  it('is not drawn again for a frame that changes nothing to be seen', () => {
+    settle();
+    const { frame } = copy;
+    tell();
+    expect(paints()).toBeFalse();
+    expect(copy.frame).toBeGreaterThan(frame);
+  });
+
+  it('is drawn again once its letters have come', () => {
+    settle();
+    document.fonts.dispatchEvent(new Event('loadingdone'));
+    expect([paints(), paints()]).toEqual([true, false]);
   });
 
   it('is drawn on while somebody is on the way to where they are known to be', () => {
@@ -67,8 +81,11 @@ describe('The arena', () => {
     settle();
     const prediction = new Prediction(copy, row);
     prediction.sent(1, { do: 'move', x: 1, y: 0 });
-    prediction.step();
-    expect([paints(prediction), paints(prediction)]).toEqual([true, true]);
+    const lived = () => {
+      prediction.step();
+      return paints(prediction);
+    };
+    expect([lived(), lived()]).toEqual([true, true]);
     expect([paints(), paints()]).toEqual([true, false]);
   });
 

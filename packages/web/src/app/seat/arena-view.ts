@@ -1,9 +1,24 @@
-import { ChangeDetectionStrategy, Component, type ElementRef, input, output, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  type ElementRef,
+  inject,
+  input,
+  output,
+  signal,
+  viewChild,
+} from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { type Copy, pickupsTable, type Prediction, projectilesTable } from '@eager-ember/core';
+import { fromEvent } from 'rxjs';
+import { Theme } from '../shared/theme';
 import { drawWords, drawZones, NAMES_FROM, takenBy } from './arena-around';
 import { drawnApart, NameLines } from './arena-crowd';
 import { drawCasts, drawDeliveries, drawExpected } from './arena-fight';
 import { type ActorView, actorsOf, displayOf } from './display';
+import { type Pen, Sketch } from './sketch';
 
 /** How quickly what is drawn follows what is known, per picture: twenty frames a second would jerk otherwise. */
 const FOLLOW = 0.4;
@@ -16,7 +31,7 @@ const FADES_S = 4;
 @Component({
   selector: 'ee-arena',
   template:
-    '<canvas #canvas role="img" [attr.aria-label]="label()" (click)="click($event)" (pointermove)="hover($event)" (pointerleave)="hovered.emit(undefined)"></canvas>',
+    '<canvas #canvas role="img" [attr.aria-label]="label()" (click)="click($event)" (pointermove)="hover($event)" (pointerleave)="hovered.emit(undefined)" (contextrestored)="spoil()"></canvas>',
   styles: `
     :host {
       display: block;
@@ -41,15 +56,35 @@ export class ArenaView {
   /** Where in the arena the pointer is; nowhere once it has left. */
   readonly hovered = output<{ readonly x: number; readonly y: number } | undefined>();
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
+  private readonly theme = inject(Theme);
+  private readonly width = signal(0);
+  /** How often all of the picture was spoilt: what it was drawn with is another, or the canvas is empty. */
+  private readonly spoilt = signal(0);
+  /** What its picture depends on besides what is drawn. */
+  readonly looks = computed(() => ({ width: this.width(), marked: this.marked(), dark: this.theme.dark(), spoilt: this.spoilt() }));
   private readonly places = new Map<number, { x: number; y: number }>();
   private scale = 1;
   /** What the picture that is shown was drawn from. */
   private drawnFrom: readonly unknown[] = [];
-  /** Whether somebody is still drawn on the way to where they are known to be. */
-  private moving = false;
+  /** Whether somebody is still drawn on the way to where they are known to be: the next picture is another. */
+  moving = false;
   private foretold = false;
+  private sketch: Sketch | undefined;
 
-  /** Draws what a copy knows. Called once a picture; what would look the same is not drawn again. */
+  constructor() {
+    effect((onCleanup) => {
+      const canvas = this.canvas().nativeElement;
+      const observer = new ResizeObserver(() => this.width.set(canvas.clientWidth));
+      observer.observe(canvas);
+      onCleanup(() => observer.disconnect());
+    });
+    // Names are drawn with whatever there is until their letters have come.
+    fromEvent(document.fonts, 'loadingdone')
+      .pipe(takeUntilDestroyed())
+      .subscribe(() => this.spoil());
+  }
+
+  /** Draws what a copy knows. What would look the same is not drawn again. */
   draw(copy: Copy, prediction?: Prediction): void {
     const canvas = this.canvas().nativeElement;
     const { width, height, walls } = displayOf(copy.schema).arena;
@@ -57,23 +92,30 @@ export class ArenaView {
     if (wide === 0) return;
     const tall = Math.round((wide * height) / width);
     const ratio = window.devicePixelRatio || 1;
-    const from = [copy, copy.frame, wide, ratio, this.marked(), document.documentElement.dataset['theme']];
+    const from = [copy, copy.frame, wide, ratio, this.marked(), document.documentElement.dataset['theme'], this.spoilt()];
     // What a seat expects moves between frames as well; once it does no more, that is drawn too.
-    const foretells = prediction !== undefined && (prediction.ahead() > 0 || prediction.uses.length > 0);
+    const foretells = prediction?.expects ?? false;
     const same = from.every((part, i) => part === this.drawnFrom[i]);
     if (same && !this.moving && !foretells && !this.foretold) return;
+    const anew = from.at(-1) !== this.drawnFrom.at(-1);
     this.drawnFrom = from;
     this.foretold = foretells;
-    if (canvas.width !== Math.round(wide * ratio) || canvas.height !== Math.round(tall * ratio)) {
+    const sized = canvas.width !== Math.round(wide * ratio) || canvas.height !== Math.round(tall * ratio);
+    if (sized) {
       canvas.width = Math.round(wide * ratio);
       canvas.height = Math.round(tall * ratio);
       canvas.style.height = `${tall}px`;
     }
     this.scale = wide / width;
-    const ctx = canvas.getContext('2d')!;
+    const ctx = (this.sketch ??= new Sketch(canvas.getContext('2d')!));
     ctx.setTransform(ratio * this.scale, 0, 0, ratio * this.scale, 0, 0);
     const style = getComputedStyle(document.documentElement);
-    const colour = (name: string) => style.getPropertyValue(`--${name}`).trim();
+    const known = new Map<string, string>();
+    const colour = (name: string) => {
+      const found = known.get(name) ?? style.getPropertyValue(`--${name}`).trim();
+      known.set(name, found);
+      return found;
+    };
     ctx.fillStyle = colour('ground');
     ctx.fillRect(0, 0, width, height);
     this.grid(ctx, width, height, colour('hair'));
@@ -96,13 +138,23 @@ export class ArenaView {
     drawCasts(ctx, copy, actors, colour, this.scale, this.truth());
     const own = prediction && actors.find((actor) => actor.row === this.marked());
     if (own) drawExpected(ctx, prediction, own, colour, this.scale);
+    ctx.draw(sized || anew);
     // Tests and readers of the page know from this what was drawn.
-    canvas.dataset['pickups'] = String(copy.of(pickupsTable).rows().length - (this.truth() ? 0 : takenBy(copy).size));
-    canvas.dataset['flying'] = String(copy.of(projectilesTable).rows().length);
-    canvas.dataset['ahead'] = String(Math.round(prediction?.ahead() ?? 0));
+    const shown = {
+      pickups: String(copy.of(pickupsTable).rows().length - (this.truth() ? 0 : takenBy(copy).size)),
+      flying: String(copy.of(projectilesTable).rows().length),
+      ahead: String(Math.round(prediction?.ahead() ?? 0)),
+    };
+    // What is written there has the page look for what it changes, even where it is the same.
+    for (const [name, text] of Object.entries(shown)) if (canvas.dataset[name] !== text) canvas.dataset[name] = text;
   }
 
-  private grid(ctx: CanvasRenderingContext2D, width: number, height: number, colour: string): void {
+  /** Has all of it drawn again, whatever it shows. */
+  protected spoil(): void {
+    this.spoilt.update((n) => n + 1);
+  }
+
+  private grid(ctx: Pen, width: number, height: number, colour: string): void {
     ctx.strokeStyle = colour;
     ctx.lineWidth = 1;
     ctx.globalAlpha = 0.55;
@@ -119,7 +171,7 @@ export class ArenaView {
     ctx.globalAlpha = 1;
   }
 
-  private pickups(ctx: CanvasRenderingContext2D, copy: Copy, ink: string, paper: string): void {
+  private pickups(ctx: Pen, copy: Copy, ink: string, paper: string): void {
     const { pickups } = displayOf(copy.schema);
     // Small arenas keep their things visible: never under four pixels across the middle, with lines to match.
     const least = 4 / this.scale;
@@ -169,12 +221,7 @@ export class ArenaView {
     });
   }
 
-  private actor(
-    ctx: CanvasRenderingContext2D,
-    { row, team, radius, x, y, kind, down, facing }: ActorView,
-    ink: string,
-    colour: (name: string) => string,
-  ): void {
+  private actor(ctx: Pen, { row, team, radius, x, y, kind, down, facing }: ActorView, ink: string, colour: (name: string) => string): void {
     ctx.globalAlpha = down ? 0.35 : 1;
     if (row === this.marked()) {
       ctx.strokeStyle = colour('ember');
@@ -212,7 +259,7 @@ export class ArenaView {
     ctx.globalAlpha = 1;
   }
 
-  private name(ctx: CanvasRenderingContext2D, actor: ActorView, width: number, names: NameLines): void {
+  private name(ctx: Pen, actor: ActorView, width: number, names: NameLines): void {
     const { row, name, kind, down, x } = actor;
     // In a small picture only players have their names written: others would lie over each other.
     if (this.scale < NAMES_FROM && kind !== 'player' && row !== this.marked()) return;
@@ -235,13 +282,13 @@ export class ArenaView {
 }
 
 /** A body from above: round, pointed for a foe, square for a thing. Kinds are told apart by shape as well as by fill. */
-function outline(ctx: CanvasRenderingContext2D, kind: string, x: number, y: number, r: number): void {
+function outline(ctx: Pen, kind: string, x: number, y: number, r: number): void {
   if (kind === 'prop') trace(ctx, 'square', x, y, r * 0.9);
   else if (kind === 'foe') trace(ctx, 'diamond', x, y, r * 0.95);
   else trace(ctx, 'circle', x, y, r);
 }
 
-function trace(ctx: CanvasRenderingContext2D, shape: string, x: number, y: number, r: number): void {
+function trace(ctx: Pen, shape: string, x: number, y: number, r: number): void {
   ctx.beginPath();
   if (shape === 'diamond')
     polygon(ctx, [
@@ -261,13 +308,13 @@ function trace(ctx: CanvasRenderingContext2D, shape: string, x: number, y: numbe
   else ctx.arc(x, y, r, 0, 2 * Math.PI);
 }
 
-function polygon(ctx: CanvasRenderingContext2D, points: readonly (readonly [number, number])[]): void {
+function polygon(ctx: Pen, points: readonly (readonly [number, number])[]): void {
   points.forEach(([x, y], i) => (i === 0 ? ctx.moveTo(x, y) : ctx.lineTo(x, y)));
   ctx.closePath();
 }
 
 /** Fills a body with its team's pattern, so that colour is not the only sign. */
-function fillPattern(ctx: CanvasRenderingContext2D, pattern: string, colour: string, x: number, y: number, r: number): void {
+function fillPattern(ctx: Pen, pattern: string, colour: string, x: number, y: number, r: number): void {
   ctx.strokeStyle = ctx.fillStyle = colour;
   ctx.lineWidth = r / 5;
   ctx.beginPath();

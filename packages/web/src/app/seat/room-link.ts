@@ -67,6 +67,9 @@ export class RoomLink {
   private through = { out: 0, back: 0 };
   /** Rises with every frame taken in. */
   frames = 0;
+  /** Rises with whatever a picture of it may show: what it was told, and what is expected besides. */
+  readonly changes = signal(0);
+  private expected = false;
   private socket: WebSocket | undefined;
   private inputs = 0;
   private wait = FIRST_RETRY_MS;
@@ -154,6 +157,7 @@ export class RoomLink {
 
   private hear(bytes: Uint8Array): void {
     this.count(bytes.length);
+    this.changed();
     const heard = readServerMessage(bytes);
     if ('frame' in heard) {
       if (!this.copy?.applyDecoded(heard.frame)) return;
@@ -256,7 +260,15 @@ export class RoomLink {
     this.living = setInterval(() => {
       if (this.held) this.tell({ do: 'move', ...this.held });
       this.prediction?.step();
+      // Where no more is expected, that is to be seen as well.
+      const expects = this.prediction?.expects ?? false;
+      if (expects || this.expected) this.changed();
+      this.expected = expects;
     }, 1000 / rate);
+  }
+
+  private changed(): void {
+    this.changes.update((n) => n + 1);
   }
 
   ask(input: { readonly do: string; readonly [argument: string]: unknown }): void {
@@ -268,6 +280,7 @@ export class RoomLink {
   private tell(input: { readonly do: string; readonly [argument: string]: unknown }): void {
     const n = ++this.inputs;
     this.prediction?.sent(n, input);
+    this.changed();
     this.send({ t: 'input', n, input });
   }
 

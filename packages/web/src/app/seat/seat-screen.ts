@@ -26,6 +26,18 @@ export class SeatScreen {
   /** What lies over the arena leaves no room for more. */
   protected readonly covered = computed(() => PANELS.some((panel) => panel.covers?.(this.seat())));
 
+  /** What its picture shows: read where a change of it is to be drawn. */
+  changes(): void {
+    this.seat().link.changes();
+    this.seat().row();
+    this.arena().looks();
+  }
+
+  /** Whether the next picture is another, whatever comes in. */
+  get moving(): boolean {
+    return this.arena().moving;
+  }
+
   /** Draws what is known. Returns whether there was something new. */
   paint(): boolean {
     return this.seat().paint(this.arena());
