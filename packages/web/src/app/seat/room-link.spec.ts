@@ -1,4 +1,4 @@
-import { actorOfSeat, compileRuleset, Publisher, type ServerMessage, wireSchemaOf, World } from '@eager-ember/core';
+import { actorOfSeat, compileRuleset, Publisher, wireSchemaOf, World } from '@eager-ember/core';
 import brinewick from '../../../../core/src/testing/recorded/brinewick.json';
 import { FakeSocket } from '../testing/fake-socket';
 import { hudOf } from './display';
@@ -10,15 +10,7 @@ describe('A link to a room', () => {
   let link: RoomLink;
   let shutFor = '';
   const socket = () => FakeSocket.all.at(-1)!;
-  const welcome = (): ServerMessage => ({
-    t: 'welcome',
-    room: 'slate-heron',
-    ruleset: 'A',
-    revision: 1,
-    speed: 1,
-    seats: [],
-    schema: wireSchemaOf(compileRuleset(brinewick), true),
-  });
+  const welcome = (seat?: string) => socket().welcome(wireSchemaOf(compileRuleset(brinewick), true), seat ? { seat } : {});
 
   beforeEach(() => {
     jasmine.clock().install();
@@ -48,7 +40,7 @@ describe('A link to a room', () => {
     const seat = new SeatState(link);
     const painted = () => [seat.paint(undefined), seat.shows, seat.shown(hudOf) !== undefined];
     expect(painted()).toEqual([false, false, false]);
-    socket().hear({ ...welcome(), row: world.actors.rowOf(actor), schema: wireSchemaOf(world.rules) } as ServerMessage);
+    socket().welcome(wireSchemaOf(world.rules), { row: world.actors.rowOf(actor) });
     expect(painted()).toEqual([false, false, false]);
     socket().take(publisher.frameFor({ actor, team: 0 }, 0));
     expect(painted()).toEqual([true, true, true]);
@@ -67,7 +59,7 @@ describe('A link to a room', () => {
     }
     expect(opened).toEqual([...opened].sort((a, b) => a - b));
     expect(opened[3]).toBeGreaterThan(opened[0] * 3);
-    socket().hear(welcome());
+    welcome();
     socket().onclose?.();
     expect(link.lostWords()).toBe('The connection to the room is lost. Trying to get back …');
     const before = FakeSocket.all.length;
@@ -76,7 +68,7 @@ describe('A link to a room', () => {
   });
 
   it('says what is wrong with the room, and for a while that it is put right', () => {
-    socket().hear(welcome());
+    welcome();
     expect(link.word()).toBe('');
     socket().hear({ t: 'trouble', message: 'The database can’t be reached.' });
     expect(link.word()).toBe('The database can’t be reached.');
@@ -93,10 +85,10 @@ describe('A link to a room', () => {
     const item = { serial: 1, tick: 3, event: 'abilityUsed', cause: 0, who: 'north', text: 'north uses torch', refusal: false, data: {} };
     const told = (seat?: string) => {
       socket().onopen?.();
-      socket().hear({ ...welcome(), ...(seat && { seat }) } as ServerMessage);
+      welcome(seat);
       socket().hear({ t: 'news', items: [item] });
       // The rules were edited: the same connection goes on.
-      socket().hear({ ...welcome(), ...(seat && { seat }) } as ServerMessage);
+      welcome(seat);
       return link.news().length;
     };
     const again = () => {

@@ -34,16 +34,7 @@ describe('The screen of a seat', () => {
     seat = new SeatState(link);
     const socket = FakeSocket.all.at(-1)!;
     socket.onopen?.();
-    socket.hear({
-      t: 'welcome',
-      room: 'slate-heron',
-      ruleset: 'A',
-      revision: 1,
-      speed: 1,
-      seats: [],
-      row: world.actors.rowOf(actorOfSeat(world, 'north')),
-      schema: wireSchemaOf(world.rules),
-    });
+    socket.welcome(wireSchemaOf(world.rules), { row: world.actors.rowOf(actorOfSeat(world, 'north')) });
   });
   afterEach(() => {
     seat.link.close();

@@ -1,4 +1,4 @@
-import { encodeMessage, type ServerMessage } from '@eager-ember/core';
+import { encodeMessage, type ServerMessage, type Welcome, type WireSchema } from '@eager-ember/core';
 
 /** A socket that goes nowhere. */
 export class FakeSocket {
@@ -20,6 +20,11 @@ export class FakeSocket {
 
   close(): void {
     this.readyState = 3;
+  }
+
+  /** Is let in to a room of a ruleset with this schema: to the truth, unless it is said to which seat. */
+  welcome(schema: WireSchema, seat: Pick<Welcome, 'row' | 'seat'> = {}): void {
+    this.hear({ t: 'welcome', room: 'slate-heron', ruleset: 'A', revision: 1, speed: 1, seats: [], schema, ...seat });
   }
 
   hear(message: ServerMessage): void {
