@@ -45,7 +45,7 @@ try {
   };
   let links = 0;
   const start = (ready) => {
-    const server = fork(join(ROOT, 'packages/server/dist/main.js'), [], { cwd: ROOT, stdio: ['ignore', 'pipe', 'inherit', 'ipc'], env });
+    const server = fork(join(ROOT, 'packages/server/bin/server.cjs'), [], { cwd: ROOT, stdio: ['ignore', 'pipe', 'inherit', 'ipc'], env });
     createInterface({ input: server.stdout }).on('line', (line) => {
       if (!line.startsWith('EMBER_LINK ')) return say(line);
       ready();

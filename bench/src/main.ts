@@ -12,11 +12,14 @@ import { quests } from './quests.js';
 import { manyRooms } from './rooms.js';
 import type { Row } from './measure.js';
 import { rerun } from './rerun.js';
+import { starting } from './starting.js';
 import { socketStorm } from './storm.js';
+import { watching } from './watching.js';
 import { worldTick } from './world-tick.js';
 
 const rows: readonly Row[] = [
   ...commandLine(),
+  await starting(),
   worldTick(),
   ...fight(),
   ...around(),
@@ -27,7 +30,7 @@ const rows: readonly Row[] = [
   ...(await players()),
   rerun(),
   await socketStorm(),
-  ...(process.argv.includes('--no-browser') ? [] : [...(await evidence()), await gamesInPage(), await manyRooms()]),
+  ...(process.argv.includes('--no-browser') ? [] : [...(await evidence()), await watching(), await gamesInPage(), await manyRooms()]),
   ...frames(),
 ];
 const machine = `${cpus()[0]?.model ?? 'unknown'}, ${cpus().length} cores, Node ${process.version}`;

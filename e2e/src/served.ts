@@ -8,7 +8,7 @@ const ROOT = fileURLToPath(new URL('../..', import.meta.url));
 /** The built server as a process, once it has said that it is there, with the sign-in link that it has said. */
 export async function started(settings: Readonly<Record<string, string>>): Promise<{ process: ChildProcess; link: string }> {
   const env = { ...process.env, NODE_ENV: 'production', LOG_LEVEL: 'fatal', ...settings };
-  const server = spawn(process.execPath, [join(ROOT, 'packages/server/dist/main.js')], { env, stdio: ['ignore', 'pipe', 'inherit'] });
+  const server = spawn(process.execPath, [join(ROOT, 'packages/server/bin/server.cjs')], { env, stdio: ['ignore', 'pipe', 'inherit'] });
   const link = await new Promise<string>((done, fail) => {
     let text = '';
     server.stdout.setEncoding('utf8').on('data', (part: string) => {

@@ -1,5 +1,5 @@
 // What has to be there before the workbench can start or be tested.
-import { bundleCommandLine } from './bundle.mjs';
+import { bundleCommandLine, bundleServer } from './bundle.mjs';
 import { existsSync } from 'node:fs';
 import { MARK } from './leftovers.mjs';
 import { isRoot, output, quietly, run, say, Stop, unlessDone } from './run.mjs';
@@ -34,6 +34,7 @@ export async function buildCode() {
   const products = [
     'packages/core/dist/index.js',
     'packages/server/dist/main.js',
+    'packages/server/bundled/main.cjs',
     'packages/cli/dist/main.js',
     'packages/cli/bundled/main.cjs',
   ];
@@ -45,12 +46,15 @@ export async function buildCode() {
       'packages/server/tsconfig.json',
       'packages/cli/src',
       'packages/cli/tsconfig.json',
+      'scripts/lib/bundle.mjs',
+      'scripts/lib/compiled.cjs',
       'package-lock.json',
     ],
     products,
     async () => {
       say('Building the core, the server and the command line …');
       await quietly('npx', ['tsc', '-b', 'packages/core', 'packages/server', 'packages/cli', '--force']);
+      await bundleServer();
       await bundleCommandLine();
     },
   );

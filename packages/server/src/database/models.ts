@@ -1,4 +1,5 @@
 import { type SavedPlayer, upgradeDocument } from '@eager-ember/core';
+import pg from 'pg';
 import { type CreationOptional, DataTypes, type InferAttributes, type InferCreationAttributes, Model, Sequelize } from 'sequelize';
 
 type Fields<M extends Model> = InferAttributes<M>;
@@ -130,6 +131,8 @@ const whole = () => ({ type: DataTypes.INTEGER, allowNull: false });
 export function connect(url: string, log: (sql: string) => void = () => undefined): Sequelize {
   const sequelize = new Sequelize(url, {
     dialect: 'postgres',
+    // By itself it would look for its driver by name, wherever it runs from.
+    dialectModule: pg,
     logging: log,
     pool: { max: 8, acquire: 4000 },
     retry: { max: 0 },
