@@ -12,8 +12,8 @@ const z = await import('zod');
 
 const schemaOf = (schema, io = 'input') => z.toJSONSchema(schema, { io, unrepresentable: 'any', reused: 'ref', cycles: 'ref' });
 const inline = (schema) => {
-  const { $schema, ...rest } = z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' });
-  return $schema ? rest : rest;
+  const { $schema: _version, ...rest } = z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' });
+  return rest;
 };
 const write = (file, value) => {
   writeFileSync(join(ROOT, 'docs', file), JSON.stringify(value, null, 2) + '\n');

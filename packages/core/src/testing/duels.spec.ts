@@ -2,7 +2,7 @@ import { compileRuleset, World } from '../index.js';
 import { FIGHT } from './fights.js';
 import { counter, input, join, poke, pool, rulesetWith, Trial } from './rulesets.js';
 
-const DUELS = 600;
+const DUELS = 300;
 
 const hurt = (amount: number) => [{ do: 'hurt', attribute: 'suit', amount, to: 'target' }];
 const apply = (effect: string) => [{ do: 'apply', effect, to: 'target' }];
