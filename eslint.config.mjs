@@ -159,7 +159,7 @@ export default tseslint.config(
     languageOptions: {
       globals: Object.fromEntries(
         [
-          ...['describe', 'it', 'expect', 'spyOn', 'jasmine', 'beforeAll', 'afterAll'],
+          ...['describe', 'it', 'expect', 'spyOn', 'jasmine', 'beforeAll', 'beforeEach', 'afterAll', 'afterEach'],
           'process',
           '__dirname',
           'console',
