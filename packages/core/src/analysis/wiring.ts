@@ -199,7 +199,7 @@ function entryWires(
 }
 
 function danglingIn(rules: Rules, entries: readonly EntryWires[], listeners: readonly Waiting[]): Wiring['dangling'] {
-  const unheard = listeners.flatMap(({ place, words, missing }) =>
+  const neverHeard = listeners.flatMap(({ place, words, missing }) =>
     missing === undefined ? [] : [{ place, message: `${place.label} waits for this and never hears it: ${words}. ${missing}` }],
   );
   const absent = entries
@@ -208,7 +208,7 @@ function danglingIn(rules: Rules, entries: readonly EntryWires[], listeners: rea
       place: { chapter, id, label: labelOf(rules, chapter, id), path: `/${chapter}/${rules.chapters.get(chapter)!.ids.indexOf(id)}` },
       message: `${label} never comes into play. ${chapterOf(chapter)!.absent}`,
     }));
-  return [...unheard, ...absent];
+  return [...neverHeard, ...absent];
 }
 
 /** Those who wait for what nobody announces. */

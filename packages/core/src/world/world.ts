@@ -52,7 +52,7 @@ export class World {
   private queue: GameEvent[] = [];
   private log: GameEvent[] = [];
   private current: GameEvent | undefined;
-  private behind: GameEvent | undefined;
+  private currentCause: GameEvent | undefined;
   private marks = new Int32Array(64);
   /** How often any actor was touched. */
   touches = 0;
@@ -75,7 +75,7 @@ export class World {
     const world = new World(rules);
     world.header[SEED] = seed | 0;
     rules.registry.lifecycle('worldStarted', world);
-    return world.unheard();
+    return world.withoutEvents();
   }
 
   /** The world as it was when the snapshot was taken. */
@@ -100,11 +100,11 @@ export class World {
     next.textPlaces.clear();
     adoptTables(this, next);
     rules.registry.lifecycle('rulesAdopted', next, this);
-    return next.unheard();
+    return next.withoutEvents();
   }
 
   /** Drops what was announced outside a tick: what is there from the beginning, or by an edit, has happened to nobody. */
-  private unheard(): this {
+  private withoutEvents(): this {
     this.queue = [];
     this.log = [];
     return this;
@@ -241,14 +241,14 @@ export class World {
     const event = this.record(name, parties, data ?? {}, depth);
     this.queue.push(event);
     const { announceListeners } = this.rules.registry;
-    const { current, behind } = this;
-    this.behind = current;
+    const { current, currentCause } = this;
+    this.currentCause = current;
     for (let i = 0; i < announceListeners.length; i++) {
       this.current = event;
       announceListeners[i](this, event);
     }
     this.current = current;
-    this.behind = behind;
+    this.currentCause = currentCause;
     return event;
   }
 
@@ -304,17 +304,17 @@ export class World {
 
   /** Runs `work` with this event as the cause of all it announces. */
   because(event: GameEvent | undefined, work: () => void): void {
-    const { current: before, behind } = this;
-    if (event) this.behind = before;
+    const { current: before, currentCause } = this;
+    if (event) this.currentCause = before;
     this.current = event ?? before;
     work();
     this.current = before;
-    this.behind = behind;
+    this.currentCause = currentCause;
   }
 
   /** While an event is announced: the event or input that led to it; undefined where none of this tick did. */
   get causingEvent(): GameEvent | undefined {
-    return this.behind;
+    return this.currentCause;
   }
 
   private emptyQueue(): void {

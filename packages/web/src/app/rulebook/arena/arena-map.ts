@@ -18,7 +18,7 @@ interface Drag {
   /** What is being done: the thing is moved, copied, or its far corner or edge is. */
   readonly how: 'move' | 'copy' | 'size';
   /** Where it was taken hold of, from its own point. */
-  readonly grip: Point;
+  readonly offset: Point;
   readonly at: Point;
   readonly moved: boolean;
 }
@@ -177,7 +177,7 @@ export class ArenaMap {
     (event.currentTarget as Element).setPointerCapture(event.pointerId);
     (event.currentTarget as SVGElement).focus();
     const copies = event.altKey && how === 'move';
-    this.drag.set({ item, how: copies ? 'copy' : how, grip: { x: point.x - from.x, y: point.y - from.y }, at: from, moved: false });
+    this.drag.set({ item, how: copies ? 'copy' : how, offset: { x: point.x - from.x, y: point.y - from.y }, at: from, moved: false });
   }
 
   protected move(event: PointerEvent): void {
@@ -185,7 +185,7 @@ export class ArenaMap {
     this.pointer.set(this.snapped(point));
     const drag = this.drag();
     if (!drag) return;
-    const at = this.snapped({ x: point.x - drag.grip.x, y: point.y - drag.grip.y });
+    const at = this.snapped({ x: point.x - drag.offset.x, y: point.y - drag.offset.y });
     if (drag.moved || at.x !== drag.at.x || at.y !== drag.at.y) this.drag.set({ ...drag, at, moved: true });
   }
 
