@@ -18,15 +18,19 @@ export const value = (name: string, attribute: string) => `${seat(name)} [data-a
 /** Lets the next click through only where it lands on what is wanted. It is made in the page. */
 interface ClickWatch extends EventListenerObject {
   landed: boolean;
+  /** What it landed on instead. */
+  instead: string;
 }
 
 /** Begins such a watch. It runs in the page. */
 function watchClick(wanted: Element): ClickWatch {
   const watch: ClickWatch = {
     landed: false,
+    instead: 'nothing',
     handleEvent(event) {
       this.landed = event.composedPath().includes(wanted);
       if (this.landed) return;
+      this.instead = (event.target as Element).outerHTML.slice(0, 200);
       event.preventDefault();
       event.stopImmediatePropagation();
     },
@@ -35,10 +39,10 @@ function watchClick(wanted: Element): ClickWatch {
   return watch;
 }
 
-/** Ends a watch; whether the click has landed. It runs in the page. */
-function endOfWatch(watch: ClickWatch): boolean {
+/** Ends a watch; what the click has landed on instead, or nothing where it has landed. It runs in the page. */
+function endOfWatch(watch: ClickWatch): string {
   removeEventListener('click', watch, { capture: true });
-  return watch.landed;
+  return watch.landed ? '' : watch.instead;
 }
 
 /** Goes to an address within the page, where it is a page of the workbench. It runs in the page. */
@@ -80,6 +84,7 @@ export class Screen {
   async rests(): Promise<boolean> {
     try {
       await this.page.setViewport(WINDOW);
+      await this.page.mouse.move(0, 0);
       await this.page.evaluate(ledTo, this.home, '/sessions');
       await this.page.waitForSelector('ee-sessions', { timeout: REST_MS });
       this.complaints.length = 0;
@@ -115,13 +120,20 @@ export class Screen {
    * there by then, and aimed anew.
    */
   async tap(selector: string): Promise<void> {
-    await this.until(`${selector} is clicked`, async () => {
-      const wanted = await this.page.waitForSelector(selector);
-      const watch = await wanted!.evaluateHandle(watchClick);
-      await this.page.locator(selector).click();
-      // A click that leads to another page takes the watch with it.
-      return watch.evaluate(endOfWatch).catch(() => true);
-    });
+    let instead = '';
+    await this.until(
+      () => `${selector} is clicked and not ${instead}`,
+      async () => {
+        const wanted = await this.page.waitForSelector(selector);
+        const watch = await wanted!.evaluateHandle(watchClick);
+        await this.page.locator(selector).click();
+        // A click that leads to another page takes the watch with it.
+        instead = await watch.evaluate(endOfWatch).catch(() => '');
+        // A hint that has opened under the pointer stays for as long as that is on it.
+        if (instead !== '') await this.page.mouse.move(0, 0);
+        return instead === '';
+      },
+    );
   }
 
   /** Presses a button by the keyboard, wherever it has moved to by now. */
@@ -174,9 +186,9 @@ export class Screen {
   }
 
   /** Does something again and again until it says that it came about. */
-  async until(what: string, attempt: () => Promise<boolean>): Promise<void> {
+  async until(what: string | (() => string), attempt: () => Promise<boolean>): Promise<void> {
     for (const end = Date.now() + PATIENCE_MS; Date.now() < end;) if (await attempt()) return;
-    throw new Error(`Waited in vain until ${what}`);
+    throw new Error(`Waited in vain until ${typeof what === 'string' ? what : what()}`);
   }
 
   /** Waits until a field holds this. */
