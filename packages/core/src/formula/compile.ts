@@ -3,6 +3,7 @@ import { positionIn } from '../ruleset/positions.js';
 import { didYouMean } from '../ruleset/suggest.js';
 import type { Rules } from '../ruleset/rules.js';
 import type { World } from '../world/world.js';
+import { functionIn, type Lookup, nameIn } from './lookup.js';
 import { divide, MATH_FUNCTIONS, remainder } from './functions.js';
 import { FormulaError, parseFormula, type FormulaNode } from './parser.js';
 import type { Range } from './ranges.js';
@@ -98,6 +99,8 @@ export interface CompiledFormula {
   readonly constant?: number;
   /** The name, where the formula is one of the owner's names and nothing else. */
   readonly bare?: FormulaReference;
+  /** The words that were looked up to compile it: where each still means the same, so does the formula. */
+  readonly lookups: readonly Lookup[];
 }
 
 /**
@@ -119,11 +122,11 @@ export function compileExpression(text: string, vocabulary: Vocabulary, place: F
   if (compiler.references.length > 0) {
     const [first] = compiler.references;
     const bare = node.kind === 'name' && node.party === null ? { bare: first } : {};
-    return { text, run: onGrid, references: compiler.references, ...bare };
+    return { text, run: onGrid, references: compiler.references, ...bare, lookups: compiler.lookups };
   }
-  if (!compiler.fixed) return { text, run: onGrid, references: [] };
+  if (!compiler.fixed) return { text, run: onGrid, references: [], lookups: [] };
   const constant = onGrid(bareWorld(), NOBODY);
-  return { text, run: () => constant, references: [], constant };
+  return { text, run: () => constant, references: [], constant, lookups: [] };
 }
 
 const wordIn = ({ words = {} }: Vocabulary, word: string): string | undefined => (Object.hasOwn(words, word) ? words[word] : undefined);
@@ -135,6 +138,7 @@ interface Part {
 
 class Compiler {
   readonly references: FormulaReference[] = [];
+  readonly lookups: Lookup[] = [];
   /** Nothing that changes is read. */
   fixed = true;
 
@@ -199,10 +203,11 @@ class Compiler {
       return { run: (_, p) => Number(p.event?.[id] ?? 0), yields: 'amount' };
     }
     const who = this.party(party, at);
-    for (const source of this.vocabulary.names) {
-      const index = positionIn(source.ids, id);
-      if (index < 0) continue;
+    const found = nameIn(this.vocabulary, id);
+    if (found) {
+      const { source, index } = found;
       this.references.push({ chapter: source.chapter, id, party, at: party === null ? at : at + party.length + 1 });
+      this.lookups.push({ word: id, chapter: source.chapter, index });
       const read = source.read(index);
       return { run: (w, p) => read(w, who(p)), yields: 'amount' };
     }
@@ -264,7 +269,7 @@ class Compiler {
       if (parts.length === 2) return { run: (w, p) => run(parts[0](w, p), parts[1](w, p)), yields: 'amount' };
       return { run: (w, p) => run(...parts.map((part) => part(w, p))), yields: 'amount' };
     }
-    const entry = this.vocabulary.functions.find((f) => f.name === name && f.ids.length > 0);
+    const entry = functionIn(this.vocabulary, name);
     if (entry) return this.entryCall(entry, party, args, at);
     // Of a chapter that has no entries: that is the better message than an unknown function.
     const noun = this.vocabulary.functions.find((f) => f.name === name)?.noun;
@@ -284,6 +289,7 @@ class Compiler {
     if (index < 0)
       throw new FormulaError(`No ${entry.noun ?? 'entry'} is called ${first.name}.${didYouMean(first.name, entry.ids)}`, first.at);
     this.references.push({ chapter: entry.chapter, id: first.name, party, at: first.at });
+    this.lookups.push({ word: entry.name, id: first.name, chapter: entry.chapter, index });
     const read = entry.read(index);
     const amount = entry.amounts > 0 ? this.expect('amount', args[1]) : () => 0;
     return { run: (w, p) => read(w, who(p), amount(w, p)), yields: entry.yields };

@@ -6,6 +6,9 @@ import { compileText } from './text.js';
  * @throws FormulaError where it can't be read, speaks of something unknown, or mixes amounts and conditions
  */
 export function compileFormula(text: string, vocabulary: Vocabulary, place: FormulaPlace): CompiledFormula {
-  if (place.yields === 'text') return { text, run: () => 0, references: compileText(text, vocabulary, place).references };
+  if (place.yields === 'text') {
+    const { references, lookups } = compileText(text, vocabulary, place);
+    return { text, run: () => 0, references, lookups };
+  }
   return compileExpression(text, vocabulary, place);
 }

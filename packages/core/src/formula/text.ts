@@ -6,6 +6,7 @@ import {
   type FormulaReference,
   type Vocabulary,
 } from './compile.js';
+import type { Lookup } from './lookup.js';
 import { FormulaError } from './parser.js';
 
 /** A piece of a text: words, or a formula whose amount stands there. */
@@ -15,6 +16,7 @@ export interface CompiledText {
   readonly pieces: readonly TextPiece[];
   /** What its formulas speak of, with places in the whole text. */
   readonly references: readonly FormulaReference[];
+  readonly lookups: readonly Lookup[];
 }
 
 /**
@@ -24,6 +26,7 @@ export interface CompiledText {
 export function compileText(text: string, vocabulary: Vocabulary, place: FormulaPlace): CompiledText {
   const pieces: TextPiece[] = [];
   const references: FormulaReference[] = [];
+  const lookups: Lookup[] = [];
   let at = 0;
   for (const part of text.split(/(\{[^{}]*\})/)) {
     const brace = part.search(/[{}]/);
@@ -31,13 +34,14 @@ export function compileText(text: string, vocabulary: Vocabulary, place: Formula
       if (brace >= 0) throw new FormulaError('A brace opens a formula and another closes it, as in {suit / 2}.', at + brace);
       if (part !== '') pieces.push({ words: part });
     } else {
-      const { run, references: read } = hole(part.slice(1, -1), at + 1, vocabulary, place);
+      const { run, references: read, lookups: words } = hole(part.slice(1, -1), at + 1, vocabulary, place);
       pieces.push({ hole: run });
       references.push(...read.map((reference) => ({ ...reference, at: reference.at + at + 1 })));
+      lookups.push(...words);
     }
     at += part.length;
   }
-  return { pieces, references };
+  return { pieces, references, lookups };
 }
 
 function hole(text: string, at: number, vocabulary: Vocabulary, place: FormulaPlace): CompiledFormula {

@@ -1,9 +1,14 @@
 import {
   compileFormula,
   type CompiledFormula,
+  type CompiledText,
+  compileText,
   FormulaError,
   type FormulaFunction,
+  type FormulaPlace,
   type FormulaReference,
+  type Lookup,
+  meansTheSame,
   type Parties,
   type PartyName,
   type Vocabulary,
@@ -16,7 +21,8 @@ import { type AmountSource, isDuration, toMilliseconds } from './fields.js';
 import { positionIn } from './positions.js';
 import { pointer, type Path, type Problem } from './problem.js';
 import type { Pattern, Registry, Then } from './registry.js';
-import { type Chapter, entryOf, type RulesetDocument } from './rules.js';
+import { MadeBefore, Recording, sameList } from './recording.js';
+import { type Chapter, entryOf, type Rules, type RulesetDocument } from './rules.js';
 import { entriesIn } from './chapter.js';
 
 /** A compiled amount. `constant` is set where it is always the same, `references` lists what a formula reads. */
@@ -37,7 +43,20 @@ export interface CompiledPattern {
   readonly matches: (world: World, event: GameEvent, owner: number) => boolean;
 }
 
-const NOTHING: CompiledFormula = { text: '0', run: () => 0, references: [], constant: 0 };
+const NOTHING: CompiledFormula = { text: '0', run: () => 0, references: [], constant: 0, lookups: [] };
+const NOTHING_BESIDE: readonly unknown[] = [];
+const NO_CHAPTER: Pick<Chapter, 'ids'> = { ids: [] };
+
+/** What stays from one compilation to the next, where a ruleset is compiled again and again as it is edited. */
+export interface Before {
+  readonly made: MadeBefore;
+  /** The numbers of the rules that act by themselves, by chapter/id: a rule keeps its number. */
+  readonly acting: Map<string, number>;
+  /** How many entries were compiled, and not taken as they were before. */
+  compiled: number;
+}
+
+export const nothingBefore = (): Before => ({ made: new MadeBefore(), acting: new Map(), compiled: 0 });
 
 /** What a concept's `compile` is given: the checked document and the compilers of the building blocks. */
 export class CompileContext {
@@ -46,43 +65,138 @@ export class CompileContext {
   /** Whether that list follows for each of several who share what it follows from. */
   private shared = false;
   readonly problems: Problem[] = [];
-  /** The rules that act by themselves, as chapter/id. */
-  readonly acting: string[] = [];
-  private readonly places = new Map<string, number>();
   /** Pieces of lists that a world comes back to later, and amounts that it asks again, by {@link keep}'s numbers. */
   readonly pieces = new Map<number, CompiledThen>();
   readonly amounts = new Map<number, Amount>();
   private readonly aliases = new Map<string, string>();
+  /** What the entry that is being compiled reads. */
+  private recording: Recording | undefined;
 
   constructor(
     readonly registry: Registry,
-    readonly document: RulesetDocument,
-    readonly chapters: ReadonlyMap<string, Chapter>,
-    readonly vocabulary: Vocabulary,
+    private readonly all: Pick<Rules, 'document' | 'chapters' | 'vocabulary'>,
     /** What concepts came to that were compiled already, by their ids. */
-    readonly compiled = new Map<string, unknown>(),
+    private readonly made = new Map<string, unknown>(),
+    private readonly before: Before = nothingBefore(),
   ) {}
 
+  /** The whole document. What an entry comes to by it is worked out anew with every edit: ask for less. */
+  get document(): RulesetDocument {
+    this.spoil();
+    return this.all.document;
+  }
+
+  /** All chapters, of which the same holds. */
+  get chapters(): Rules['chapters'] {
+    this.spoil();
+    return this.all.chapters;
+  }
+
+  /** What concepts came to that were compiled already, by their ids; of which the same holds. */
+  get compiled(): Map<string, unknown> {
+    this.spoil();
+    return this.made;
+  }
+
+  get vocabulary(): Vocabulary {
+    const { vocabulary } = this.all;
+    this.recording?.read('vocabulary', ({ all }) => all.vocabulary === vocabulary);
+    return vocabulary;
+  }
+
+  private spoil(): void {
+    if (this.recording) this.recording.spoiled = true;
+  }
+
   get tickRate(): number {
-    return this.document.tickRate;
+    return this.all.document.tickRate;
+  }
+
+  /**
+   * Compiles each entry of a list by itself, as work in parts. An entry that is the same as in the compilation before, and for which
+   * all that was read while it was compiled is the same too, keeps what it came to.
+   * @param work what is made of the entries: one name for each piece of work on the same entries
+   * @param beside what an entry is compiled with that neither it says nor this context tells
+   */
+  *each<E extends object, T>(
+    work: string,
+    entries: readonly E[],
+    make: (entry: E, i: number) => T,
+    beside: (entry: E, i: number) => readonly unknown[] = () => NOTHING_BESIDE,
+  ): Generator<void, readonly T[]> {
+    const list: T[] = [];
+    for (const [i, entry] of entries.entries()) {
+      const others = beside(entry, i);
+      const before = this.before.made.get(entry, work);
+      if (before?.position === i && sameList(before.beside, others) === before.beside && before.recording.holdsIn(this)) {
+        const { pieces, amounts, aliases } = before.recording;
+        for (const [key, piece] of pieces) this.pieces.set(key, piece);
+        for (const [key, amount] of amounts) this.amounts.set(key, amount);
+        for (const [place, name] of aliases) this.aliases.set(place, name);
+        list.push(before.value as T);
+        continue;
+      }
+      const recording = (this.recording = new Recording());
+      const problems = this.problems.length;
+      try {
+        const value = make(entry, i);
+        list.push(value);
+        this.before.compiled++;
+        if (!recording.spoiled && this.problems.length === problems)
+          this.before.made.set(entry, work, { value, position: i, beside: others, recording });
+      } finally {
+        this.recording = undefined;
+      }
+      yield;
+    }
+    return list;
   }
 
   entries<T>(chapter: string): readonly T[] {
-    return entriesIn<T>(this, chapter);
+    const entries = entriesIn<T>(this.all, chapter);
+    this.recording?.read(`${chapter}/`, ({ all }) => entriesIn<T>(all, chapter) === entries);
+    return entries;
   }
 
   /** An entry by its id; undefined for one that does not exist, which the references' own check has reported. */
   entry<T>(chapter: string, id: string): T | undefined {
-    return entryOf<T>(this, chapter, id);
+    const entry = entryOf<T>(this.all, chapter, id);
+    this.recording?.read(`${chapter}/${id}`, ({ all }) => entryOf<T>(all, chapter, id) === entry);
+    return entry;
+  }
+
+  /** What an entry says in some of its fields, for who reads no more of it; undefined for one that does not exist. */
+  fields<T extends object, K extends keyof T & string>(chapter: string, id: string, ...fields: readonly K[]): Pick<T, K> | undefined {
+    const entry = entryOf<T>(this.all, chapter, id);
+    if (this.recording)
+      for (const field of fields)
+        this.recording.read(`${chapter}/${id}.${field}`, ({ all }) => entryOf<T>(all, chapter, id)?.[field] === entry?.[field]);
+    return entry;
   }
 
   section<T>(key: string): T {
-    return this.document[key] as T;
+    const section = this.all.document[key];
+    this.recording?.read(key, ({ all }) => all.document[key] === section);
+    return section as T;
   }
 
   /** The position of an entry; 0 for an id that does not exist, which the references' own check has reported. */
   index(chapter: string, id: string): number {
-    return Math.max(0, positionIn(this.chapters.get(chapter)?.ids ?? [], id));
+    const { ids } = this.all.chapters.get(chapter) ?? NO_CHAPTER;
+    const position = positionIn(ids, id);
+    this.recording?.read(`${chapter}#${id}`, ({ all }) => {
+      const now = all.chapters.get(chapter) ?? NO_CHAPTER;
+      return now.ids === ids || positionIn(now.ids, id) === position;
+    });
+    return Math.max(0, position);
+  }
+
+  /** What a place is called in the chapter that it is in: the entry's id at its position. Nothing for a place in no chapter. */
+  private entryAt([chapter, position]: Path): Chapter['entries'][number] | undefined {
+    if (typeof position !== 'number') return undefined;
+    const entry = this.all.chapters.get(String(chapter))?.entries[position];
+    this.recording?.read(`${chapter}@${position}`, ({ all }) => all.chapters.get(String(chapter))?.entries[position] === entry);
+    return entry;
   }
 
   /** Ticks of an authored time span, rounded up. */
@@ -101,12 +215,29 @@ export class CompileContext {
     event: readonly string[] = [],
     locals: readonly string[] = [],
   ): CompiledFormula {
+    return this.looked(() => compileFormula(text, this.all.vocabulary, { yields, parties, event, locals })) ?? NOTHING;
+  }
+
+  /** A text with formulas in braces; undefined where it can't be read. */
+  text(text: string, place: FormulaPlace): CompiledText | undefined {
+    return this.looked(() => compileText(text, this.all.vocabulary, place));
+  }
+
+  private looked<F extends { readonly lookups: readonly Lookup[] }>(compile: () => F): F | undefined {
+    const { vocabulary } = this.all;
     try {
-      return compileFormula(text, this.vocabulary, { yields, parties, event, locals });
+      const formula = compile();
+      for (const lookup of formula.lookups)
+        this.recording?.read(
+          `${lookup.word}(${lookup.id}`,
+          ({ all }) => all.vocabulary === vocabulary || meansTheSame(all.vocabulary, lookup),
+        );
+      return formula;
     } catch (error) {
+      if (!(error instanceof FormulaError)) throw error;
       // Formulas have been checked where they stand; an incomplete document still gets its other problems listed.
-      if (error instanceof FormulaError) return NOTHING;
-      throw error;
+      this.spoil();
+      return undefined;
     }
   }
 
@@ -180,22 +311,22 @@ export class CompileContext {
   }
 
   /** The rule that a place belongs to, as {@link Rules.acting} counts them; -1 for a place in no chapter. */
-  ruleAt([chapter, position]: Path): number {
-    const id = typeof position === 'number' ? this.chapters.get(String(chapter))?.ids[position] : undefined;
-    if (id === undefined) return -1;
-    const key = `${chapter}/${id}`;
-    let at = this.places.get(key);
-    if (at === undefined) {
-      this.places.set(key, (at = this.acting.length));
-      this.acting.push(key);
-    }
-    return at;
+  ruleAt(path: Path): number {
+    const entry = this.entryAt(path);
+    if (!entry) return -1;
+    const key = `${path[0]}/${entry.id}`;
+    const { acting } = this.before;
+    const known = acting.get(key);
+    if (known !== undefined) return known;
+    acting.set(key, acting.size);
+    return acting.size - 1;
   }
 
   /** Keeps a piece of a list under a number that means the same after a restart and after edits elsewhere. */
   keep(path: Path, piece: CompiledThen): number {
     const key = this.purpose(path);
     this.pieces.set(key, piece);
+    this.recording?.pieces.push([key, piece]);
     return key;
   }
 
@@ -203,6 +334,7 @@ export class CompileContext {
   keepAmount(path: Path, amount: Amount): number {
     const key = this.purpose(path);
     this.amounts.set(key, amount);
+    this.recording?.amounts.push([key, amount]);
     return key;
   }
 
@@ -239,13 +371,15 @@ export class CompileContext {
 
   /** Has a place in a list go by a name of its own, so that what is kept by places survives a reordering. */
   alias(path: Path, name: string): void {
-    this.aliases.set(pointer(path), name);
+    const place = pointer(path);
+    this.aliases.set(place, name);
+    this.recording?.aliases.push([place, name]);
   }
 
   /** What a roll is for: its place, with entries by id, so that reordering entries changes nobody's luck. */
   purpose(path: Path): number {
     const [chapter, position, ...rest] = path.map((part, n) => (n < 2 ? part : (this.aliases.get(pointer(path.slice(0, n + 1))) ?? part)));
-    const entry = typeof position === 'number' ? this.chapters.get(String(chapter))?.entries[position] : undefined;
+    const entry = this.entryAt(path);
     // By the first id it ever had: a renamed entry keeps its luck, and what waits in it goes on.
     const id = entry ? (entry.formerly?.[0] ?? entry.id) : position;
     return hashText([chapter, id, ...rest].join('/'));

@@ -1,14 +1,17 @@
 export * from './compile.js';
+export { RulesetCompiler, type Reading } from './compiler.js';
 export * from './context.js';
 export * from './describe.js';
 export * from './fields.js';
 export * from './json-text.js';
+export { DEEPEST, isTooDeep, MOST_VALUES } from './limits.js';
 export * from './problem.js';
 export * from './references.js';
 export * from './registry.js';
 export * from './rename.js';
 export * from './requests.js';
 export * from './rules.js';
+export { sharing } from './sharing.js';
 export { didYouMean, nearest } from './suggest.js';
 export { upgradeDocument, VERSION } from './upgrade.js';
 export { walk } from './walk.js';

@@ -47,8 +47,7 @@ export function checkAction(rules: Rules, value: unknown): Checked<Then[number]>
   });
   if (problems.length > 0) return { problems };
   // What a list in the ruleset would be refused for is refused here as well.
-  const { registry: all, document, chapters, vocabulary, compiled } = rules;
-  const context = new CompileContext(all, document, chapters, vocabulary, new Map(compiled));
+  const context = new CompileContext(rules.registry, rules, new Map(rules.compiled));
   context.then([parsed.data], []);
   if (context.problems.length === 0) {
     checkedActions.set(parsed.data, rules);

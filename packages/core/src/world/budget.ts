@@ -25,8 +25,9 @@ export class Budget {
   /** The rule at work, by its place among those of the ruleset; -1 where it is the core itself. */
   rule = NO_RULE;
 
-  constructor(rules: number) {
-    this.taken = new Float64Array(rules);
+  /** @param rules the rules that it can be, by chapter/id */
+  constructor(private readonly rules: readonly string[]) {
+    this.taken = new Float64Array(rules.length);
   }
 
   begin(): void {
@@ -51,12 +52,12 @@ export class Budget {
     return this.left === Infinity ? 0 : MOST_STEPS - this.left;
   }
 
-  /** The rule that has taken the most, and how much; -1 where none has taken any. */
+  /** The rule that has taken the most, and how much; of several the first by its name. -1 where none has taken any. */
   get largest(): { readonly rule: number; readonly steps: number } {
     let rule = -1;
     let steps = 0;
     this.taken.forEach((taken, i) => {
-      if (taken > steps) [rule, steps] = [i, taken];
+      if (taken > steps || (taken === steps && steps > 0 && this.rules[i] < this.rules[rule])) [rule, steps] = [i, taken];
     });
     return { rule, steps };
   }

@@ -13,11 +13,13 @@ export interface ConceptState<C, R> {
 /** What the concept of an id has at hand. Its declaration says how that comes about: by `compile`, and by `attach`. */
 export function conceptState<C = undefined, R = undefined>(id: string): ConceptState<C, R> {
   // A rule asks for its concept many times before anybody asks for another ruleset's or another world's.
-  let [rulesBefore, compiled, worldBefore, state]: [Pick<Rules, 'compiled'>?, C?, World?, R?] = [];
+  let [compiledBefore, compiled, worldBefore, state]: [Rules['compiled']?, C?, World?, R?] = [];
   return {
     id,
     of: (rules) => {
-      if (rules !== rulesBefore || compiled === undefined) [rulesBefore, compiled] = [rules, rules.compiled.get(id) as C];
+      // Asked each time: a compilation notes who asks it.
+      const { compiled: all } = rules;
+      if (all !== compiledBefore || compiled === undefined) [compiledBefore, compiled] = [all, all.get(id) as C];
       return compiled as C;
     },
     in: (world) => {

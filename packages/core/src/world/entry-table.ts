@@ -1,6 +1,7 @@
 import type { ColumnSpec, TableSpec } from './columns.js';
 import type { TableRules } from './define-table.js';
 import type { Column, Table } from './table.js';
+import { sameList } from '../ruleset/recording.js';
 import type { World } from './world.js';
 
 /** The columns that an entry of a ruleset has in a table, by what they are to the entry: one, none, a list, or parts with their own. */
@@ -20,7 +21,7 @@ export interface EntryTableDeclaration<E, S extends ColumnShape, P extends strin
   readonly columns: (entry: E) => S;
 }
 
-export interface EntryTable<E, S extends ColumnShape, P extends string = never> {
+export interface EntryTable<E extends object, S extends ColumnShape, P extends string = never> {
   readonly name: string;
   readonly parts: readonly P[];
   /** The table for these entries: what its concept declares. */
@@ -33,24 +34,34 @@ export interface EntryTable<E, S extends ColumnShape, P extends string = never> 
 }
 
 /** Defines a table with columns for each entry of a chapter: what an entry has there is said once, as a shape of columns. */
-export function defineEntryTable<E, const S extends ColumnShape, const P extends string = never>(
+export function defineEntryTable<E extends object, const S extends ColumnShape, const P extends string = never>(
   declaration: EntryTableDeclaration<E, S, P>,
 ): EntryTable<E, S, P> {
   const { columns, parts = [], ...rest } = declaration;
-  // Worlds come and go by the hundred under the same rules.
+  // Worlds come and go by the hundred under the same rules, and most entries are the same from one edit to the next.
   const known = new WeakMap<readonly E[], readonly S[]>();
+  const ofEntries = new WeakMap<E, S>();
+  const shapeOf = (entry: E): S => {
+    if (!ofEntries.has(entry)) ofEntries.set(entry, columns(entry));
+    return ofEntries.get(entry)!;
+  };
   const shapes = (entries: readonly E[]): readonly S[] => {
     let of = known.get(entries);
-    if (!of) known.set(entries, (of = entries.map((entry) => columns(entry))));
+    if (!of) known.set(entries, (of = entries.map(shapeOf)));
     return of;
+  };
+  const listed = new WeakMap<E, { readonly present: TableRules['present']; readonly columns: readonly ColumnSpec[] }>();
+  const columnsOf = (entry: E, present: TableRules['present']): readonly ColumnSpec[] => {
+    const before = listed.get(entry);
+    if (before && isSame(before.present, present)) return before.columns;
+    const all = [...leaves(shapeOf(entry))].map((column) => (present ? { ...column, present } : column));
+    listed.set(entry, { present, columns: all });
+    return all;
   };
   return {
     name: rest.name,
     parts,
-    under: (entries, { present } = {}) => ({
-      ...rest,
-      columns: shapes(entries).flatMap((shape) => [...leaves(shape)].map((column) => ({ ...column, ...(present && { present }) }))),
-    }),
+    under: (entries, { present } = {}) => ({ ...rest, columns: entries.flatMap((entry) => columnsOf(entry, present)) }),
     in: (world) => world.table(rest.name),
     shapes,
     columnsIn: (world, entries) => {
@@ -60,6 +71,9 @@ export function defineEntryTable<E, const S extends ColumnShape, const P extends
     },
   };
 }
+
+const isSame = (one: TableRules['present'], other: TableRules['present']): boolean =>
+  one === other || (one?.column === other?.column && sameList(one?.of, other?.of ?? []) === one?.of);
 
 const isColumn = (shape: object): shape is ColumnSpec => 'name' in shape && 'kind' in shape && 'see' in shape;
 

@@ -65,7 +65,7 @@ export class World {
     this.actors = actorTable.in(this);
     this.luck = new Luck(rollTable.in(this), this.actors);
     this.timers = new Timers(this, timerTable.in(this));
-    this.budget = new Budget(rules.acting.length);
+    this.budget = new Budget(rules.acting);
     for (const concept of rules.registry.concepts)
       this.attached.set(concept.id, concept.attach?.(this, rules.compiled.get(concept.id) as never));
   }

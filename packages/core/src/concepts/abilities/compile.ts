@@ -2,7 +2,6 @@ import type { FormulaFunction, Parties } from '../../formula/index.js';
 import { cosine } from '../../math/angles.js';
 import type { Amount, CompileContext, CompiledThen } from '../../ruleset/context.js';
 import type { AmountSource } from '../../ruleset/fields.js';
-import { eachInPart } from '../../ruleset/parts.js';
 import type { Path } from '../../ruleset/problem.js';
 import type { Then } from '../../ruleset/registry.js';
 import type { World } from '../../world/world.js';
@@ -106,10 +105,16 @@ export function* compileAbilities(context: CompileContext): Generator<void, Comp
   const entries = context.entries<AbilityEntry>(CHAPTER);
   const groups = new Map(context.entries<GroupEntry>('groups').map((group) => [group.id, compileGroup(context, group)]));
   entries.forEach((entry, i) => new Set(entry.groups).forEach((id) => groups.get(id)?.members.push(i)));
-  return { entries, list: yield* eachInPart(entries, (entry, i) => compileOne(context, entry, i, groups)) };
+  const list = yield* context.each('abilities', entries, (entry, i) => compileOne(context, entry, i));
+  const inGroups = (ability: Ability, i: number): Ability => ({
+    ...ability,
+    groups: entries[i].groups.map((id) => groups.get(id) ?? NO_GROUP),
+  });
+  return { entries, list: list.map((ability, i) => (entries[i].groups.length > 0 ? inGroups(ability, i) : ability)) };
 }
 
-function compileOne(context: CompileContext, entry: AbilityEntry, index: number, groups: ReadonlyMap<string, Group>): Ability {
+/** An ability, but for its groups: those have all their members. */
+function compileOne(context: CompileContext, entry: AbilityEntry, index: number): Ability {
   const path = [CHAPTER, index];
   const list = (field: 'onStart' | 'onHit' | 'onMiss' | 'onBreak') => {
     const actions = entry[field] as Then | undefined;
@@ -129,7 +134,7 @@ function compileOne(context: CompileContext, entry: AbilityEntry, index: number,
     chargeAtEnd,
     cooldown: adjustable(context.seconds(entry.cooldown ?? 0, [...path, 'cooldown']), index, 'cooldown'),
     hasCooldown: entry.cooldown !== undefined,
-    groups: entry.groups.map((id) => groups.get(id) ?? NO_GROUP),
+    groups: [],
     stored: entry.stored && { most: entry.stored.most, refill: context.seconds(entry.stored.refill, [...path, 'stored', 'refill']) },
     requires: entry.requires.map((requirement) => compileRequirement(context, requirement)),
     cast: cast && stretch(context, cast, [...path, 'cast'], cast.state ?? 'casting', cast.move),
@@ -187,7 +192,7 @@ function checkShape(context: CompileContext, entry: AbilityEntry, path: Path): v
 
 function compileCost(context: CompileContext, cost: AbilityEntry['costs'][number], ability: number, path: Path): Cost {
   const attribute = context.index('attributes', cost.attribute);
-  const target = context.entries<{ label: string; kind: string }>('attributes')[attribute];
+  const target = context.fields<{ label: string; kind: string }, 'label' | 'kind'>('attributes', cost.attribute, 'label', 'kind');
   if (target?.kind === 'stat')
     context.problem([...path, 'attribute'], `${target.label} is a stat, which is not spent: costs are paid from pools and counters.`);
   return { attribute, id: cost.attribute, amount: adjustable(context.amount(cost.amount, [...path, 'amount']), ability, 'costs') };
@@ -206,7 +211,7 @@ function compileRequirement(context: CompileContext, requirement: AbilityEntry['
   const wanted = 'has' in requirement;
   const id = wanted ? requirement.has : requirement.hasNot;
   const status = context.index('statuses', id);
-  const label = context.entries<{ label: string }>('statuses')[status]?.label ?? id;
+  const label = context.fields<{ label: string }, 'label'>('statuses', id, 'label')?.label ?? id;
   const unsaid = wanted ? `Only while ${label.toLowerCase()}.` : `Not while ${label.toLowerCase()}.`;
   return {
     test: (world, { owner }) => (hasStatus(world, owner, status) === wanted ? 1 : 0),

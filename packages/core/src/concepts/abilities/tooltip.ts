@@ -1,4 +1,4 @@
-import { compileText, type CompiledText, FormulaError } from '../../formula/index.js';
+import type { CompiledText } from '../../formula/index.js';
 import { roundTo } from '../../math/grid.js';
 import type { CompileContext } from '../../ruleset/context.js';
 import type { World } from '../../world/world.js';
@@ -12,15 +12,11 @@ export interface Tooltip {
   readonly lines: number;
 }
 
+const NO_TEXT: CompiledText = { pieces: [], references: [], lookups: [] };
+
 export function compileTooltip(context: CompileContext, { text, width, lines }: NonNullable<AbilityEntry['tooltip']>): Tooltip {
-  try {
-    const place = { yields: 'text', parties: [], event: NUMBERS, carrier: 'ability' } as const;
-    return { text: compileText(text, context.vocabulary, place), width, lines };
-  } catch (error) {
-    // Texts have been checked where they stand; an incomplete document still gets its other problems listed.
-    if (error instanceof FormulaError) return { text: { pieces: [], references: [] }, width, lines };
-    throw error;
-  }
+  const place = { yields: 'text', parties: [], event: NUMBERS, carrier: 'ability' } as const;
+  return { text: context.text(text, place) ?? NO_TEXT, width, lines };
 }
 
 /** The text of a tooltip for an actor, with at most two decimals in its numbers. */

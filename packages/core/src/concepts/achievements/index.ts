@@ -40,9 +40,9 @@ export const achievementsConcept = defineConcept(achievements, {
       },
     ],
   }),
-  compile: (context) => {
+  *compileInParts(context) {
     const entries = context.entries<AchievementEntry>(CHAPTER);
-    const list = entries.map((entry, i) => compileOne(context, entry, i));
+    const list = yield* context.each('achievements', entries, (entry, i) => compileOne(context, entry, i));
     const on = grouped(list, ({ pattern }) => pattern?.event);
     const players = playerKinds(context);
     return { entries, list, players, on, kept: list.filter(({ test }) => test) };

@@ -1,4 +1,5 @@
-import type { Rules } from '../../ruleset/rules.js';
+import { positionIn } from '../../ruleset/positions.js';
+import type { Chapter, Rules } from '../../ruleset/rules.js';
 import type { World } from '../../world/world.js';
 import { type Arena, PLACEABLE, type Placeable, type Placed, type PlacedAs, type Wall } from './schema.js';
 import { arena } from './state.js';
@@ -19,15 +20,29 @@ export const kindOfPlaced = (thing: Placed): Placeable => (Object.keys(PLACEABLE
 /** The id of the entry that a placed thing is of. */
 export const idOfPlaced = (thing: Placed): string => (thing as Partial<Record<Placeable, string>>)[kindOfPlaced(thing)]!;
 
+/** What is known of an arena: the things of each kind, as they are while the kind's chapter is this one. */
+const known = new WeakMap<Arena, Map<Placeable, { readonly chapter: Chapter | undefined; readonly list: readonly Placement<never>[] }>>();
+
 /** The things of one kind that the arena places, in its order. */
 export function placements<K extends Placeable>({ document, chapters }: Source, kind: K): readonly Placement<K>[] {
-  const entries = new Map(chapters.get(PLACEABLE[kind])?.entries.map((entry) => [entry.id, entry]));
+  const ground = document['arena'] as Arena;
+  const chapter = chapters.get(PLACEABLE[kind]);
+  const of = known.get(ground) ?? new Map();
+  const before = of.get(kind);
+  if (before?.chapter === chapter && before) return before.list;
+  const list = placedIn(ground, chapter, kind);
+  known.set(ground, of.set(kind, { chapter, list: list as readonly Placement<never>[] }));
+  return list;
+}
+
+function placedIn<K extends Placeable>(ground: Arena, chapter: Chapter | undefined, kind: K): readonly Placement<K>[] {
+  const entryOfId = (id: string) => chapter?.entries[positionIn(chapter.ids, id)];
   const numbers = new Map<string, number>();
-  return (document['arena'] as Arena).placed.flatMap((thing, index) => {
+  return ground.placed.flatMap((thing, index) => {
     const id = (thing as Partial<Record<Placeable, string>>)[kind];
     if (id === undefined) return [];
     // By the first id its entry ever had: it is the same thing after a renaming.
-    const first = entries.get(id)?.formerly?.[0] ?? id;
+    const first = entryOfId(id)?.formerly?.[0] ?? id;
     const number = (numbers.get(first) ?? 0) + 1;
     if (thing.id === undefined) numbers.set(first, number);
     return [{ index, key: `${first}/${thing.id ?? number}`, thing: thing as PlacedAs<K> }];

@@ -24,7 +24,9 @@ export interface Refill {
   /** Ticks of rest after a loss. */
   readonly pause: number;
   readonly while: FormulaFunction | undefined;
-  /** The rate and its condition read only what is told when it moves: they need not be asked every tick. */
+  /** What its rate and its condition read. */
+  readonly reads: readonly FormulaReference[];
+  /** They read only what is told when it moves: they need not be asked every tick. */
   readonly steady: boolean;
 }
 
@@ -61,6 +63,8 @@ export interface Attribute {
   /** By actor type: whether it has the attribute, and its start. */
   readonly present: readonly boolean[];
   readonly starts: readonly Start[];
+  /** The attributes of the same actor that its bounds and its starts read, by id. */
+  readonly bounds: readonly string[];
   /** Its bounds read something that changes without a modifier being applied: a pool, a counter, a status. */
   readonly restless: boolean;
 }
@@ -90,14 +94,13 @@ export function* compileAttributes(context: CompileContext): Generator<void, Com
     ({ attribute }) => attribute,
   );
   const holdersOf = ({ id }: AttributeEntry) => holdings.get(id) ?? [];
-  const list = yield* eachInPart(entries, (entry, i) => compileOne(context, entry, i, types.length, holdersOf(entry)));
-  const reads = yield* eachInPart(list, (attribute, i) => {
-    const own = entries[i].start === undefined ? [] : [startOf(context, entries[i].start, [CHAPTER, i, 'start']).amount];
-    const held = holdersOf(entries[i]).map(({ type }) => attribute.starts[type].amount);
-    const amounts = [attribute.min, attribute.max, ...own, ...held];
-    const read = amounts.flatMap((amount) => amount?.references ?? []).filter((r) => r.chapter === CHAPTER && r.party === null);
-    return [...new Set(read.map((r) => context.index(CHAPTER, r.id)))];
-  });
+  const list = yield* context.each(
+    'attributes',
+    entries,
+    (entry, i) => compileOne(context, entry, i, types.length, holdersOf(entry)),
+    (entry) => [types.length, ...holdersOf(entry).flatMap(({ type, place, start }) => [type, place, start])],
+  );
+  const reads = list.map(({ bounds }) => [...new Set(bounds.map((id) => context.index(CHAPTER, id)))]);
   const order = inOrder(context, entries, reads);
   yield* eachInPart(entries, (entry, i) => {
     checkNumbers(context, entry, i, list, holdersOf(entry));
@@ -111,19 +114,20 @@ export function* compileAttributes(context: CompileContext): Generator<void, Com
     );
     if (stirs) restless.add(i);
   }
-  const settled = (attribute: Attribute, i: number): Attribute => {
-    const steady = (read: readonly FormulaReference[]) => read.every((r) => isSteady(context, entries, restless, r));
-    const { refill, thresholds } = attribute;
-    const test = entries[i].refill?.while;
-    const asked = [...(refill?.rate.references ?? []), ...(test === undefined ? [] : context.formula(test, 'condition', []).references)];
-    return {
+  const steady = (read: readonly FormulaReference[]) => read.every((r) => isSteady(context, entries, restless, r));
+  const edges = ({ from, to, margin }: Threshold) => [from, to, margin].flatMap((end) => end?.references ?? []);
+  const settled = yield* context.each(
+    'settled',
+    list,
+    ({ refill, thresholds, ...attribute }, i): Attribute => ({
       ...attribute,
       restless: restless.has(i),
-      refill: refill && { ...refill, steady: steady(asked) },
-      thresholds: thresholds.map((t) => ({ ...t, steady: steady([t.from, t.to, t.margin].flatMap((end) => end?.references ?? [])) })),
-    };
-  };
-  return { entries, order, list: yield* eachInPart(list, settled) };
+      refill: refill && { ...refill, steady: steady(refill.reads) },
+      thresholds: thresholds.map((threshold) => ({ ...threshold, steady: steady(edges(threshold)) })),
+    }),
+    ({ refill, thresholds }, i) => [restless.has(i), steady(refill?.reads ?? []), ...thresholds.map((t) => steady(edges(t)))],
+  );
+  return { entries, order, list: settled };
 }
 
 /** Whether what a formula reads moves only when its actor is settled or a status of its changes. */
@@ -165,6 +169,11 @@ function compileOne(context: CompileContext, entry: AttributeEntry, i: number, t
     starts[type] = start === undefined ? (own ?? fallback) : startOf(context, start, ['actors', type, 'attributes', place, 'start']);
   }
   const whole = entry.whole || entry.kind === 'counter';
+  const min = context.amount(entry.min, [...path, 'min']);
+  const max = entry.max === undefined ? undefined : context.amount(entry.max, [...path, 'max']);
+  const bounds = [min, max, own?.amount, ...holders.map(({ type }) => starts[type].amount)]
+    .flatMap((amount) => amount?.references ?? [])
+    .filter(({ chapter, party }) => chapter === CHAPTER && party === null);
   return {
     id: entry.id,
     label: entry.label,
@@ -174,8 +183,9 @@ function compileOne(context: CompileContext, entry: AttributeEntry, i: number, t
     see: entry.see,
     decimals: whole ? 0 : (entry.decimals ?? 1),
     saved: entry.kind === 'counter' || entry.saved === true,
-    min: context.amount(entry.min, [...path, 'min']),
-    max: entry.max === undefined ? undefined : context.amount(entry.max, [...path, 'max']),
+    min,
+    max,
+    bounds: [...new Set(bounds.map(({ id }) => id))],
     follow: entry.follow,
     refill: compileRefill(context, entry, path),
     taken: entry.taken === undefined ? undefined : context.amount(entry.taken, [...path, 'taken'], ['source'], ['asked']),
@@ -206,12 +216,15 @@ function compileRefill(context: CompileContext, entry: AttributeEntry, path: rea
   const { rate, every: interval, pause, while: test } = entry.refill;
   const every = interval === undefined ? 1 : context.ticks(interval);
   if (every < 1) context.problem([...path, 'refill', 'every'], 'An interval is longer than nothing.');
+  const amount = context.amount(rate, [...path, 'refill', 'rate']);
+  const condition = test === undefined ? undefined : context.formula(test, 'condition', []);
   return {
-    rate: context.amount(rate, [...path, 'refill', 'rate']),
+    rate: amount,
     every,
     seconds: every / context.tickRate,
     pause: pause === undefined ? 0 : context.ticks(pause),
-    while: test === undefined ? undefined : context.condition(test),
+    while: condition?.run,
+    reads: [...amount.references, ...(condition?.references ?? [])],
     steady: false,
   };
 }

@@ -11,7 +11,7 @@ export { BEHAVIOURS, type BehaviourEntry } from './schema.js';
 
 /** Behaviours: what actors do that nobody drives. */
 export const behavioursConcept = defineConcept(behaviours, {
-  compile: (context) => context.entries<ActorEntry>('actors').map((entry, i) => compileMind(context, entry, i)),
+  compileInParts: (context) => context.each('minds', context.entries<ActorEntry>('actors'), (entry, i) => compileMind(context, entry, i)),
   findings,
   tables: () => [mindsTable],
   attach: (world, list) => ({ list, table: mindsTable.in(world), any: list.some((mind) => mind.behaviour) }),

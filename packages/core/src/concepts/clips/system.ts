@@ -5,7 +5,7 @@ import { type ClipEntry, type ClipSpan } from './schema.js';
 
 /** The length of a stretch of a clip in seconds. A mark that is not there is reported, and the clip's end taken for it. */
 export function spanSeconds(context: CompileContext, span: ClipSpan, path: Path): number {
-  const clip = context.entries<ClipEntry>('clips')[context.index('clips', span.clip)] as ClipEntry | undefined;
+  const clip = context.entry<ClipEntry>('clips', span.clip);
   if (!clip) return 0;
   const at = (field: 'from' | 'mark', otherwise: number) => {
     const name = span[field];

@@ -57,7 +57,10 @@ function compileOne(context: CompileContext, entry: ContainerEntry, own: Partial
       context.problem([...holds, k], `${label} gives nothing and does nothing: say what it gives, or what happens to its taker.`);
     if (gives === undefined && amount !== undefined)
       context.problem([...holds, k, 'amount'], `${label} gives nothing that there could be an amount of: say what it gives.`);
-    const kind = gives === undefined ? undefined : context.entry<{ kind: string; label: string }>('attributes', gives);
+    const kind =
+      gives === undefined
+        ? undefined
+        : context.fields<{ kind: string; label: string }, 'kind' | 'label'>('attributes', gives, 'kind', 'label');
     if (kind?.kind === 'stat')
       context.problem([...holds, k, 'gives'], `${kind.label} is a stat: what is taken is given to a pool or a counter.`);
   });
@@ -92,7 +95,7 @@ function compileOne(context: CompileContext, entry: ContainerEntry, own: Partial
   };
 }
 
-export function compileContainers(context: CompileContext): CompiledContainers {
+export function* compileContainers(context: CompileContext): Generator<void, CompiledContainers> {
   const entries = context.entries<ContainerEntry>('containers');
   const types = context.entries<{ id: string; container?: string }>('actors');
   const ofType = types.map((type) => (type.container === undefined ? -1 : context.index('containers', type.container)));
@@ -108,7 +111,7 @@ export function compileContainers(context: CompileContext): CompiledContainers {
     return [[index, compileOne(context, entries[i], own, ['containers', i], at)] as const];
   });
   return {
-    list: entries.map((entry, i) => compileOne(context, entry, {}, ['containers', i], [])),
+    list: yield* context.each('containers', entries, (entry, i) => compileOne(context, entry, {}, ['containers', i], [])),
     variants: new Map(variants),
     ofType,
   };

@@ -36,7 +36,7 @@ export const containersConcept = defineConcept(containers, {
       absent: 'No actor that comes into play is one.',
     },
   },
-  compile: compileContainers,
+  compileInParts: compileContainers,
   tables: () => [lidsTable, openingsTable, contentsTable, filledTable, shownTable],
   attach: (world, compiled) => ({
     ...compiled,

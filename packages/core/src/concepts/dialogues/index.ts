@@ -1,5 +1,4 @@
 import { word, reference } from '../../ruleset/fields.js';
-import { eachInPart } from '../../ruleset/parts.js';
 import { defineConcept } from '../../world/concept.js';
 import { choose, CHOOSE_ARGS } from './choices.js';
 import { findings } from './findings.js';
@@ -28,7 +27,8 @@ export const dialoguesConcept = defineConcept(dialogues, {
       absent: 'No action that is ever run begins it.',
     },
   },
-  compileInParts: (context) => eachInPart(context.entries<DialogueEntry>('dialogues'), (entry, i) => compileDialogue(context, entry, i)),
+  compileInParts: (context) =>
+    context.each('dialogues', context.entries<DialogueEntry>('dialogues'), (entry, i) => compileDialogue(context, entry, i)),
   tables: (_, rules) => {
     const see = {
       column: 'dialogue',

@@ -1,7 +1,6 @@
 import type { Amount, CompileContext, CompiledPattern, CompiledThen } from '../../ruleset/context.js';
 import type { AmountSource } from '../../ruleset/fields.js';
 import { grouped } from '../../ruleset/grouped.js';
-import { eachInPart } from '../../ruleset/parts.js';
 import type { Pattern, Then } from '../../ruleset/registry.js';
 import type { AttributeEntry, Operation } from '../attributes/index.js';
 import type { EffectEntry, Reason } from './schema.js';
@@ -56,7 +55,7 @@ export interface CompiledEffects {
 
 export function* compileEffects(context: CompileContext): Generator<void, CompiledEffects> {
   const entries = context.entries<EffectEntry>(CHAPTER);
-  const list = yield* eachInPart(entries, (entry, i) => compileOne(context, entry, i));
+  const list = yield* context.each('effects', entries, (entry, i) => compileOne(context, entry, i));
   const usedBy = grouped(list.keys(), (i) => list[i].usedBy?.event);
   const granting: number[][] = context.entries('statuses').map(() => []);
   list.forEach(({ grants }, i) => new Set(grants).forEach((status) => granting[status]?.push(i)));
@@ -103,7 +102,7 @@ function compileModifier(
   path: readonly (string | number)[],
 ): Modifier {
   const attribute = context.index('attributes', modifier.attribute);
-  const target = context.entries<AttributeEntry>('attributes')[attribute] as AttributeEntry | undefined;
+  const target = context.fields<AttributeEntry, 'kind' | 'label'>('attributes', modifier.attribute, 'kind', 'label');
   if (target && target.kind !== 'stat')
     context.problem(
       [...path, 'attribute'],

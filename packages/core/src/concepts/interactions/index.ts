@@ -40,7 +40,7 @@ export const interactionsConcept = defineConcept(interactions, {
       absent: 'No actor that comes into play offers it.',
     },
   },
-  compile: (context) => {
+  *compileInParts(context) {
     const entries = context.entries<InteractionEntry>('interactions');
     entries.forEach(({ price }, i) => {
       const kind = price && context.entry<{ kind: string; label: string }>('attributes', price.attribute);
@@ -60,7 +60,7 @@ export const interactionsConcept = defineConcept(interactions, {
       }),
     );
     return {
-      list: entries.map((entry, i) => compileOne(context, entry, {}, ['interactions', i], [])),
+      list: yield* context.each('interactions', entries, (entry, i) => compileOne(context, entry, {}, ['interactions', i], [])),
       variants: new Map(variants),
       ofType: context
         .entries<{ interactions: readonly string[] }>('actors')

@@ -27,17 +27,14 @@ export const livesConcept = defineConcept(lives, {
     names: { kill: ['fell', 'actorDefeated'], killed: ['actorDefeated'], died: ['actorDefeated'], death: ['actorDefeated'] },
     parts: { health: ['life'] },
   },
-  compile: (context) => ({
-    placed: compilePlaced(context),
-    values: valuesOfKinds(context),
-    list: context.entries<ActorEntry>('actors').map((entry, i): Life => {
+  *compileInParts(context) {
+    const list = yield* context.each('lives', context.entries<ActorEntry>('actors'), (entry, i): Life => {
       const list = (field: 'onSpawn' | 'onDefeat') => {
         const actions = entry[field] as Then | undefined;
         return actions === undefined || actions.length === 0 ? undefined : context.then(actions, ['actors', i, field]);
       };
       if (entry.life !== undefined) {
-        const pool = context.index('attributes', entry.life);
-        const target = context.entries<{ label: string; kind: string }>('attributes')[pool];
+        const target = context.fields<{ label: string; kind: string }, 'label' | 'kind'>('attributes', entry.life, 'label', 'kind');
         if (target && target.kind !== 'pool')
           context.problem(['actors', i, 'life'], `${target.label} is not a pool: nobody falls at its bottom.`);
         if (!entry.attributes.some(({ attribute }) => attribute === entry.life))
@@ -51,8 +48,9 @@ export const livesConcept = defineConcept(lives, {
         atStart: entry.respawn?.at !== 'place',
         goes: entry.respawn === undefined && entry.kind !== 'player',
       };
-    }),
-  }),
+    });
+    return { placed: compilePlaced(context), values: valuesOfKinds(context), list };
+  },
   tables: () => [livesTable, harmTable],
   attach: (world, compiled) => ({ ...compiled, table: livesTable.in(world), harm: harmTable.in(world), names: new Names() }),
   events,

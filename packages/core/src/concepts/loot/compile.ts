@@ -3,7 +3,6 @@ import { everyAction } from '../../ruleset/actions.js';
 import type { Amount, CompileContext, CompiledThen } from '../../ruleset/context.js';
 import type { AmountSource } from '../../ruleset/fields.js';
 import { componentsOf } from '../../ruleset/circles.js';
-import { eachInPart } from '../../ruleset/parts.js';
 import type { Path } from '../../ruleset/problem.js';
 import type { Then } from '../../ruleset/registry.js';
 import { didYouMean } from '../../ruleset/suggest.js';
@@ -89,6 +88,13 @@ export interface CompiledLoot {
   readonly spread: { readonly x: number; readonly y: number };
 }
 
+/** What a line needs to know of what it gives. */
+interface Target {
+  readonly id: string;
+  readonly label: string;
+  readonly kind?: string;
+}
+
 /** A quantity as it is written: a number, a formula, or a range. */
 function quantityOf(context: CompileContext, source: AmountSource, path: Path): Quantity {
   const luck = context.purpose(path);
@@ -106,7 +112,7 @@ function dropOf(context: CompileContext, json: AlwaysJson | LootEntryJson, path:
     context.problem([...path, named[1]], `${json.id} gives one thing: ${named.join(' or ')}. Make two entries, or put both in a table.`);
   const [what] = named;
   const chapter = what && CHAPTER_OF[what];
-  const target = what && context.entry<{ id: string; label: string; kind?: string }>(chapter!, String(json[what]));
+  const target = what && context.fields<Target, keyof Target>(chapter!, String(json[what]), 'id', 'label', 'kind');
   if (what === 'gives' && target?.kind === 'stat')
     context.problem([...path, 'gives'], `${target.label} is a stat: what drops is given to a pool or a counter.`);
   const actions = (json.then ?? []) as Then;
@@ -228,7 +234,7 @@ export function* compileLoot(context: CompileContext): Generator<void, CompiledL
   refuseCircles(context, entries);
   return {
     entries,
-    list: yield* eachInPart(entries, (json, i) => compileOne(context, json, i)),
+    list: yield* context.each('loot', entries, (json, i) => compileOne(context, json, i)),
     players: playerKinds(context),
     spread: { x: context.purpose([CHAPTER, 'spread', 'x']), y: context.purpose([CHAPTER, 'spread', 'y']) },
   };

@@ -14,7 +14,7 @@ export function compileMarket(context: CompileContext, entry: MarketEntry, index
     at: entry.at === undefined ? -1 : context.index('actors', entry.at),
     reach: entry.reach,
     goods: entry.goods.map(({ good, price: written, whole }, k) => {
-      const attribute = context.entry<AttributeEntry>('attributes', good);
+      const attribute = context.fields<AttributeEntry, 'kind' | 'label'>('attributes', good, 'kind', 'label');
       if (attribute && attribute.kind !== 'counter')
         context.problem([...path, k, 'good'], `${attribute.label} is a ${attribute.kind}: goods are counters.`);
       if (entry.goods.findIndex((other) => other.good === good) < k) context.problem([...path, k, 'good'], `${good} stands here already.`);

@@ -38,7 +38,11 @@ export const marketsConcept = defineConcept(markets, {
       },
     ],
   }),
-  compile: (context) => ({ list: context.entries<MarketEntry>('markets').map((entry, i) => compileMarket(context, entry, i)) }),
+  *compileInParts(context) {
+    return {
+      list: yield* context.each('markets', context.entries<MarketEntry>('markets'), (entry, i) => compileMarket(context, entry, i)),
+    };
+  },
   tables: (_, rules) => {
     const see = { column: 'good', of: asTold(rules, 'attributes', ofMoney(rules) === 'server' ? 'server' : 'everyone') };
     return [pricesTable.under({ see })];

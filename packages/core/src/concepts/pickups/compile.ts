@@ -72,9 +72,10 @@ function worthOf(context: CompileContext, { then }: PickupEntry, path: Path): Pi
   return { attribute: String(attribute), amount: context.amount(amount as AmountSource, [...path, 'then', i, 'amount']) };
 }
 
-export function compilePickups(context: CompileContext): CompiledPickups {
+export function* compilePickups(context: CompileContext): Generator<void, CompiledPickups> {
   const entries = context.entries<PickupEntry>('pickups');
-  const variants = placements(context, 'pickup').flatMap(({ index, thing }) => {
+  const placed = placements(context, 'pickup');
+  const variants = placed.flatMap(({ index, thing }) => {
     const entry = context.entry<PickupEntry>('pickups', thing.pickup);
     if (thing.with === undefined || !entry) return [];
     const i = context.index('pickups', thing.pickup);
@@ -84,10 +85,12 @@ export function compilePickups(context: CompileContext): CompiledPickups {
     return [[index, compilePickup(context, own, path, context.ruleAt(['pickups', i]))] as const];
   });
   return {
-    list: entries.map((entry, i) => compilePickup(context, entry, ['pickups', i], context.ruleAt(['pickups', i]))),
+    list: yield* context.each('pickups', entries, (entry, i) =>
+      compilePickup(context, entry, ['pickups', i], context.ruleAt(['pickups', i])),
+    ),
     variants: new Map(variants),
     taken: context.purpose(['pickups', 'taken']),
-    lucks: entries.map((_, i) => context.purpose(['pickups', i, 'luck'])),
-    placedLucks: new Map(placements(context, 'pickup').map(({ index }) => [index, context.purpose(['arena', 'placed', index, 'luck'])])),
+    lucks: yield* context.each('luck', entries, (_, i) => context.purpose(['pickups', i, 'luck'])),
+    placedLucks: new Map(placed.map(({ index }) => [index, context.purpose(['arena', 'placed', index, 'luck'])])),
   };
 }

@@ -29,7 +29,7 @@ export const pickupsConcept = defineConcept(pickups, {
       ownConditions: true,
     },
   },
-  compile: compilePickups,
+  compileInParts: compilePickups,
   tables: () => [pickupsTable, pickupsTakenTable, pickupsRefusedTable],
   attach: (world, compiled) => ({
     ...compiled,

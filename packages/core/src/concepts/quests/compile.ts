@@ -2,7 +2,6 @@ import type { FormulaFunction } from '../../formula/index.js';
 import type { Amount, CompileContext, CompiledPattern, CompiledThen } from '../../ruleset/context.js';
 import type { AmountSource } from '../../ruleset/fields.js';
 import { grouped } from '../../ruleset/grouped.js';
-import { eachInPart } from '../../ruleset/parts.js';
 import type { Path } from '../../ruleset/problem.js';
 import type { Pattern, Then } from '../../ruleset/registry.js';
 import { playerKinds } from '../actors/index.js';
@@ -110,35 +109,36 @@ export function patternOfOffer(offer: QuestEntry['offered'][number]): Pattern | 
 
 export function* compileQuests(context: CompileContext): Generator<void, CompiledQuests> {
   const entries = context.entries<QuestEntry>('quests');
-  const list = yield* eachInPart(entries, (entry, i) => compileQuest(context, entry, i));
-  const goals = entries.flatMap(({ steps }, quest) =>
-    steps.flatMap((step, s) =>
-      step.goals.flatMap(({ on, counts }, goal) =>
-        on === undefined ? [] : [{ ...waitFor(context, quest, on as Pattern), step: s, goal, counts }],
-      ),
-    ),
-  );
-  const offers = entries.flatMap(({ offered }, quest) =>
-    offered.flatMap((offer) => {
-      const pattern = patternOfOffer(offer);
-      return pattern ? [waitFor(context, quest, pattern)] : [];
-    }),
-  );
-  const failures = entries.flatMap(({ fails }, quest) => fails.map((pattern) => waitFor(context, quest, pattern as Pattern)));
+  const list = yield* context.each('quests', entries, (entry, i) => compileQuest(context, entry, i));
+  const waiting = yield* context.each('waiting', entries, (entry, i) => waitingIn(context, entry, i));
   return {
     entries,
     list,
     players: playerKinds(context),
     watched: list.filter(({ steps, limit }) => limit > 0 || steps.some(({ asks }) => asks)).map(({ index }) => index),
-    goals: byEvent(goals),
-    offers: byEvent(offers),
-    failures: byEvent(failures),
+    goals: byEvent(waiting.flatMap(({ goals }) => goals)),
+    offers: byEvent(waiting.flatMap(({ offers }) => offers)),
+    failures: byEvent(waiting.flatMap(({ failures }) => failures)),
   };
+}
+
+/** What a quest waits for: to be offered, to be done, and to fail. */
+function waitingIn(context: CompileContext, { steps, offered, fails }: QuestEntry, quest: number) {
+  const goals = steps.flatMap((step, s) =>
+    step.goals.flatMap(({ on, counts }, goal) =>
+      on === undefined ? [] : [{ ...waitFor(context, quest, on as Pattern), step: s, goal, counts }],
+    ),
+  );
+  const offers = offered.flatMap((offer) => {
+    const pattern = patternOfOffer(offer);
+    return pattern ? [waitFor(context, quest, pattern)] : [];
+  });
+  return { goals, offers, failures: fails.map((pattern) => waitFor(context, quest, pattern as Pattern)) };
 }
 
 function compileQuest(context: CompileContext, entry: QuestEntry, index: number): Quest {
   const path: Path = ['quests', index];
-  const labelOf = (chapter: string, id: string) => context.entry<{ label: string }>(chapter, id)?.label ?? id;
+  const labelOf = (chapter: string, id: string) => context.fields<{ label: string }, 'label'>(chapter, id, 'label')?.label ?? id;
   if (entry.repeats === 'after' && entry.after === undefined)
     context.problem([...path, 'after'], 'This is missing: say how long after it was done it can be had again.');
   if (entry.repeats !== 'after' && entry.after !== undefined)

@@ -21,7 +21,7 @@ export const reactionsConcept = defineConcept(reactions, {
       followsEvents: true,
     },
   },
-  compile: (context) => {
+  *compileInParts(context) {
     const entries = context.entries<ReactionEntry>('reactions');
     entries.forEach(({ on }, i) => {
       const { who } = on as Pattern;
@@ -29,9 +29,9 @@ export const reactionsConcept = defineConcept(reactions, {
         context.problem(['reactions', i, 'on', 'who'], 'A reaction of the ruleset hears of everybody: leave out who has to be what.');
     });
     const list = [
-      ...entries.map((entry, i) => compileReaction(context, entry, ['reactions', i], { of: 'all' })),
-      ...inside(context, 'actors'),
-      ...inside(context, 'effects'),
+      ...(yield* context.each('reactions', entries, (entry, i) => compileReaction(context, entry, ['reactions', i], { of: 'all' }))),
+      ...(yield* inside(context, 'actors')),
+      ...(yield* inside(context, 'effects')),
     ];
     return { list, on: grouped(list, ({ pattern }) => pattern.event) };
   },

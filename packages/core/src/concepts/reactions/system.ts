@@ -9,12 +9,13 @@ import { type Reaction } from './state.js';
 import { compileReaction } from './compile.js';
 
 /** Those that stand inside the entries of a chapter. */
-export const inside = (context: CompileContext, chapter: 'actors' | 'effects'): readonly Reaction[] =>
-  context
-    .entries<{ reactions?: readonly OwnReaction[] }>(chapter)
-    .flatMap(({ reactions: own = [] }, index) =>
-      own.map((one, k) => compileReaction(context, one, [chapter, index, 'reactions', k], { of: chapter, index })),
-    );
+export function* inside(context: CompileContext, chapter: 'actors' | 'effects'): Generator<void, readonly Reaction[]> {
+  const entries = context.entries<{ reactions?: readonly OwnReaction[] }>(chapter);
+  const reactions = yield* context.each('reactions', entries, ({ reactions: own = [] }, index) =>
+    own.map((one, k) => compileReaction(context, one, [chapter, index, 'reactions', k], { of: chapter, index })),
+  );
+  return reactions.flat();
+}
 
 /** Whom an event has react: the one it is about, or those who bear the reaction and play the part that it says. */
 export function ownersOf(world: World, event: GameEvent, { bearer, who }: Reaction): readonly number[] {

@@ -61,12 +61,12 @@ function compileOffer(context: CompileContext, entry: OfferEntry, index: number)
   };
 }
 
-export function compileShops(context: CompileContext): CompiledShops {
+export function* compileShops(context: CompileContext): Generator<void, CompiledShops> {
   const offers = context.entries<OfferEntry>('offers');
   return {
     offers,
-    list: offers.map((entry, i) => compileOffer(context, entry, i)),
-    shops: context.entries<ShopEntry>('shops').map((entry, index) => {
+    list: yield* context.each('offers', offers, (entry, i) => compileOffer(context, entry, i)),
+    shops: yield* context.each('shops', context.entries<ShopEntry>('shops'), (entry, index) => {
       entry.sells.forEach((id, k) => {
         if (entry.sells.indexOf(id) < k) context.problem(['shops', index, 'sells', k], `${entry.label} sells ${id} already.`);
       });

@@ -45,7 +45,7 @@ export const shopsConcept = defineConcept(shops, {
       },
     ],
   }),
-  compile: compileShops,
+  compileInParts: compileShops,
   tables: ({ offers, players }) => [purchasesTable.under(offers, { present: { column: 'type', of: players } }), stocksTable],
   attach: (world, compiled) => ({
     ...compiled,

@@ -25,9 +25,9 @@ export const spawnersConcept = defineConcept(spawners, {
       places: true,
     },
   },
-  compile: (context) => {
+  *compileInParts(context) {
     const entries = context.entries<SpawnerEntry>('spawners');
-    const unplaced = entries.map((entry, i) => compileSpawner(context, entry, {}, ['spawners', i], []));
+    const unplaced = yield* context.each('spawners', entries, (entry, i) => compileSpawner(context, entry, {}, ['spawners', i], []));
     const known = new Map(entries.map(({ id }, i) => [id, i] as const));
     const list = placements(context, 'spawner').flatMap(({ index, thing }) => {
       const i = known.get(thing.spawner);

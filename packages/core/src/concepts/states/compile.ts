@@ -29,10 +29,10 @@ export interface CompiledStates {
   readonly held: ReadonlySet<number>;
 }
 
-export function compileStates(context: CompileContext): CompiledStates {
+export function* compileStates(context: CompileContext): Generator<void, CompiledStates> {
   const entries = context.entries<StateEntry>('states');
   const position = (id: string) => context.index('states', id);
-  const list = entries.map((entry, i): State => {
+  const list = yield* context.each('states', entries, (entry, i): State => {
     const path = ['states', i];
     if ((entry.id === 'idle' || entry.id === 'moving') && (entry.while ?? entry.lasts ?? entry.ends) !== undefined)
       context.problem(path, `${entry.label} is what an actor is when nothing else holds: it has no time, status or event of its own.`);

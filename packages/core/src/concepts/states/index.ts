@@ -31,7 +31,7 @@ export const statesConcept = defineConcept(states, {
       },
     ],
   }),
-  compile: compileStates,
+  compileInParts: compileStates,
   tables: ({ entries }) => {
     const see = { column: 'state', of: entries.map((entry) => entry.see) };
     return [statesTable.under({ see })];

@@ -2,7 +2,6 @@ import { NOBODY } from '../../formula/index.js';
 import { toGrid } from '../../math/grid.js';
 import type { Amount, CompileContext, CompiledPattern, CompiledThen } from '../../ruleset/context.js';
 import { grouped } from '../../ruleset/grouped.js';
-import { eachInPart } from '../../ruleset/parts.js';
 import type { Pattern, Then } from '../../ruleset/registry.js';
 import type { Rules } from '../../ruleset/rules.js';
 import type { World } from '../../world/world.js';
@@ -58,7 +57,7 @@ export function* compileTracks(
   levelOf: (world: World, actor: number, track: number) => number,
 ): Generator<void, CompiledTracks> {
   const entries = context.entries<TrackEntry>(CHAPTER);
-  const list = yield* eachInPart(entries, (entry, i) => compileOne(context, entry, i, levelOf));
+  const list = yield* context.each('tracks', entries, (entry, i) => compileOne(context, entry, i, levelOf));
   const on = grouped(
     list.flatMap((track) => track.sources.map((source) => ({ track, source }))),
     ({ source }) => source.pattern.event,
@@ -98,7 +97,7 @@ function compileOne(
     growth: entry.growth.map(({ attribute: id, amount: written }, k) => {
       const at = [...path, 'growth', k];
       const attribute = context.index('attributes', id);
-      const target = context.entries<AttributeEntry>('attributes')[attribute] as AttributeEntry | undefined;
+      const target = context.fields<AttributeEntry, 'kind' | 'label'>('attributes', id, 'kind', 'label');
       if (target && target.kind !== 'stat')
         context.problem([...at, 'attribute'], `${target.label} is a ${target.kind}: what grows is a stat, such as its maximum.`);
       const { run, constant, references } = context.amountOver(written, LOCALS);

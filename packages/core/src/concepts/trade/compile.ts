@@ -11,7 +11,7 @@ export function compileParts(
   compileAmount: (source: AmountSource, at: Path) => Amount = (source, at) => context.amount(source, at, ['source', 'target']),
 ): readonly CompiledPart[] {
   return list.map(({ attribute, amount: written }, k) => {
-    const entry = context.entry<{ label: string; kind: string }>('attributes', attribute);
+    const entry = context.fields<{ label: string; kind: string }, 'label' | 'kind'>('attributes', attribute, 'label', 'kind');
     if (entry?.kind === 'stat')
       context.problem([...path, k, 'attribute'], `${entry.label} is a stat: what changes hands is a pool or a counter.`);
     return { attribute: context.index('attributes', attribute), amount: compileAmount(written, [...path, k, 'amount']) };

@@ -46,11 +46,11 @@ export interface CompiledTrees {
   readonly players: readonly boolean[];
 }
 
-export function compileTrees(context: CompileContext): CompiledTrees {
+export function* compileTrees(context: CompileContext): Generator<void, CompiledTrees> {
   const entries = context.entries<TreeEntry>(CHAPTER);
   return {
     entries,
-    list: entries.map((entry, i) => compileOne(context, entry, i)),
+    list: yield* context.each('trees', entries, (entry, i) => compileOne(context, entry, i)),
     players: playerKinds(context),
   };
 }
@@ -117,7 +117,7 @@ function compileNode(context: CompileContext, node: NodeEntry, ids: readonly str
   const costs = Array.from({ length: node.ranks }, (_, i) => Math.max(0, Math.ceil(cost(i + 1))));
   const { effect, ability, numbers = [] } = node.gives ?? {};
   if (effect !== undefined) {
-    const target = context.entry<EffectEntry>('effects', effect);
+    const target = context.fields<EffectEntry, 'label' | 'lifetime'>('effects', effect, 'label', 'lifetime');
     if (target && target.lifetime !== 'lasting')
       context.problem(
         [...path, 'gives', 'effect'],

@@ -35,7 +35,7 @@ const names = { tree: z.string().max(48), node: z.string().max(48) };
 /** Skill trees: points that players spend on nodes, and what those give. A spending is legal at every moment. */
 export const treesConcept = defineConcept(trees, {
   sections: { trees: { kind: 'chapter', title: 'Skills', entry: schema } },
-  compile: compileTrees,
+  compileInParts: compileTrees,
   tables: ({ entries, players }) => [treesTable.under(entries, { present: { column: 'type', of: players } })],
   attach: (world, compiled) => ({ ...compiled, cells: treesTable.columnsIn(world, compiled.entries) }),
   events,

@@ -26,10 +26,10 @@ export const zonesConcept = defineConcept(zones, {
       ownConditions: true,
     },
   },
-  compile: (context) => {
+  *compileInParts(context) {
     const entries = context.entries<ZoneEntry>('zones');
     // Also those that nothing places: what is wrong in them is told all the same.
-    const unplaced = entries.map((entry, i) => compileZone(context, entry, {}, ['zones', i], []));
+    const unplaced = yield* context.each('zones', entries, (entry, i) => compileZone(context, entry, {}, ['zones', i], []));
     return placements(context, 'zone').flatMap(({ index, thing }) => {
       if (!context.entry('zones', thing.zone)) return [];
       const i = context.index('zones', thing.zone);
