@@ -1,7 +1,8 @@
+import { mentionsIn } from '../ruleset/mentions.js';
 import { type Path, pointer } from '../ruleset/problem.js';
 import { registry, type Pattern, type Then } from '../ruleset/registry.js';
 import { labelOf, type Rules } from '../ruleset/rules.js';
-import { entriesAskedFor, walk } from '../ruleset/walk.js';
+import { entriesAskedFor } from '../ruleset/walk.js';
 import type { EventCause } from '../world/concept.js';
 
 /** A place in a ruleset that somebody can be led to: an entry, or one of the things that the arena places. */
@@ -92,10 +93,43 @@ export function brought(rules: Rules, chapter: string): ReadonlySet<string> {
   ]);
 }
 
+/** What stands in one entry, or in one section that is no chapter, with its places within that. */
+interface Within {
+  readonly actions: readonly { readonly at: Path; readonly action: Then[number]; readonly causes: readonly EventCause[] }[];
+  readonly patterns: readonly { readonly at: Path; readonly pattern: Pattern }[];
+}
+
+/** Entries are the same objects as long as no edit touches them. */
+const knownParts = new WeakMap<object, Within>();
+
 function gather(rules: Rules): Collected {
   const actions: FoundAction[] = [];
   const patterns: FoundPattern[] = [];
-  const skipped = new Set<string>();
+  const references: FoundReference[] = [];
+  const entries = (chapter: string, position: number | undefined) =>
+    position === undefined ? rules.document[chapter] : (rules.document[chapter] as readonly unknown[])[position];
+  for (const part of mentionsIn(rules)) {
+    const { chapter, position } = part;
+    if (onlyTries(chapter)) continue;
+    const of = within(entries(chapter, position) as object);
+    const at = (path: Path) => placeOf(rules, position === undefined ? [chapter, ...path] : [chapter, position, ...path]);
+    for (const { at: path, action, causes } of of.actions) actions.push({ place: at(path), action, causes });
+    for (const { at: path, pattern } of of.patterns) patterns.push({ place: at(path), pattern });
+    for (const { mark, value, within: path } of part.mentions) {
+      if (mark.kind !== 'reference' || mark.mentions || of.patterns.some((one) => isInside(path, one.at))) continue;
+      references.push({ place: at(path), chapter: mark.chapter, id: value });
+    }
+  }
+  return { actions, patterns, references };
+}
+
+const isInside = (path: Path, other: Path) => other.every((part, i) => path[i] === part);
+
+function within(part: object): Within {
+  const known = knownParts.get(part);
+  if (known) return known;
+  const actions: Within['actions'][number][] = [];
+  const patterns: Within['patterns'][number][] = [];
   const visit = (value: unknown, path: Path): void => {
     if (Array.isArray(value)) return value.forEach((item, i) => visit(item, [...path, i]));
     if (!isObject(value)) return;
@@ -103,26 +137,15 @@ function gather(rules: Rules): Collected {
     // A behaviour says what it does by the same word, and is no action.
     if (spec && path.at(-1) !== 'behaviour') {
       const { do: _do, to: _to, ...args } = value as Then[number];
-      actions.push({ place: placeOf(rules, path), action: value as Then[number], causes: spec.causes?.(args) ?? [] });
+      actions.push({ at: path, action: value as Then[number], causes: spec.causes?.(args) ?? [] });
     }
-    if (typeof value['on'] === 'string' && registry().events.has(value['on'])) {
-      patterns.push({ place: placeOf(rules, path), pattern: value as Pattern });
-      skipped.add(pointer(path));
-    }
-    for (const [key, part] of Object.entries(value)) visit(part, [...path, key]);
+    if (typeof value['on'] === 'string' && registry().events.has(value['on'])) patterns.push({ at: path, pattern: value as Pattern });
+    for (const [key, inside] of Object.entries(value)) visit(inside, [...path, key]);
   };
-  for (const [key, section] of Object.entries(rules.document)) if (!onlyTries(key)) visit(section, [key]);
-  return { actions, patterns, references: referencesOf(rules, skipped) };
-}
-
-function referencesOf(rules: Rules, skipped: ReadonlySet<string>): readonly FoundReference[] {
-  const found: FoundReference[] = [];
-  walk(registry().document, rules.document, [], (mark, value, path) => {
-    if (mark.kind !== 'reference' || mark.mentions || onlyTries(String(path[0]))) return;
-    for (let length = path.length; length > 0; length--) if (skipped.has(pointer(path.slice(0, length)))) return;
-    found.push({ place: placeOf(rules, path), chapter: mark.chapter, id: value });
-  });
-  return found;
+  visit(part, []);
+  const of = { actions, patterns };
+  knownParts.set(part, of);
+  return of;
 }
 
 /** An event that is waited for, in words: `a pickup is taken (copper token)`. */

@@ -1,3 +1,4 @@
+import type { z } from 'zod';
 import type { Description } from '../ruleset/described.js';
 import { isDuration, toMilliseconds } from '../ruleset/fields.js';
 import { type Finding, type Path, pointer } from '../ruleset/problem.js';
@@ -19,28 +20,37 @@ export interface Described {
 }
 
 const known = new WeakMap<Rules, readonly Described[]>();
+/** The same of an entry, with paths within it: it is the same object as long as no edit touches it. */
+const knownParts = new WeakMap<object, readonly Described[]>();
 
 /** Every value of a ruleset whose field is described, but for what only tries entries out. */
 export function describedIn(rules: Rules): readonly Described[] {
   const before = known.get(rules);
   if (before) return before;
-  const { sections } = registry();
   const found: Described[] = [];
-  for (const [key, section] of sections) {
+  for (const [key, section] of registry().sections) {
     if (onlyTries(key)) continue;
     const whole = rules.document[key];
-    const each: readonly (readonly [unknown, Path])[] =
-      section.kind === 'chapter' ? (whole as readonly unknown[]).map((entry, i) => [entry, [key, i]] as const) : [[whole, [key]]];
-    const schema = section.kind === 'chapter' ? section.entry : section.schema;
-    for (const [entry, at] of each) {
-      const label = section.kind === 'chapter' ? (entry as { readonly label: string }).label : undefined;
-      walkDescribed(schema, entry, at, (is, value, path) => {
-        const beside = within(entry, path.slice(at.length, -1));
-        found.push({ value, path, is, beside, says: (sentence, of) => filled(sentence, of, beside, label) });
+    if (section.kind === 'chapter')
+      (whole as readonly { readonly label: string }[]).forEach((entry, i) => {
+        for (const one of describedWithin(section.entry, entry, entry.label)) found.push({ ...one, path: [key, i, ...one.path] });
       });
-    }
+    else if (typeof whole === 'object' && whole !== null)
+      for (const one of describedWithin(section.schema, whole)) found.push({ ...one, path: [key, ...one.path] });
   }
   known.set(rules, found);
+  return found;
+}
+
+function describedWithin(schema: z.ZodType, part: object, label?: string): readonly Described[] {
+  const before = knownParts.get(part);
+  if (before) return before;
+  const found: Described[] = [];
+  walkDescribed(schema, part, [], (is, value, path) => {
+    const beside = within(part, path.slice(0, -1));
+    found.push({ value, path, is, beside, says: (sentence, of) => filled(sentence, of, beside, label) });
+  });
+  knownParts.set(part, found);
   return found;
 }
 

@@ -1,28 +1,46 @@
 import { entriesIn } from '../ruleset/chapter.js';
+import { atOnce } from '../ruleset/parts.js';
+import { mentionsIn } from '../ruleset/mentions.js';
 import { pointer, type Finding, type PatchOperation } from '../ruleset/problem.js';
-import { readsOf, usesOf } from '../ruleset/references.js';
+import { usesOf } from '../ruleset/references.js';
 import { registry } from '../ruleset/registry.js';
 import type { Rules } from '../ruleset/rules.js';
-import { walk } from '../ruleset/walk.js';
 import type { AnyEntry } from '../world/concept.js';
-import { onlyTries } from './collect.js';
-import { describedFindings } from './described.js';
+import { collect, onlyTries } from './collect.js';
+import { describedFindings, describedIn } from './described.js';
+import { netOf } from './net.js';
 
 /** Everything that its author will hardly have meant, concept by concept, then what nobody speaks of. */
 export function findingsOf(rules: Rules): readonly Finding[] {
-  const own = registry().concepts.flatMap((concept) => concept.findings?.(rules.compiled.get(concept.id) as never, rules) ?? []);
-  return [...own, ...describedFindings(rules), ...unused(rules)];
+  return atOnce(findingsInParts(rules));
+}
+
+/** The same, as work in parts: what all concepts ask of a ruleset first, then one concept after the other. */
+export function* findingsInParts(rules: Rules): Generator<void, readonly Finding[]> {
+  const found: Finding[] = [];
+  for (const prepare of [mentionsIn, collect, netOf, describedIn]) {
+    prepare(rules);
+    yield;
+  }
+  for (const concept of registry().concepts) {
+    if (!concept.findings) continue;
+    found.push(...concept.findings(rules.compiled.get(concept.id) as never, rules));
+    yield;
+  }
+  found.push(...describedFindings(rules));
+  yield;
+  found.push(...unused(rules));
+  return found;
 }
 
 function unused(rules: Rules): readonly Finding[] {
   const spoken = new Set<string>();
-  walk(registry().document, rules.document, [], (mark, value, path) => {
-    const [chapter, position] = path;
-    if (onlyTries(String(chapter))) return;
-    const self = typeof position === 'number' ? `${chapter}/${rules.chapters.get(String(chapter))?.ids[position]}` : '';
-    const read = mark.kind === 'reference' ? [{ chapter: mark.chapter, id: value }] : readsOf(value, rules.vocabulary, mark.place);
-    for (const { chapter: of, id } of read) if (`${of}/${id}` !== self) spoken.add(`${of}/${id}`);
-  });
+  for (const part of mentionsIn(rules)) {
+    if (onlyTries(part.chapter)) continue;
+    const self = `${part.chapter}/${part.id}`;
+    for (const { speaksOf } of part.mentions)
+      for (const { chapter, id } of speaksOf) if (`${chapter}/${id}` !== self) spoken.add(`${chapter}/${id}`);
+  }
   const found: Finding[] = [];
   for (const [key, section] of registry().sections) {
     if (section.kind !== 'chapter' || section.unused === undefined) continue;

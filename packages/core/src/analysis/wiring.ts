@@ -1,8 +1,9 @@
-import { entriesIn } from '../ruleset/chapter.js';
+import { grouped } from '../ruleset/grouped.js';
+import { positionIn } from '../ruleset/positions.js';
+import type { Pattern } from '../ruleset/registry.js';
 import { labelOf, type Rules } from '../ruleset/rules.js';
-import { type Pattern, registry } from '../ruleset/registry.js';
-import type { AnyEntry, ChapterSpec } from '../world/concept.js';
-import { type Collected, collect, type FoundPattern, onlyTries, patternWords, type Place } from './collect.js';
+import { type FoundPattern, type FoundReference, onlyTries, patternWords, type Place } from './collect.js';
+import { chapterOf, keyOf, type Net, netOf, type Source, standsAlone } from './net.js';
 
 export type { Place } from './collect.js';
 
@@ -54,73 +55,10 @@ export interface Wiring {
   readonly dangling: readonly { readonly place: Place; readonly message: string }[];
 }
 
-interface Net {
-  readonly rules: Rules;
-  readonly found: Collected;
-  readonly reached: ReadonlySet<string>;
-}
-
-const key = (chapter: string, id: string) => `${chapter}/${id}`;
-/** What its concept says of a chapter. */
-function chapterOf(chapter: string): ChapterSpec | undefined {
-  const section = registry().sections.get(chapter);
-  return section?.kind === 'chapter' ? section : undefined;
-}
-/** Whether entries matter by themselves; those of all others only when something brings them about. */
-const standsAlone = (chapter: string) => chapterOf(chapter)?.absent === undefined;
-
-/** Whether an event with these fields known could be the one that is waited for. */
-function couldBe({ on: _on, who: _who, where: _where, ...wanted }: Pattern, fields: Readonly<Record<string, unknown>>): boolean {
-  return Object.entries(wanted).every(([field, value]) => value === undefined || fields[field] === undefined || fields[field] === value);
-}
-
-/** Everything that could announce an event, wherever it stands. */
-function emittersOf({ rules, found, reached }: Net, event: string): readonly Emitter[] {
-  const spec = rules.registry.events.get(event)!;
-  const isReached = ({ chapter, id }: Place) => standsAlone(chapter) || reached.has(key(chapter, id));
-  const own =
-    typeof spec.arises === 'object'
-      ? (rules.chapters.get(spec.arises.from)?.entries ?? []).map((entry, i): Emitter => {
-          const { from, field } = spec.arises as { from: string; field?: string };
-          const place = { chapter: from, id: entry.id, label: entry.label, path: `/${from}/${i}` };
-          return { place, fields: field === undefined ? {} : { [field]: entry.id }, reached: reached.has(key(from, entry.id)) };
-        })
-      : [];
-  const byActions = found.actions.flatMap(({ place, action, causes }) =>
-    causes
-      .filter((cause) => cause.event === event)
-      .map((cause): Emitter => ({ place, action: action.do, fields: cause.fields ?? {}, reached: isReached(place) })),
-  );
-  return [...own, ...byActions];
-}
-
-/** The entries that something brings about: players, what the arena places, and whatever follows from those. */
-function reach(rules: Rules, found: Collected): ReadonlySet<string> {
-  const reached = new Set<string>();
-  for (const chapter of rules.chapters.keys())
-    for (const entry of entriesIn<AnyEntry>(rules, chapter))
-      if (standsAlone(chapter) || chapterOf(chapter)?.comesByItself?.(entry)) reached.add(key(chapter, entry.id));
-  for (let before = -1; before !== reached.size;) {
-    before = reached.size;
-    for (const { place, chapter, id } of found.references)
-      if (place.id === '' || reached.has(key(place.chapter, place.id))) reached.add(key(chapter, id));
-    // What follows from an event is as good as that.
-    for (const { place, pattern } of found.patterns)
-      if (chapterOf(place.chapter)?.followsEvents && isHeard({ rules, found, reached }, pattern)) reached.add(key(place.chapter, place.id));
-  }
-  return reached;
-}
-
-function isHeard(net: Net, pattern: Pattern): boolean {
-  if (net.rules.registry.events.get(pattern.on)!.arises === 'core') return true;
-  return emittersOf(net, pattern.on).some((emitter) => emitter.reached && couldBe(pattern, emitter.fields));
-}
-
 /** What is missing for a pattern ever to match, in words; nothing where it can. */
 function missingFor(net: Net, { pattern }: FoundPattern): string | undefined {
-  if (isHeard(net, pattern)) return undefined;
-  const would = emittersOf(net, pattern.on).filter((emitter) => couldBe(pattern, emitter.fields));
-  const names = [...new Set(would.map(({ place }) => place.label))];
+  if (net.isHeard(pattern)) return undefined;
+  const names = [...new Set(net.sourcesFor(pattern).map(({ place }) => place.label))];
   if (names.length > 0)
     return `Only ${names.slice(0, 3).join(', ')} could announce it, and nothing brings ${names.length === 1 ? 'that' : 'those'} about.`;
   return `Nothing announces ${patternWords(net.rules, { ...pattern, where: undefined } as Pattern)}.`;
@@ -128,72 +66,82 @@ function missingFor(net: Net, { pattern }: FoundPattern): string | undefined {
 
 /** Everything about who emits and who listens in a ruleset, and what is left dangling. */
 export function wiringOf(rules: Rules): Wiring {
-  const found = collect(rules);
-  const net = { rules, found, reached: reach(rules, found) };
-  const listeners = found.patterns.map((one) => {
-    const missing = missingFor(net, one);
-    return { ...one, words: patternWords(rules, one.pattern), ...(missing !== undefined && { missing }) };
-  });
-  const events = [...rules.registry.events].map(([event, spec]): EventWires => {
-    const waiting = listeners.filter(({ pattern }) => pattern.on === event);
-    return {
-      event,
-      label: spec.label,
-      when: spec.when,
-      core: spec.arises === 'core',
-      emitters: emittersOf(net, event),
-      listeners: waiting.map(({ place, words, missing }) => ({ place, words, ...(missing !== undefined && { missing }) })),
-    };
-  });
+  const net = netOf(rules);
+  const waiting = new Map(
+    net.found.patterns.map((one): readonly [FoundPattern, Waiting] => {
+      const missing = missingFor(net, one);
+      return [one, { ...one, words: patternWords(rules, one.pattern), ...(missing !== undefined && { missing }) }];
+    }),
+  );
+  const listeners = [...waiting.values()];
+  const byEvent = grouped(listeners, ({ pattern }) => pattern.on);
+  const events = [...rules.registry.events].map(([event, spec]): EventWires => ({
+    event,
+    label: spec.label,
+    when: spec.when,
+    core: spec.arises === 'core',
+    emitters: net.sourcesOf(event).map((source) => emitterOf(net, source)),
+    listeners: (byEvent.get(event) ?? []).map(({ place, words, missing }) => ({ place, words, ...(missing !== undefined && { missing }) })),
+  }));
+  const placed = ({ place }: { readonly place: Place }) => keyOf(place.chapter, place.id);
+  const own: Own = {
+    listeners: grouped(listeners, placed),
+    sources: grouped(
+      events.flatMap(({ event }) => net.sourcesOf(event)),
+      placed,
+    ),
+    references: grouped(net.found.references, ({ chapter, id }) => keyOf(chapter, id)),
+  };
   const entries = [...rules.chapters].flatMap(([chapter, { entries: all }]) =>
-    onlyTries(chapter) ? [] : all.map((entry) => entryWires(net, events, listeners, chapter, entry)),
+    onlyTries(chapter) ? [] : all.map((entry) => entryWires(net, own, chapter, entry)),
   );
   return { events, entries, dangling: danglingIn(rules, entries, listeners) };
 }
 
+const emitterOf = (net: Net, source: Source): Emitter => {
+  const { place, action, fields } = source;
+  return { place, ...(action !== undefined && { action }), fields, reached: net.isReached(source) };
+};
+
 type Waiting = FoundPattern & { readonly words: string; readonly missing?: string };
 
-function entryWires(
-  net: Net,
-  events: readonly EventWires[],
-  listeners: readonly Waiting[],
-  chapter: string,
-  { id, label }: { readonly id: string; readonly label: string },
-): EntryWires {
-  const own = (place: Place) => place.chapter === chapter && place.id === id;
-  const wires = new Map(events.map((one) => [one.event, one]));
-  const heardBy = (event: string, fields: Readonly<Record<string, unknown>>) =>
-    listeners.filter(({ pattern }) => pattern.on === event && couldBe(pattern, fields)).map(({ place }) => place);
-  const causes = events.flatMap(({ event, label: words, emitters }) =>
-    emitters
-      .filter(({ place }) => own(place))
-      .map(({ place, fields, action }) => ({
-        event,
-        words: action === undefined ? words : `${words}, by ${action}`,
-        path: place.path,
-        heardBy: heardBy(event, fields),
-      })),
-  );
+/** What belongs to each entry, by chapter and id. */
+interface Own {
+  readonly listeners: ReadonlyMap<string, readonly Waiting[]>;
+  readonly sources: ReadonlyMap<string, readonly Source[]>;
+  /** Places that bring it about. */
+  readonly references: ReadonlyMap<string, readonly FoundReference[]>;
+}
+
+function entryWires(net: Net, own: Own, chapter: string, { id, label }: { readonly id: string; readonly label: string }): EntryWires {
+  const key = keyOf(chapter, id);
+  const labels = net.rules.registry.events;
   return {
     chapter,
     id,
     label,
-    reached: standsAlone(chapter) || net.reached.has(key(chapter, id)),
-    hears: listeners
-      .filter(({ place }) => own(place))
-      .map(({ place, words, missing, pattern }) => ({
-        place,
-        words,
-        event: pattern.on,
-        from: wires
-          .get(pattern.on)!
-          .emitters.filter(({ fields, reached }) => reached && couldBe(pattern, fields))
-          .map((emitter) => emitter.place),
-        ...(missing !== undefined && { missing }),
-      })),
-    causes,
-    broughtAbout: net.found.references
-      .filter((one) => one.chapter === chapter && one.id === id && !own(one.place))
+    reached: standsAlone(chapter) || net.reached.has(key),
+    hears: (own.listeners.get(key) ?? []).map(({ place, words, missing, pattern }) => ({
+      place,
+      words,
+      event: pattern.on,
+      from: net
+        .sourcesFor(pattern)
+        .filter((source) => net.isReached(source))
+        .map((source) => source.place),
+      ...(missing !== undefined && { missing }),
+    })),
+    causes: (own.sources.get(key) ?? []).map(({ event, place, fields, action }) => {
+      const words = labels.get(event)!.label;
+      return {
+        event,
+        words: action === undefined ? words : `${words}, by ${action}`,
+        path: place.path,
+        heardBy: net.waitingFor(event, fields).map((one) => one.place),
+      };
+    }),
+    broughtAbout: (own.references.get(key) ?? [])
+      .filter(({ place }) => place.chapter !== chapter || place.id !== id)
       .map(({ place }) => place),
   };
 }
@@ -205,7 +153,7 @@ function danglingIn(rules: Rules, entries: readonly EntryWires[], listeners: rea
   const absent = entries
     .filter(({ reached, chapter }) => !reached && !chapterOf(chapter)?.followsEvents)
     .map(({ chapter, id, label }) => ({
-      place: { chapter, id, label: labelOf(rules, chapter, id), path: `/${chapter}/${rules.chapters.get(chapter)!.ids.indexOf(id)}` },
+      place: { chapter, id, label: labelOf(rules, chapter, id), path: `/${chapter}/${positionIn(rules.chapters.get(chapter)!.ids, id)}` },
       message: `${label} never comes into play. ${chapterOf(chapter)!.absent}`,
     }));
   return [...neverHeard, ...absent];
@@ -213,9 +161,8 @@ function danglingIn(rules: Rules, entries: readonly EntryWires[], listeners: rea
 
 /** Those who wait for what nobody announces. */
 export function unheardIn(rules: Rules): Wiring['dangling'] {
-  const found = collect(rules);
-  const net = { rules, found, reached: reach(rules, found) };
-  return found.patterns.flatMap((one) => {
+  const net = netOf(rules);
+  return net.found.patterns.flatMap((one) => {
     const missing = missingFor(net, one);
     if (missing === undefined) return [];
     const { place, pattern } = one;

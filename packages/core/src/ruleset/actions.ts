@@ -31,9 +31,18 @@ export function placedActions(list: Then | undefined, path: Path, later = false)
   return found;
 }
 
+type AnyAction = Then[number] & Readonly<Record<string, unknown>>;
+
+/** What was found in entries: they are the same objects as long as no edit touches them. */
+const known = new WeakMap<object, readonly AnyAction[]>();
+
 /** Every action of a document, wherever in it a list of them stands. */
-export function everyAction(value: unknown): readonly (Then[number] & Readonly<Record<string, unknown>>)[] {
+export function everyAction(value: unknown): readonly AnyAction[] {
   if (typeof value !== 'object' || value === null) return [];
+  const before = known.get(value);
+  if (before) return before;
   const inner = Object.values(value).flatMap((part) => everyAction(part));
-  return typeof (value as { do?: unknown }).do === 'string' ? [value as Then[number], ...inner] : inner;
+  const all = typeof (value as { do?: unknown }).do === 'string' ? [value as Then[number], ...inner] : inner;
+  if ('id' in value && 'label' in value) known.set(value, all);
+  return all;
 }

@@ -1,8 +1,6 @@
-import { compileFormula, FormulaError, type FormulaPlace, type FormulaReference, type Vocabulary } from '../formula/index.js';
+import { mentionsOf, placeOfMention } from './mentions.js';
 import { type Path, pointer } from './problem.js';
-import { registry } from './registry.js';
 import type { Rules } from './rules.js';
-import { walk } from './walk.js';
 
 /** A place in a document that speaks of an entry. */
 export interface Use {
@@ -17,36 +15,18 @@ export interface Use {
 
 /** Everywhere that an entry is spoken of, chapter by chapter in the order of the concepts. */
 export function usesOf(rules: Rules, chapter: string, id: string): readonly Use[] {
-  const uses: Use[] = [];
-  walk(registry().document, rules.document, [], (mark, value, path) => {
-    const speaks =
-      mark.kind === 'reference'
-        ? mark.chapter === chapter && value === id
-        : readsOf(value, rules.vocabulary, mark.place).some((r) => r.chapter === chapter && r.id === id);
-    if (!speaks) return;
-    const [key, position] = path;
-    const entry = typeof position === 'number' ? rules.chapters.get(String(key))?.ids[position] : undefined;
-    const belongs = mark.kind === 'reference' && mark.belongs;
-    uses.push({
+  return mentionsOf(rules, chapter, id).map(({ by, mention }): Use => {
+    const path = placeOfMention(by, mention);
+    const belongs = mention.mark.kind === 'reference' && mention.mark.belongs;
+    return {
       path: pointer(path),
-      ...(entry !== undefined && { chapter: String(key), id: entry }),
+      ...(by.id !== undefined && { chapter: by.chapter, id: by.id }),
       ...(belongs && { item: pointer(itemOf(path)) }),
-    });
+    };
   });
-  return uses;
 }
 
 /** The path of the innermost item of a list that a place is in. */
 function itemOf(path: Path): Path {
   return path.length === 0 || typeof path.at(-1) === 'number' ? path : itemOf(path.slice(0, -1));
-}
-
-/** What a formula speaks of, in the order of its text; nothing where it can't be read, which its own check reports. */
-export function readsOf(text: string, vocabulary: Vocabulary, place: FormulaPlace): readonly FormulaReference[] {
-  try {
-    return compileFormula(text, vocabulary, place).references;
-  } catch (error) {
-    if (error instanceof FormulaError) return [];
-    throw error;
-  }
 }

@@ -1,10 +1,7 @@
-import type { FormulaPlace } from '../formula/index.js';
 import { ID_PATTERN } from './fields.js';
+import { type Mention, mentionsOf, placeOfMention } from './mentions.js';
 import { pointer, type PatchOperation } from './problem.js';
-import { readsOf } from './references.js';
-import { registry } from './registry.js';
 import type { Rules } from './rules.js';
-import { walk } from './walk.js';
 
 /** What is in the way of a new id, or the one step that brings it about everywhere. */
 export type Renaming =
@@ -28,14 +25,10 @@ export function renameEntry(rules: Rules, chapter: string, from: string, to: str
   if (owner !== undefined && owner !== position)
     return { problem: `${to} was the id of ${ids[owner]} before: what was saved under it belongs there.` };
   const patch: PatchOperation[] = [{ op: 'replace', path: pointer([chapter, position, 'id']), value: to }];
-  walk(registry().document, rules.document, [], (mark, value, path) => {
-    if (mark.kind === 'reference') {
-      if (mark.chapter === chapter && value === from) patch.push({ op: 'replace', path: pointer(path), value: to });
-      return;
-    }
-    const next = renamedIn(rules, value, mark.place, chapter, from, to);
-    if (next !== value) patch.push({ op: 'replace', path: pointer(path), value: next });
-  });
+  for (const { by, mention } of mentionsOf(rules, chapter, from)) {
+    const value = mention.mark.kind === 'reference' ? to : renamedIn(mention, chapter, from, to);
+    patch.push({ op: 'replace', path: pointer(placeOfMention(by, mention)), value });
+  }
   const known = rules.chapters.get(chapter)!.entries[position].formerly ?? [];
   const noted = [...known.filter((old) => old !== to), ...(note ? [from] : [])].slice(-50);
   const list = pointer([chapter, position, 'formerly']);
@@ -45,11 +38,9 @@ export function renameEntry(rules: Rules, chapter: string, from: string, to: str
 }
 
 /** A formula with one name replaced wherever it stands for that entry. */
-function renamedIn(rules: Rules, text: string, place: FormulaPlace, chapter: string, from: string, to: string): string {
+function renamedIn({ value: text, speaksOf }: Mention, chapter: string, from: string, to: string): string {
   // White space may stand between a party and its name: the name itself comes next.
-  const places = readsOf(text, rules.vocabulary, place)
-    .filter((r) => r.chapter === chapter && r.id === from)
-    .map((r) => text.indexOf(from, r.at));
+  const places = speaksOf.filter((r) => r.chapter === chapter && r.id === from).map((r) => text.indexOf(from, r.at));
   // From the end, so that earlier places stay where they are.
   return [...new Set(places)].sort((a, b) => b - a).reduce((whole, at) => whole.slice(0, at) + to + whole.slice(at + from.length), text);
 }

@@ -2,30 +2,33 @@ import { collect } from '../../analysis/collect.js';
 import { describedIn } from '../../analysis/described.js';
 import { ANY, type Range } from '../../formula/index.js';
 import { type Finding, pointer } from '../../ruleset/problem.js';
+import { mentionsIn, placeOfMention } from '../../ruleset/mentions.js';
 import { registry } from '../../ruleset/registry.js';
 import type { Rules } from '../../ruleset/rules.js';
-import { walk } from '../../ruleset/walk.js';
 import { possibleUnder } from './possible.js';
 
 /** Conditions that hold for no kind of actor, whatever happens; but for those that their own concept's findings look at. */
 export function neverHolding(rules: Rules): readonly Finding[] {
   const possible = possibleUnder(rules);
-  const { sections, document } = registry();
+  const { sections } = registry();
   const looked = new Set(describedIn(rules).flatMap(({ is, path }) => (is.ownFindings ? [pointer(path)] : [])));
   const found: Finding[] = [];
-  walk(document, rules.document, [], (mark, value, path) => {
-    if (mark.kind !== 'formula' || mark.place.yields !== 'condition') return;
-    const section = sections.get(String(path[0]));
-    // What a pattern asks of its event is looked at with that.
-    const elsewhere = section?.ownConditions || (section?.kind === 'chapter' && section.tries) || path.at(-1) === 'where';
-    const at = pointer(path);
-    if (elsewhere || looked.has(at) || possible.mayFollow(value, () => ANY)) return;
-    found.push({
-      kind: 'neverHolds',
-      path: at,
-      message: `“${value}” never holds: no kind of actor can ever meet it. Say another condition, or take it out.`,
-    });
-  });
+  for (const part of mentionsIn(rules)) {
+    const section = sections.get(part.chapter);
+    if (section?.ownConditions || (section?.kind === 'chapter' && section.tries)) continue;
+    for (const mention of part.mentions) {
+      const { mark, value, within } = mention;
+      // What a pattern asks of its event is looked at with that.
+      if (mark.kind !== 'formula' || mark.place.yields !== 'condition' || within.at(-1) === 'where') continue;
+      const path = pointer(placeOfMention(part, mention));
+      if (looked.has(path) || possible.mayFollow(value, () => ANY)) continue;
+      found.push({
+        kind: 'neverHolds',
+        path,
+        message: `“${value}” never holds: no kind of actor can ever meet it. Say another condition, or take it out.`,
+      });
+    }
+  }
   return found;
 }
 

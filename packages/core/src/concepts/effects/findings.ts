@@ -1,10 +1,10 @@
 import { numbersIn } from '../../analysis/numbers.js';
-import { collect } from '../../analysis/collect.js';
-import { placedActions } from '../../ruleset/actions.js';
+import { collect, inForce } from '../../analysis/collect.js';
+import { everyAction, placedActions } from '../../ruleset/actions.js';
 import { circlesIn } from '../../ruleset/circles.js';
 import { isDuration, toMilliseconds } from '../../ruleset/fields.js';
 import { type Finding, type Path, pointer } from '../../ruleset/problem.js';
-import { registry, type Then } from '../../ruleset/registry.js';
+import type { Then } from '../../ruleset/registry.js';
 import { labelOf, type Rules } from '../../ruleset/rules.js';
 import type { CompiledEffects } from './compile.js';
 import type { EffectEntry } from './schema.js';
@@ -158,6 +158,7 @@ const isMeantToLast = (places: readonly string[]): boolean =>
 /** Effects without an end of their own that nothing takes away, or that keep off whatever would. */
 function neverEnding({ entries }: CompiledEffects, rules: Rules): readonly Finding[] {
   const put = applied(rules);
+  const isEnded = endedByActions(rules);
   return entries.flatMap((entry, i): readonly Finding[] => {
     if (entry.lifetime !== 'lasting') return [];
     const removers = entries.filter(
@@ -165,7 +166,7 @@ function neverEnding({ entries }: CompiledEffects, rules: Rules): readonly Findi
         other.id !== entry.id && (other.ends?.effects.includes(entry.id) || other.ends?.statuses.some((s) => entry.grants.includes(s))),
     );
     const places = put.get(entry.id) ?? [];
-    if (isEndedByAction(entry, rules) || isLearned(places) || isMeantToLast(places)) return [];
+    if (isEnded(entry) || isLearned(places) || isMeantToLast(places)) return [];
     const path = pointer([CHAPTER, i, 'lifetime']);
     if (removers.length === 0)
       return [
@@ -198,17 +199,14 @@ function neverEnding({ entries }: CompiledEffects, rules: Rules): readonly Findi
 }
 
 /** Whether some list of actions, anywhere, ends an effect or what grants one of its statuses. */
-function isEndedByAction(entry: EffectEntry, rules: Rules): boolean {
-  let found = false;
-  const look = (value: unknown) => {
-    if (found || typeof value !== 'object' || value === null) return;
-    const action = value as { do?: unknown; effect?: unknown; status?: unknown };
-    if (action.do === 'end' && action.effect === entry.id) found = true;
-    if (action.do === 'dispel' && entry.grants.includes(String(action.status))) found = true;
-    Object.values(value).forEach(look);
-  };
-  for (const key of registry().sections.keys()) if (key !== 'situations') look(rules.document[key]);
-  return found;
+function endedByActions(rules: Rules): (entry: EffectEntry) => boolean {
+  const ended = new Set<unknown>();
+  const dispelled = new Set<unknown>();
+  for (const action of everyAction(inForce(rules))) {
+    if (action.do === 'end') ended.add(action['effect']);
+    if (action.do === 'dispel') dispelled.add(action['status']);
+  }
+  return ({ id, grants }) => ended.has(id) || grants.some((status) => dispelled.has(status));
 }
 
 /** Live amounts that wait for each other when several effects are on: they are asked a few times and then left as they are. */

@@ -1,4 +1,4 @@
-import { collect, inForce } from '../../analysis/collect.js';
+import { type Collected, collect, inForce } from '../../analysis/collect.js';
 import { type Possible, possibleUnder } from '../attributes/possible.js';
 import { everyAction } from '../../ruleset/actions.js';
 import type { Finding } from '../../ruleset/problem.js';
@@ -202,11 +202,29 @@ function goals({ rules, possible }: Known, quest: QuestEntry, goal: GoalEntry, p
   return found;
 }
 
+interface Bringing {
+  readonly spawners: string;
+  readonly actions: Collected['actions'];
+  /** Whatever an action has for an argument. */
+  readonly named: ReadonlySet<unknown>;
+}
+const known = new WeakMap<Rules, Bringing>();
+
+/** What may bring things into the arena, worked out once for all goals. */
+function bringing(rules: Rules): Bringing {
+  const before = known.get(rules);
+  if (before) return before;
+  const { actions } = collect(rules);
+  const named = new Set(actions.flatMap(({ action }) => Object.values(action)));
+  const all = { spawners: JSON.stringify(rules.document['spawners'] ?? []), actions, named };
+  known.set(rules, all);
+  return all;
+}
+
 /** How often at most a goal's event can happen for one player, where that has an end; nothing where it has none, or who knows. */
 function mostOf(rules: Rules, { on, counts }: GoalEntry): { readonly count: number; readonly why: string } | undefined {
   const { on: event, pickup, type } = (on ?? {}) as Readonly<Record<string, string | undefined>>;
-  const { actions } = collect(rules);
-  const spawners = JSON.stringify(rules.document['spawners'] ?? []);
+  const { spawners, actions, named } = bringing(rules);
   if (event === 'pickupTaken' && pickup !== undefined && (counts === 'player' || isForAll(rules, pickup))) {
     const entry = entryOf(rules, 'pickups', pickup) as { returns?: string } | undefined;
     const placed = placements(rules, 'pickup').filter(({ thing }) => thing.pickup === pickup);
@@ -218,7 +236,7 @@ function mostOf(rules: Rules, { on, counts }: GoalEntry): { readonly count: numb
   if (event === 'actorDefeated' && type !== undefined) {
     const entry = entryOf(rules, 'actors', type) as { respawn?: unknown; kind: string } | undefined;
     const placed = placements(rules, 'actor').filter(({ thing }) => thing.actor === type);
-    const brought = spawners.includes(`"actor":"${type}"`) || actions.some(({ action }) => Object.values(action).includes(type));
+    const brought = spawners.includes(`"actor":"${type}"`) || named.has(type);
     if (!entry || entry.kind === 'player' || entry.respawn !== undefined || brought) return undefined;
     return { count: placed.length, why: `${labelOf(rules, 'actors', type)} stands in ${placed.length} places and does not come back` };
   }

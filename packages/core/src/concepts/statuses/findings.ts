@@ -1,9 +1,8 @@
 import { possibleUnder } from '../attributes/possible.js';
 import { type Finding, pointer } from '../../ruleset/problem.js';
-import { readsOf } from '../../ruleset/references.js';
-import { registry } from '../../ruleset/registry.js';
+
 import type { Rules } from '../../ruleset/rules.js';
-import { walk } from '../../ruleset/walk.js';
+import { mentionsIn } from '../../ruleset/mentions.js';
 import { type StatusEntry } from './schema.js';
 
 /** Statuses that something asks for, and that nothing ever grants. */
@@ -26,10 +25,8 @@ export function findings(entries: readonly StatusEntry[], rules: Rules): readonl
 /** Statuses that anything speaks of, but for what only tries entries out. */
 function askedFor(rules: Rules): ReadonlySet<string> {
   const asked = new Set<string>();
-  walk(registry().document, rules.document, [], (mark, value, path) => {
-    if (path[0] === 'situations') return;
-    const spoken = mark.kind === 'reference' ? [{ chapter: mark.chapter, id: value }] : readsOf(value, rules.vocabulary, mark.place);
-    for (const { chapter, id } of spoken) if (chapter === 'statuses') asked.add(id);
-  });
+  for (const part of mentionsIn(rules))
+    if (part.chapter !== 'situations')
+      for (const { speaksOf } of part.mentions) for (const { chapter, id } of speaksOf) if (chapter === 'statuses') asked.add(id);
   return asked;
 }

@@ -1,4 +1,5 @@
-import { collect } from '../../analysis/collect.js';
+import { netOf } from '../../analysis/net.js';
+import { everyAction } from '../../ruleset/actions.js';
 import type { Finding } from '../../ruleset/problem.js';
 import type { Rules } from '../../ruleset/rules.js';
 import { tracks } from '../tracks/state.js';
@@ -14,12 +15,12 @@ const isEmpty = (gives: NodeEntry['gives']) =>
 const isNeeded = ({ nodes }: TreeEntry, id: string) =>
   nodes.some(({ needs }) => [...(needs?.all ?? []), ...(needs?.any ?? [])].some(({ node }) => node === id));
 /** Whether anything waits for a node to be learned. */
-const hears = (rules: Rules, id: string) =>
-  collect(rules).patterns.some(({ pattern: { on, node } }) => on === 'nodeLearned' && (node === undefined || node === id));
+const hears = (rules: Rules, node: string) => netOf(rules).waitingFor('nodeLearned', { node }).length > 0;
 
 /** Nodes that can never be learned, choices that lock what lies behind them, and points that nobody is ever given. */
 export function findings({ entries, list }: CompiledTrees, rules: Rules): readonly Finding[] {
   const levels = tracks.of(rules).list;
+  const asActions = everyAction(rules.document).some(({ do: name }) => name === 'givePoints');
   return list.flatMap((tree, t): Finding[] => {
     const path = `/trees/${t}`;
     const found: Finding[] = [];
@@ -63,7 +64,6 @@ export function findings({ entries, list }: CompiledTrees, rules: Rules): readon
         (sum, { points, levels: top }) => sum + points.filter((p) => p.tree === t).reduce((s, p) => s + p.each * (top - 1), 0),
         0,
       );
-    const asActions = JSON.stringify(rules.document).includes('"do":"givePoints"');
     if (tree.nodes.length > 0 && given === 0 && !asActions)
       found.push({
         kind: 'noPoints',

@@ -48,7 +48,7 @@ export interface EvidenceLook {
     readonly title: string;
     /** Whether an entry has one. */
     readonly of: (entry: EntryJson | undefined) => boolean;
-    readonly ask: (client: CoreClient, document: object, id: string) => Promise<Evidence>;
+    readonly ask: (client: CoreClient, document: RulesetJson, id: string) => Promise<Evidence>;
   };
 }
 

@@ -1,6 +1,5 @@
 import {
   askWorkbench,
-  compileRuleset,
   describeActions,
   describeEvents,
   describeSections,
@@ -8,15 +7,13 @@ import {
   evidenceCsv,
   evidenceOf,
   type Finding,
-  findingsOf,
+  findingsInParts,
   type Problem,
   readFile,
-  readRuleset,
   readRulesetText,
   renameEntry,
   type Renaming,
   repeatedNames,
-  type Rules,
   type TableReading,
   upgradeDocument,
   type Use,
@@ -25,44 +22,70 @@ import {
   wiringOf,
   writeFile,
 } from '@eager-ember/core';
+import type { Operation } from 'fast-json-patch';
+import type { RulesetJson } from './api';
+import { type HeldDocument, HeldDocuments } from './held-documents';
+import { inSlices } from './slices';
 
-type Document = Readonly<Record<string, unknown>>;
+/** Which of the rulesets whose findings were asked for is the last one. */
+let lookedAt = 0;
 
-let last: { readonly text: string; readonly rules: Rules } | undefined;
-
-/** Compiled rules are kept for as long as the document stays the same. */
-function rulesOf(document: unknown): Rules {
-  const text = JSON.stringify(document);
-  if (last?.text !== text) last = { text, rules: compileRuleset(document) };
-  return last.rules;
-}
-
-/** What the interface asks of the core. It runs in a worker. What concerns one concept alone is asked of that, by its name. */
-export const coreApi = {
-  check: (document: unknown): readonly Problem[] => readRuleset(document).problems,
-  repeatedNames: (text: string): readonly Problem[] => repeatedNames(text),
-  upgraded: (document: unknown): unknown => upgradeDocument(document),
-  checkText: (text: string): readonly Problem[] => readRulesetText(text).problems,
-  evidence: (document: unknown, chapter: string, id: string): Promise<Evidence | undefined> => evidenceOf(rulesOf(document), chapter, id),
-  evidenceCsv: (evidence: Evidence): string => evidenceCsv(evidence),
-  ask: (document: unknown, concept: string, question: string, args: readonly unknown[]): Promise<unknown> =>
-    askWorkbench(concept, question, rulesOf(document), args),
-  writeFile: (document: Document, concept: string, format: string, of?: string): Promise<string> =>
-    writeFile(concept, format, document, rulesOf(document), of),
-  readFile: (document: Document, concept: string, format: string, text: string, of?: string): Promise<TableReading> =>
+/** What the interface asks of a document. What concerns one concept alone is asked of that, by its name. */
+const questions = {
+  check: ({ reading }: HeldDocument): readonly Problem[] => reading.problems,
+  evidence: ({ rules }: HeldDocument, chapter: string, id: string): Promise<Evidence | undefined> => evidenceOf(rules, chapter, id),
+  ask: ({ rules }: HeldDocument, concept: string, question: string, args: readonly unknown[]): Promise<unknown> =>
+    askWorkbench(concept, question, rules, args),
+  writeFile: ({ document, rules }: HeldDocument, concept: string, format: string, of?: string): Promise<string> =>
+    writeFile(concept, format, document, rules, of),
+  readFile: ({ document }: HeldDocument, concept: string, format: string, text: string, of?: string): Promise<TableReading> =>
     readFile(concept, format, text, document, of),
-  uses: (document: unknown, chapter: string, id: string): readonly Use[] => usesOf(rulesOf(document), chapter, id),
-  findings: (document: unknown): readonly Finding[] => findingsOf(rulesOf(document)),
-  wiring: (document: unknown): { wiring: Wiring; ms: number } => {
-    const rules = rulesOf(document);
+  uses: ({ rules }: HeldDocument, chapter: string, id: string): readonly Use[] => usesOf(rules, chapter, id),
+  /** Undefined where another document was asked about before the answer came: whoever asks again wants that one. */
+  findings: ({ rules }: HeldDocument): Promise<readonly Finding[] | undefined> => {
+    const own = ++lookedAt;
+    return inSlices(findingsInParts(rules), () => own !== lookedAt);
+  },
+  wiring: ({ rules }: HeldDocument): { wiring: Wiring; ms: number } => {
     const began = performance.now();
     const wiring = wiringOf(rules);
     return { wiring, ms: Math.round(performance.now() - began) };
   },
-  rename: (document: unknown, chapter: string, from: string, to: string, note: boolean): Renaming =>
-    renameEntry(rulesOf(document), chapter, from, to, note),
+  rename: ({ rules }: HeldDocument, chapter: string, from: string, to: string, note: boolean): Renaming =>
+    renameEntry(rules, chapter, from, to, note),
+};
+type Questions = typeof questions;
+export type Question = keyof Questions;
+
+/** What the interface asks that is about no document which is being edited. */
+const others = {
+  repeatedNames: (text: string): readonly Problem[] => repeatedNames(text),
+  upgraded: (document: unknown): unknown => upgradeDocument(document),
+  checkText: (text: string): readonly Problem[] => readRulesetText(text).problems,
+  evidenceCsv: (evidence: Evidence): string => evidenceCsv(evidence),
   sections: () => describeSections(),
   actions: () => describeActions(),
   events: () => describeEvents(),
 };
-export type CoreApi = typeof coreApi;
+
+/** The core as a worker has it: it owns the documents that it is asked about, and is told of an edit what was changed. */
+export function createCore() {
+  const documents = new HeldDocuments();
+  return {
+    ...others,
+    hold: (number: number, document: RulesetJson): void => documents.hold(number, document),
+    derive: (number: number, from: number, patch: readonly Operation[]): void => documents.derive(number, from, patch),
+    answer: (number: number, question: Question, args: readonly unknown[]): unknown =>
+      (questions[question] as (of: HeldDocument, ...args: readonly unknown[]) => unknown)(documents.of(number), ...args),
+  };
+}
+export type CoreApi = ReturnType<typeof createCore>;
+
+/** The questions as the interface asks them: of a document, whose number is nobody else's concern, and answered later. */
+export type Core = {
+  readonly [K in Question]: Questions[K] extends (of: HeldDocument, ...args: infer A) => infer R
+    ? (document: RulesetJson, ...args: A) => Promise<Awaited<R>>
+    : never;
+} & {
+  readonly [K in keyof typeof others]: (...args: Parameters<(typeof others)[K]>) => Promise<ReturnType<(typeof others)[K]>>;
+};

@@ -1,39 +1,106 @@
 import { Injectable } from '@angular/core';
 import type { ActionDescription, EventDescription, FieldDescription, WorkbenchQuestion } from '@eager-ember/core';
 import { type Remote, wrap } from 'comlink';
-import type { CoreApi } from './core-api';
+import type { RulesetJson } from './api';
+import type { Core, CoreApi, Question } from './core-api';
+import { LastUsed } from './last-used';
+import { type Derivation, derivationOf, forgetDerivation } from './patched';
 
 /** Questions as they are asked from here: of a document instead of compiled rules, and answered later. */
 export type Asked<Q> = {
   readonly [K in keyof Q]: Q[K] extends (rules: never, ...args: infer A) => infer R
-    ? (document: unknown, ...args: A) => Promise<Awaited<R>>
+    ? (document: RulesetJson, ...args: A) => Promise<Awaited<R>>
     : never;
 };
 
-/** The questions of a concept's page, as they are asked of the core wherever that is. */
-export function questionsOf<Q>(ask: (...asked: Parameters<CoreApi['ask']>) => Promise<unknown>, concept: string): Asked<Q> {
-  const question =
-    (name: string) =>
-    (document: unknown, ...args: readonly unknown[]) =>
-      ask(document, concept, name, args);
-  return new Proxy({}, { get: (_, name) => question(String(name)) }) as Asked<Q>;
-}
+/** What is asked about no document, each by its own name. */
+const OTHERS: readonly Exclude<keyof Core, Question>[] = [
+  'repeatedNames',
+  'upgraded',
+  'checkText',
+  'evidenceCsv',
+  'sections',
+  'actions',
+  'events',
+];
 
-/** The core in its worker. */
+/** More edits than this that the worker has not heard of are a document of their own. */
+const MOST_STEPS = 4;
+
+/** The core in its worker, which owns the documents: it is told of each once, and of an edited one what the edit has changed. */
 @Injectable({ providedIn: 'root' })
 export class CoreClient {
   private worker: Remote<CoreApi> | undefined;
   private heard: Promise<readonly EventDescription[]> | undefined;
   private described: Promise<readonly ActionDescription[]> | undefined;
   private held: Promise<Readonly<Record<string, FieldDescription>>> | undefined;
+  private readonly numbers = new WeakMap<RulesetJson, number>();
+  /** The numbers that the worker has a document under. */
+  private readonly there = new LastUsed<true>();
+  private last = 0;
 
-  get core(): Remote<CoreApi> {
-    return (this.worker ??= wrap<CoreApi>(new Worker(new URL('./core.worker', import.meta.url), { type: 'module' })));
+  protected connect(): Remote<CoreApi> {
+    return wrap<CoreApi>(new Worker(new URL('./core.worker', import.meta.url), { type: 'module' }));
+  }
+
+  private get remote(): Remote<CoreApi> {
+    return (this.worker ??= this.connect());
+  }
+
+  readonly core: Core = new Proxy({} as Core, {
+    get: (_, name) => {
+      const other = OTHERS.find((one) => one === name);
+      if (other) return this.remote[other];
+      return (document: RulesetJson, ...args: readonly unknown[]) => this.remote.answer(this.numberOf(document), name as Question, args);
+    },
+  });
+
+  /** The number under which the worker has a document; it is told what it does not have. What is sent comes there in order. */
+  private numberOf(document: RulesetJson): number {
+    const known = this.numberThere(document);
+    if (known !== undefined) return known;
+    const steps = this.stepsTo(document);
+    if (!steps) this.remember(document, (number) => void this.remote.hold(number, document));
+    for (const { from, patch, to } of steps ?? []) {
+      const before = this.numberThere(from)!;
+      this.remember(to, (number) => void this.remote.derive(number, before, patch));
+    }
+    return this.numbers.get(document)!;
+  }
+
+  private numberThere(document: RulesetJson): number | undefined {
+    const number = this.numbers.get(document);
+    return number !== undefined && this.there.use(number) ? number : undefined;
+  }
+
+  /** The edits from a document that the worker has to this one; undefined where there is none. */
+  private stepsTo(document: RulesetJson): readonly (Derivation & { readonly to: RulesetJson })[] | undefined {
+    const steps: (Derivation & { readonly to: RulesetJson })[] = [];
+    for (let to = document; this.numberThere(to) === undefined;) {
+      const derivation = derivationOf(to);
+      if (!derivation || steps.length >= MOST_STEPS) return undefined;
+      steps.unshift({ ...derivation, to });
+      to = derivation.from;
+    }
+    return steps;
+  }
+
+  private remember(document: RulesetJson, tell: (number: number) => void): void {
+    const number = ++this.last;
+    tell(number);
+    this.numbers.set(document, number);
+    this.there.put(number, true);
+    forgetDerivation(document);
   }
 
   /** The questions of a concept's page, each a function of the document. */
   of<Q extends Readonly<Record<string, WorkbenchQuestion>>>(concept: string): Asked<Q> {
-    return questionsOf<Q>((...asked) => this.core.ask(...asked), concept);
+    return new Proxy({} as Asked<Q>, {
+      get:
+        (_, name) =>
+        (document: RulesetJson, ...args: readonly unknown[]) =>
+          this.core.ask(document, concept, String(name), args),
+    });
   }
 
   /** What every section can hold; the same for all rulesets. */

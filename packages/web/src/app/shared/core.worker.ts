@@ -1,5 +1,6 @@
+/// <reference lib="webworker" />
 import { expose } from 'comlink';
-import { coreApi } from './core-api';
+import { createCore } from './core-api';
 
 /** The core, off the interface's thread. */
-expose(coreApi);
+expose(createCore());

@@ -23,7 +23,8 @@ import {
 } from 'rxjs';
 import { Api, failureOf, type PlayerLoss, type RulesetJson, type StoredRuleset } from '../shared/api';
 import { CoreClient } from '../shared/core-client';
-import { applied, documentActions, documentFeature, type DocumentState, type Edit } from './document.reducer';
+import { applied } from '../shared/patched';
+import { documentActions, documentFeature, type DocumentState, type Edit } from './document.reducer';
 import { pendingStore } from './pending-store';
 
 /** How long an edit waits for the next before both are sent. */

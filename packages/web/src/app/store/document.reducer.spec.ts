@@ -1,6 +1,7 @@
 import * as fc from 'fast-check';
 import type { Operation } from 'fast-json-patch';
-import { applied, documentActions, documentFeature, type DocumentState, editOf } from './document.reducer';
+import { applied } from '../shared/patched';
+import { documentActions, documentFeature, type DocumentState, editOf } from './document.reducer';
 import { pendingStore } from './pending-store';
 
 const DOCUMENT = { name: 'Trial', attributes: [{ id: 'suit', max: 100 }] };

@@ -2,6 +2,7 @@ import { createActionGroup, createFeature, createReducer, emptyProps, on, props,
 import jsonPatch, { type Operation } from 'fast-json-patch';
 import { create } from 'mutative';
 import type { RulesetJson } from '../shared/api';
+import { applied } from '../shared/patched';
 
 /** A change to the document, with the way back. */
 export interface Edit {
@@ -76,11 +77,6 @@ const EMPTY: DocumentState = {
   failure: '',
 };
 const MOST_UNDO = 200;
-
-/** A document after a patch: what the patch leaves as it is, both share. @throws where the patch does not fit */
-export function applied(document: RulesetJson, patch: readonly Operation[]): RulesetJson {
-  return create(document, (draft) => void jsonPatch.applyPatch(draft, structuredClone([...patch]), true, true));
-}
 
 /** An edit from a patch, its inverse worked out. @throws where the patch does not fit */
 export function editOf(document: RulesetJson, patch: readonly Operation[], label: string): Edit {

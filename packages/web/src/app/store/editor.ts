@@ -5,7 +5,8 @@ import { Mutex } from 'async-mutex';
 import type { Operation } from 'fast-json-patch';
 import type { RulesetJson } from '../shared/api';
 import { CoreClient } from '../shared/core-client';
-import { applied, documentActions, documentFeature, editOf } from './document.reducer';
+import { applied } from '../shared/patched';
+import { documentActions, documentFeature, editOf } from './document.reducer';
 
 /** Works out an edit from a document; it may be asked again, where the document changed meanwhile. */
 export type Patch = (document: RulesetJson) => readonly Operation[] | Promise<readonly Operation[]>;

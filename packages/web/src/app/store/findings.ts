@@ -35,7 +35,7 @@ export class Findings {
     const turn = ++this.turn;
     if (!document) return this.all.set([]);
     const found = await this.client.core.findings(document).catch(() => []);
-    if (turn !== this.turn) return;
+    if (turn !== this.turn || !found) return;
     this.all.set(
       found.map((finding) => {
         const [, chapter, position] = finding.path.split('/');

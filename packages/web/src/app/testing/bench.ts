@@ -1,33 +1,31 @@
-import { type Type } from '@angular/core';
+import { Injectable, type Type } from '@angular/core';
 import { type ComponentFixture, TestBed } from '@angular/core/testing';
 import { provideRouter, withComponentInputBinding, type Routes } from '@angular/router';
 import { provideStore, Store } from '@ngrx/store';
 import brinewick from '../../../../core/src/testing/recorded/brinewick.json';
-import { coreApi } from '../shared/core-api';
-import { CoreClient, questionsOf } from '../shared/core-client';
+import { createCore } from '../shared/core-api';
+import { CoreClient } from '../shared/core-client';
 import type { RulesetJson } from '../shared/api';
 import { documentActions, documentFeature } from '../store/document.reducer';
 
 /** The real core, answering as its worker does but without one. */
-export class CoreWithoutWorker {
-  readonly core = Object.fromEntries(
-    Object.entries(coreApi).map(([name, answer]) => [
+@Injectable()
+export class CoreWithoutWorker extends CoreClient {
+  /** What has gone to the core, as it would go to its worker. */
+  readonly posted: (readonly [name: string, ...args: unknown[]])[] = [];
+
+  protected override connect() {
+    const core = createCore();
+    const answering = Object.entries(core).map(([name, answer]) => [
       name,
       // As from a worker: an answer is a copy, and a mistake a promise that fails.
-      async (...args: unknown[]) => structuredClone(await (answer as (...all: unknown[]) => unknown)(...args)),
-    ]),
-  );
-  of<Q>(concept: string) {
-    return questionsOf<Q>(async (...asked) => structuredClone(await coreApi.ask(...asked)), concept);
-  }
-  sections() {
-    return Promise.resolve(coreApi.sections());
-  }
-  actions() {
-    return Promise.resolve(coreApi.actions());
-  }
-  events() {
-    return Promise.resolve(coreApi.events());
+      (...args: unknown[]) => {
+        this.posted.push([name, ...args]);
+        const given = structuredClone(args);
+        return (async () => structuredClone(await (answer as (...all: unknown[]) => unknown)(...given)))();
+      },
+    ]);
+    return Object.fromEntries(answering) as ReturnType<CoreClient['connect']>;
   }
 }
 

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import type { Sweep, SweepPoint, AbilityQuestions } from '@eager-ember/core';
+import type { RulesetJson } from '../../shared/api';
 import { CoreClient } from '../../shared/core-client';
 import { Editor } from '../../store/editor';
 
@@ -125,7 +126,7 @@ export class AbilitySweep {
     });
   }
 
-  private async compute(document: object, id: string): Promise<void> {
+  private async compute(document: RulesetJson, id: string): Promise<void> {
     const turn = ++this.turn;
     if (this.of !== id) {
       this.of = id;

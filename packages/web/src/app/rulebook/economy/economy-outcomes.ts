@@ -12,6 +12,7 @@ import {
   type Game,
   outcomeOf,
 } from '@eager-ember/core';
+import type { RulesetJson } from '../../shared/api';
 import { CoreClient } from '../../shared/core-client';
 import { BackgroundTasks } from '../../shared/background-tasks';
 import { Editor } from '../../store/editor';
@@ -63,7 +64,7 @@ export class EconomyOutcomes implements OnDestroy {
     this.turn++;
   }
 
-  private async look(document: object): Promise<void> {
+  private async look(document: RulesetJson): Promise<void> {
     const reading = ++this.reading;
     try {
       const facts = await this.client.of<EconomyQuestions>('days').facts(document);

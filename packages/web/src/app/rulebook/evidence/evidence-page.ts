@@ -4,6 +4,7 @@ import { MatMenuModule } from '@angular/material/menu';
 import { RouterLink } from '@angular/router';
 import type { Evidence, Problem, Span, Use } from '@eager-ember/core';
 import { Store } from '@ngrx/store';
+import type { RulesetJson } from '../../shared/api';
 import { CoreClient } from '../../shared/core-client';
 import { download } from '../../shared/download';
 import { documentFeature } from '../../store/document.reducer';
@@ -139,7 +140,7 @@ export class EvidencePage {
     });
   }
 
-  private async compute(document: object, chapter: string, id: string, comparing: boolean): Promise<void> {
+  private async compute(document: RulesetJson, chapter: string, id: string, comparing: boolean): Promise<void> {
     const turn = ++this.turn;
     const { comparison } = this.look();
     const key = `${chapter}/${id}`;
@@ -154,10 +155,9 @@ export class EvidencePage {
       this.comparing.set(false);
     }
     try {
-      const [evidence, uses] = await Promise.all([
-        comparing && comparison ? comparison.ask(this.client, document, id) : this.client.core.evidence(document, chapter, id),
-        this.client.core.uses(document, chapter, id),
-      ]);
+      const evidence = await (comparing && comparison
+        ? comparison.ask(this.client, document, id)
+        : this.client.core.evidence(document, chapter, id));
       if (turn !== this.turn) return;
       const last = this.now();
       // Two sorts of evidence are no before and after.
@@ -165,8 +165,9 @@ export class EvidencePage {
       // An edit that changes nothing here leaves the ghost of the last one that did.
       else if (last && evidence && JSON.stringify(last) !== JSON.stringify(evidence)) this.before.set(last);
       this.now.set(evidence);
-      this.uses.set(uses);
       this.failure.set('');
+      const uses = await this.client.core.uses(document, chapter, id);
+      if (turn === this.turn) this.uses.set(uses);
     } catch (error) {
       if (turn === this.turn) this.failure.set(error instanceof Error ? error.message : String(error));
     }

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import type { TrackEvidence, TrackQuestions } from '@eager-ember/core';
+import type { RulesetJson } from '../../shared/api';
 import { CoreClient } from '../../shared/core-client';
 import { Editor } from '../../store/editor';
 
@@ -65,7 +66,7 @@ export class TrackEvidencePage {
     });
   }
 
-  private async compute(document: object, id: string, grant: number): Promise<void> {
+  private async compute(document: RulesetJson, id: string, grant: number): Promise<void> {
     const turn = ++this.turn;
     if (this.of !== id) {
       this.of = id;

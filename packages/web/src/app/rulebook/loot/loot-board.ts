@@ -1,5 +1,6 @@
 import { effect, inject, Injectable, signal, untracked } from '@angular/core';
 import type { LootEvidence, Roller, LootQuestions } from '@eager-ember/core';
+import type { RulesetJson } from '../../shared/api';
 import { CoreClient } from '../../shared/core-client';
 import { Editor } from '../../store/editor';
 import { SpecContext } from '../spec/spec-context';
@@ -29,7 +30,7 @@ export class LootBoard {
     });
   }
 
-  private async compute(document: object, id: string, roller: Roller, thing: string | undefined): Promise<void> {
+  private async compute(document: RulesetJson, id: string, roller: Roller, thing: string | undefined): Promise<void> {
     const turn = ++this.turn;
     if (this.of !== id) {
       this.of = id;

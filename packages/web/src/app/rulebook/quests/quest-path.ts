@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { type QuestMove, type QuestWalk, stretch, type QuestQuestions } from '@eager-ember/core';
+import type { RulesetJson } from '../../shared/api';
 import { CoreClient } from '../../shared/core-client';
 import { Editor } from '../../store/editor';
 
@@ -49,7 +50,7 @@ export class QuestPath {
     });
   }
 
-  private async compute(document: object, id: string, moves: readonly QuestMove[]): Promise<void> {
+  private async compute(document: RulesetJson, id: string, moves: readonly QuestMove[]): Promise<void> {
     const turn = ++this.turn;
     if (this.of !== id) {
       this.of = id;

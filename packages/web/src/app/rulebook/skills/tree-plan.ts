@@ -11,6 +11,7 @@ import {
   viewChild,
 } from '@angular/core';
 import type { TreeWalk, TreeQuestions } from '@eager-ember/core';
+import type { RulesetJson } from '../../shared/api';
 import { CoreClient } from '../../shared/core-client';
 import { Editor } from '../../store/editor';
 import { entriesOf } from '../entries';
@@ -120,7 +121,7 @@ export class TreePlan {
   }
 
   private async compute(
-    document: object,
+    document: RulesetJson,
     id: string,
     ranks: Readonly<Record<string, number>>,
     points: number,

@@ -1,5 +1,5 @@
 import type { FieldDescription } from '@eager-ember/core';
-import { coreApi } from '../../shared/core-api';
+import { createCore } from '../../shared/core-api';
 import { fieldAt, fitsIn, formatOf } from './described';
 
 const DOCUMENT = {
@@ -8,7 +8,7 @@ const DOCUMENT = {
     { id: 'suit', label: 'Suit', kind: 'pool' },
   ],
 };
-const sections = coreApi.sections();
+const sections = createCore().sections();
 const formatAt = (section: string, entry: object, at: string) => formatOf(fieldAt(sections[section], entry, at)!);
 
 describe('What can stand in a place', () => {
@@ -62,7 +62,11 @@ describe('A format that follows from a description', () => {
 });
 
 describe('Whom an action is for', () => {
-  const party = formatOf(coreApi.actions().find(({ to }) => to !== undefined)!.to!);
+  const party = formatOf(
+    createCore()
+      .actions()
+      .find(({ to }) => to !== undefined)!.to!,
+  );
   const shown = (value: unknown) => party.show(value, DOCUMENT).text;
 
   it('is said as a word, or with what is filled in', () => {

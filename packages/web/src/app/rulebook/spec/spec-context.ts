@@ -1,7 +1,8 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { applied, documentFeature } from '../../store/document.reducer';
+import { patched } from '../../shared/patched';
+import { documentFeature } from '../../store/document.reducer';
 import type { FieldDescription, Problem, WordOption } from '@eager-ember/core';
 import type { Operation } from 'fast-json-patch';
 import { Editor } from '../../store/editor';
@@ -22,7 +23,7 @@ export const asRevision =
     const operations = make('/value', now);
     return operations.length === 0
       ? now
-      : (applied({ value: now } as Partial<RulesetJson> as RulesetJson, operations) as { value?: unknown }).value;
+      : (patched({ value: now } as Partial<RulesetJson> as RulesetJson, operations) as { value?: unknown }).value;
   };
 
 /** The entry that a spec speaks of, and how its parts read and change it. Provided by the page. */

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, effect, inject, signal, untracked } from '@angular/core';
 import type { TeamEvidence, TeamQuestions } from '@eager-ember/core';
+import type { RulesetJson } from '../../shared/api';
 import { CoreClient } from '../../shared/core-client';
 import { Editor } from '../../store/editor';
 
@@ -111,7 +112,7 @@ export class TeamEvidencePage {
     });
   }
 
-  private async compute(document: object): Promise<void> {
+  private async compute(document: RulesetJson): Promise<void> {
     const turn = ++this.turn;
     try {
       const next = await this.client.of<TeamQuestions>('teams').crews(document);

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, si
 import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import type { Place, Wiring as Wired } from '@eager-ember/core';
+import type { RulesetJson } from '../../shared/api';
 import { CoreClient } from '../../shared/core-client';
 import { documentFeature } from '../../store/document.reducer';
 import { Editor } from '../../store/editor';
@@ -125,7 +126,7 @@ export class Wiring {
     });
   }
 
-  private async compute(document: object): Promise<void> {
+  private async compute(document: RulesetJson): Promise<void> {
     const turn = ++this.turn;
     try {
       const { wiring, ms } = await this.client.core.wiring(document);
