@@ -29,6 +29,14 @@ export interface Pin {
   readonly lost?: string;
 }
 
+/** Answers in a line each: what is asked, and the answer in words. */
+export type Facts = readonly { readonly label: string; readonly value: string }[];
+
+/** Evidence with all of its answers. */
+export function complete({ further, ...evidence }: Evidence): Evidence {
+  return further ? { ...evidence, facts: [...evidence.facts, ...further()] } : evidence;
+}
+
 /** What a situation came to: values at every tick, what was on when, what was said. */
 export interface Evidence {
   /** The actor it was tried on; undefined where no actor has what is asked about. */
@@ -39,8 +47,9 @@ export interface Evidence {
   readonly spans: readonly Span[];
   readonly pins: readonly Pin[];
   readonly moments: readonly { readonly t: number; readonly text: string; readonly refusal: boolean }[];
-  /** Answers in a line each: what is asked, and the answer in words. */
-  readonly facts: readonly { readonly label: string; readonly value: string }[];
+  readonly facts: Facts;
+  /** More of them, which take longer than all the rest: worked out when they are asked for. */
+  readonly further?: () => Facts;
   /** The tooltip of an ability as it is for one who has just appeared, and the box that it has to fit. */
   readonly tooltip?: { readonly lines: readonly string[]; readonly width: number; readonly most: number };
   /** The situation that was played, as it is, or would be, written down. */

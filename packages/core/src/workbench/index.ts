@@ -1,6 +1,7 @@
 export {
   EVIDENCE_SECONDS,
   type Evidence,
+  type Facts,
   type Pin,
   type PinAction,
   type ProposedSituation,

@@ -1,6 +1,6 @@
 import { registry } from '../ruleset/registry.js';
 import type { Rules } from '../ruleset/rules.js';
-import type { Evidence } from './evidence.js';
+import { complete, type Evidence } from './evidence.js';
 import type { TableReading } from './table.js';
 
 /** A document as it is written, without what its defaults fill in. */
@@ -38,6 +38,12 @@ export async function workbenchOf(concept: string): Promise<Workbench> {
 
 /** What follows from an entry; undefined where its chapter has no evidence. */
 export async function evidenceOf(rules: Rules, chapter: string, id: string): Promise<Evidence | undefined> {
+  const evidence = await courseOf(rules, chapter, id);
+  return evidence && complete(evidence);
+}
+
+/** The same as soon as its course is known: what takes longer is still to be asked for. */
+export async function courseOf(rules: Rules, chapter: string, id: string): Promise<Evidence | undefined> {
   const concept = registry().concepts.find(({ sections }) => sections && Object.hasOwn(sections, chapter));
   const workbench = await concept?.workbench?.();
   return workbench?.evidence?.[chapter]?.(rules, id);

@@ -87,7 +87,11 @@ function filled(table: Table, shape: ColumnShape): unknown {
   if (shape === undefined) return undefined;
   if (isColumn(shape)) return table.column(shape.name);
   if (Array.isArray(shape)) return shape.map((part) => filled(table, part));
-  return Object.fromEntries(Object.entries(shape).map(([part, of]) => [part, filled(table, of)]));
+  // Worlds come and go by the hundred, with thousands of columns each.
+  const columns: Record<string, unknown> = {};
+  const parts = shape as { readonly [part: string]: ColumnShape };
+  for (const part in parts) columns[part] = filled(table, parts[part]);
+  return columns;
 }
 
 /** The name of a column that an entry has beside the one of its own id. A dot is no part of an id. */

@@ -20,7 +20,8 @@ export function attachAttributes(world: World, compiled: CompiledAttributes): At
   const live = [...world.rules.amounts.values()].flatMap(({ references }) => references);
   const read = new Set([...bounds, ...live].map(({ id }) => id));
   const alone = compiled.list.map(({ id, kind }) => kind === 'counter' && !read.has(id));
-  const watched = compiled.list.flatMap(({ kind, thresholds }, i) => (kind === 'pool' || thresholds.length > 0 ? [i] : []));
+  const isWatched = (i: number) => compiled.list[i].kind === 'pool' || compiled.list[i].thresholds.length > 0;
+  const watched = compiled.ofType.map((own) => own.filter(isWatched).sort((one, other) => one - other));
   return {
     compiled,
     cells,
@@ -30,6 +31,7 @@ export function attachAttributes(world: World, compiled: CompiledAttributes): At
     crossings: crossingsTable.in(world),
     rests: restsTable.in(world),
     watched,
+    here: { version: -1, refilled: [], edged: [], restless: false },
     unsettled: new Map(),
     alone,
   };

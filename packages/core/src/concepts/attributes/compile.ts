@@ -74,6 +74,8 @@ export interface CompiledAttributes {
   readonly entries: readonly AttributeEntry[];
   /** Positions in the order in which values follow from each other: what a bound reads comes first. */
   readonly order: readonly number[];
+  /** By kind of actor: those that it has, in the same order. */
+  readonly ofType: readonly (readonly number[])[];
 }
 
 export const CHAPTER = 'attributes';
@@ -127,7 +129,8 @@ export function* compileAttributes(context: CompileContext): Generator<void, Com
     }),
     ({ refill, thresholds }, i) => [restless.has(i), steady(refill?.reads ?? []), ...thresholds.map((t) => steady(edges(t)))],
   );
-  return { entries, order, list: settled };
+  const ofType = types.map((_, type) => order.filter((i) => settled[i].present[type]));
+  return { entries, order, list: settled, ofType };
 }
 
 /** Whether what a formula reads moves only when its actor is settled or a status of its changes. */

@@ -112,7 +112,7 @@ export function clipUnsettled(world: World, a: Attributes): void {
   for (const [row, cause] of rows) {
     if (world.actors.live[row] === 0) continue;
     clip(world, a, row);
-    for (const index of a.watched) noteCrossings(world, a, row, index, cause);
+    for (const index of a.watched[world.actors.cells.type[row]]) noteCrossings(world, a, row, index, cause);
   }
 }
 

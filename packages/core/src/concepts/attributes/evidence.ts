@@ -9,6 +9,7 @@ import {
   EVIDENCE_SECONDS,
   type Evidence,
   inWords,
+  complete,
   NONE,
   type PinAction,
   type ProposedSituation,
@@ -64,7 +65,10 @@ const playSetting = (rules: Rules, { actor, situation }: Setting, watch: readonl
   play(rules, { actor, pokes: pokesOf(situation), seconds: situation.seconds, watch, company: situation.pins.some((pin) => pin.from) });
 
 /** An attribute in its situation: the one that its author pinned, or one that shows how it refills. */
-export function attributeEvidence(rules: Rules, id: string): Evidence {
+export const attributeEvidence = (rules: Rules, id: string): Evidence => complete(attributeCourse(rules, id));
+
+/** The same as soon as its course is known: how long it takes to fill and to empty is still to be asked for. */
+export function attributeCourse(rules: Rules, id: string): Evidence {
   const setting = settingOf(rules, id);
   if (!setting) return NONE;
   const { entry, actor, situation } = setting;
@@ -81,7 +85,8 @@ export function attributeEvidence(rules: Rules, id: string): Evidence {
     spans: played.spans,
     pins: pinsOf(rules, situation, played.events),
     moments: played.moments,
-    facts: attributeFacts(rules, setting, own, played),
+    facts: attributeFacts(setting, own, played),
+    ...(entry.kind === 'pool' && entry.refill && { further: () => refillFacts(rules, entry, actor, own, isHurt(entry, played)) }),
     situation,
   };
 }
@@ -99,7 +104,11 @@ export function followEvidence(rules: Rules, id: string): Evidence {
   return { ...attributeEvidence(rules, id), series };
 }
 
-function attributeFacts(rules: Rules, { entry, actor, situation }: Setting, course: readonly number[], played: Played): Evidence['facts'] {
+/** Whether something outside took of it in the situation. */
+const isHurt = ({ id }: AttributeEntry, { events }: Played): boolean =>
+  events.some(({ name, data }) => name === 'attributeChanged' && data['attribute'] === id && data['how'] === 'hurt');
+
+function attributeFacts({ entry, situation }: Setting, course: readonly number[], played: Played): Evidence['facts'] {
   const facts = [
     { label: 'Highest', value: inWords(Math.max(...course)) },
     { label: 'Lowest', value: inWords(Math.min(...course)) },
@@ -122,17 +131,7 @@ function attributeFacts(rules: Rules, { entry, actor, situation }: Setting, cour
       value: entered.length === 0 ? 'never' : entered.length === 1 ? 'once' : `${entered.length} times`,
     });
   }
-  if (entry.kind !== 'pool' || !entry.refill) return facts;
-  return [
-    ...facts,
-    ...refillFacts(
-      rules,
-      entry,
-      actor,
-      course,
-      changes.some((event) => event.data['how'] === 'hurt'),
-    ),
-  ];
+  return facts;
 }
 
 /** How long it takes to fill and to empty. */

@@ -10,15 +10,35 @@ import { highOf, lowOf, ownerOnly, settle, settleRestless } from './values.js';
 /** One tick of refilling for every actor, attribute by attribute: columns are walked, not actors. */
 export function regenerate(world: World, a: Attributes): void {
   const resting = restingRows(world, a);
-  a.compiled.list.forEach((attribute, index) => {
-    if (!attribute.refill || world.tick % attribute.refill.every !== 0) return;
-    if (isPlain(attribute)) regeneratePlain(world, a, attribute, index, attribute.refill, resting);
-    else regenerateEach(world, a, attribute, index, attribute.refill, resting);
-  });
-  if (a.compiled.list.some((attribute) => attribute.restless)) world.actors.each((row) => settleRestless(world, a, row));
+  const { refilled, restless } = inArena(world, a);
+  for (const index of refilled) {
+    const attribute = a.compiled.list[index];
+    const refill = attribute.refill!;
+    if (world.tick % refill.every !== 0) continue;
+    if (isPlain(attribute)) regeneratePlain(world, a, attribute, index, refill, resting);
+    else regenerateEach(world, a, attribute, index, refill, resting);
+  }
+  if (restless) world.actors.each((row) => settleRestless(world, a, row));
   // A live amount may follow what moves by itself; where none has moved, nothing else has.
   for (const row of liveActors(world, a)) if (refreshLive(world, a, row)) settle(world, a, row);
-  lookAtThresholds(world, a);
+  lookAtThresholds(world, a, inArena(world, a).edged);
+}
+
+/** What there is to look at: of thousands of attributes those who are here have a few. */
+export function inArena(world: World, { compiled, here }: Attributes): Attributes['here'] {
+  const { actors } = world;
+  if (here.version === actors.version) return here;
+  const types = new Set<number>();
+  const kinds = actors.cells.type;
+  for (let row = 0; row < actors.high; row++) if (actors.live[row] === 1) types.add(kinds[row]);
+  const all = new Set<number>();
+  for (const type of types) for (const index of compiled.ofType[type]) all.add(index);
+  const own = [...all].sort((one, other) => one - other);
+  here.version = actors.version;
+  here.refilled = own.filter((index) => compiled.list[index].refill);
+  here.edged = own.filter((index) => compiled.list[index].thresholds.length > 0);
+  here.restless = own.some((index) => compiled.list[index].restless);
+  return here;
 }
 
 /** Whose pools rest: who is down, or about to fall. By row; undefined where nobody is. */

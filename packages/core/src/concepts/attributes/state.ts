@@ -16,6 +16,17 @@ export interface Cells extends AttributeColumns {
   readonly edges: readonly { readonly low: Remembered; readonly top: Remembered; readonly margin: Remembered }[];
 }
 
+/** The attributes of those who are in the arena. */
+interface InArena {
+  /** The version of the table of actors at which this was so. */
+  version: number;
+  /** Those that refill, and those that have thresholds, as far as anybody has them. */
+  refilled: readonly number[];
+  edged: readonly number[];
+  /** Whether anybody has one whose bounds read what moves by itself. */
+  restless: boolean;
+}
+
 /** The attributes' state of a world. */
 export interface Attributes {
   readonly compiled: CompiledAttributes;
@@ -25,8 +36,10 @@ export interface Attributes {
   readonly heads: TableOf<typeof modifierHeadsTable>;
   readonly crossings: TableOf<typeof crossingsTable>;
   readonly rests: TableOf<typeof restsTable>;
-  /** Attributes that have an end or an edge that matters when it is crossed. */
-  readonly watched: readonly number[];
+  /** By kind of actor, those of its attributes that have an end or an edge that matters when it is crossed. */
+  readonly watched: readonly (readonly number[])[];
+  /** What there is to look at in a tick, as long as nobody comes or goes. */
+  readonly here: InArena;
   /** Rows whose values were moved in this tick, with what moved them last. Empty between ticks. */
   readonly unsettled: Map<number, number>;
   /** By attribute: a counter that no bound and no live amount reads. A change to it moves nothing else. */

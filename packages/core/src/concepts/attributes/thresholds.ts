@@ -7,13 +7,14 @@ import type { Remembered } from './remembered.js';
 import { highOf, lowOf, valueOf } from './values.js';
 
 /** Looks at every threshold of every actor once a tick: notes what was crossed by what moved by itself. */
-export function lookAtThresholds(world: World, a: Attributes): void {
-  a.compiled.list.forEach((attribute, index) =>
+export function lookAtThresholds(world: World, a: Attributes, edged: readonly number[]): void {
+  for (const index of edged) {
+    const attribute = a.compiled.list[index];
     attribute.thresholds.forEach((threshold, k) => {
       for (const row of world.turns.sort(crossedRows(world, attribute, a.cells[index], threshold, k), (row) => world.actors.handle(row)))
         noteCrossing(world, a, { row, index, k, cause: a.unsettled.get(row) ?? 0 });
-    }),
-  );
+    });
+  }
 }
 
 /** A number that is the same for all, or one for each row. */

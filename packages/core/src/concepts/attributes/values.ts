@@ -36,6 +36,9 @@ export function has(world: World, attribute: Attribute, row: number): boolean {
   return attribute.present[world.actors.cells.type[row]] === true;
 }
 
+/** The attributes that an actor has, in the order in which they follow from each other. */
+const ownOf = (world: World, { compiled }: Attributes, row: number): readonly number[] => compiled.ofType[world.actors.cells.type[row]];
+
 /** Live amounts follow from values and values from them: without a circle, as many rounds as the longest chain settle all. */
 const MOST_ROUNDS = 8;
 /** What it costs to work out a value with its bounds, in rows that are looked through. */
@@ -52,7 +55,7 @@ export function settle(world: World, a: Attributes, row: number, still = false):
   world.touch(row);
   for (let round = 0; round < MOST_ROUNDS; round++) {
     let settled = 0;
-    for (const index of a.compiled.order) if (settleOne(world, a, row, index, still)) settled++;
+    for (const index of ownOf(world, a, row)) if (settleOne(world, a, row, index, still)) settled++;
     // Values are whole whatever the tick has left: what it costs is missing for what comes after.
     world.lookThrough(settled * ROWS_OF_VALUE);
     if (!refreshLive(world, a, row)) return;
@@ -69,9 +72,10 @@ export function clip(world: World, a: Attributes, row: number): void {
   const actor = world.actors.handle(row);
   for (let round = 0; round < MOST_ROUNDS; round++) {
     let clipped = false;
-    for (const index of a.compiled.order) {
+    const own = ownOf(world, a, row);
+    for (const index of own) {
       const attribute = a.compiled.list[index];
-      if (attribute.kind === 'stat' || !has(world, attribute, row)) continue;
+      if (attribute.kind === 'stat') continue;
       const low = lowOf(world, attribute, actor);
       const high = highOf(world, attribute, actor, low);
       const value = a.cells[index].value.data;
@@ -79,7 +83,7 @@ export function clip(world: World, a: Attributes, row: number): void {
       value[row] = clamp(value[row], low, high);
       clipped = true;
     }
-    world.lookThrough(a.compiled.order.length * ROWS_OF_VALUE);
+    world.lookThrough(own.length * ROWS_OF_VALUE);
     if (!clipped) return;
     settle(world, a, row);
     a.unsettled.delete(row);
@@ -88,7 +92,7 @@ export function clip(world: World, a: Attributes, row: number): void {
 
 /** Settles only what reads things that change by themselves. */
 export function settleRestless(world: World, a: Attributes, row: number): void {
-  for (const index of a.compiled.order) if (a.compiled.list[index].restless) settleOne(world, a, row, index, false);
+  for (const index of ownOf(world, a, row)) if (a.compiled.list[index].restless) settleOne(world, a, row, index, false);
 }
 
 /** Settles one of them. Returns whether the actor has it. */
@@ -136,11 +140,11 @@ function followMaximum(attribute: Attribute, cells: Cells, row: number, before: 
 
 /** Gives a newly spawned actor its first values. */
 export function startValues(world: World, a: Attributes, row: number, only?: ReadonlySet<number>): void {
-  const { list, order } = a.compiled;
+  const { list, ofType } = a.compiled;
   const type = world.actors.cells.type[row];
-  for (const index of order) {
+  for (const index of ofType[type]) {
     const attribute = list[index];
-    if (!has(world, attribute, row) || (only && !only.has(index))) continue;
+    if (only && !only.has(index)) continue;
     const value = beginning(world, attribute, attribute.starts[type], row);
     a.cells[index].own.data[row] = attribute.whole ? Math.floor(value + 1e-9) : value;
     // A later start may read this one's value, never an earlier: its bounds have to stand before that is asked.

@@ -1,9 +1,9 @@
 import type { Workbench } from '../../workbench/workbench.js';
-import { attributeEvidence, followEvidence } from './evidence.js';
+import { attributeCourse, followEvidence } from './evidence.js';
 import { attributesFromCsv, attributesToCsv } from './exchange.js';
 
 export const workbench = {
-  evidence: { attributes: attributeEvidence },
+  evidence: { attributes: attributeCourse },
   questions: { follow: followEvidence },
   files: { csv: { write: attributesToCsv, read: attributesFromCsv } },
 } satisfies Workbench;

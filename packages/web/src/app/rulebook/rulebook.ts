@@ -122,7 +122,9 @@ export class Rulebook {
     for (const entry of entriesOf(document, this.tab())) {
       const named = typeof entry['group'] === 'string' ? entry['group'] : '';
       const name = worked ? worked.of(document, entry.id) : named;
-      groups.set(name, [...(groups.get(name) ?? []), entry]);
+      const group = groups.get(name);
+      if (group) group.push(entry);
+      else groups.set(name, [entry]);
     }
     // Groups that are worked out stand in an order of their own.
     const order = worked?.order ?? [...groups.keys()];

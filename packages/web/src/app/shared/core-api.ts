@@ -5,7 +5,8 @@ import {
   describeSections,
   type Evidence,
   evidenceCsv,
-  evidenceOf,
+  courseOf,
+  type Facts,
   type Finding,
   findingsInParts,
   type Problem,
@@ -27,13 +28,22 @@ import type { RulesetJson } from './api';
 import { type HeldDocument, HeldDocuments } from './held-documents';
 import { inSlices } from './slices';
 
-/** Which of the rulesets whose findings were asked for is the last one. */
+/** Counts what leaves the findings that are being looked for of no use, or of less than what comes in between. */
 let lookedAt = 0;
 
 /** What the interface asks of a document. What concerns one concept alone is asked of that, by its name. */
 const questions = {
   check: ({ reading }: HeldDocument): readonly Problem[] => reading.problems,
-  evidence: ({ rules }: HeldDocument, chapter: string, id: string): Promise<Evidence | undefined> => evidenceOf(rules, chapter, id),
+  /** What follows from an entry, as soon as its course is known. */
+  evidence: async (of: HeldDocument, chapter: string, id: string): Promise<Evidence | undefined> => {
+    const evidence = await courseOf(of.rules, chapter, id);
+    const { further, ...course } = evidence ?? {};
+    of.further = { of: `${chapter}/${id}`, facts: further };
+    return evidence && (course as Evidence);
+  },
+  /** The answers of that which take longer; none where it was not asked for before. */
+  furtherFacts: ({ further }: HeldDocument, chapter: string, id: string): Facts =>
+    (further?.of === `${chapter}/${id}` && further.facts?.()) || [],
   ask: ({ rules }: HeldDocument, concept: string, question: string, args: readonly unknown[]): Promise<unknown> =>
     askWorkbench(concept, question, rules, args),
   writeFile: ({ document, rules }: HeldDocument, concept: string, format: string, of?: string): Promise<string> =>
@@ -41,7 +51,7 @@ const questions = {
   readFile: ({ document }: HeldDocument, concept: string, format: string, text: string, of?: string): Promise<TableReading> =>
     readFile(concept, format, text, document, of),
   uses: ({ rules }: HeldDocument, chapter: string, id: string): readonly Use[] => usesOf(rules, chapter, id),
-  /** Undefined where another document was asked about before the answer came: whoever asks again wants that one. */
+  /** Undefined where another document came before the answer did: whoever wants it still asks again. */
   findings: ({ rules }: HeldDocument): Promise<readonly Finding[] | undefined> => {
     const own = ++lookedAt;
     return inSlices(findingsInParts(rules), () => own !== lookedAt);
@@ -73,8 +83,15 @@ export function createCore() {
   const documents = new HeldDocuments();
   return {
     ...others,
-    hold: (number: number, document: RulesetJson): void => documents.hold(number, document),
-    derive: (number: number, from: number, patch: readonly Operation[]): void => documents.derive(number, from, patch),
+    // An edit comes first: what was being looked at in the background is left, and asked for again.
+    hold: (number: number, document: RulesetJson): void => {
+      lookedAt++;
+      documents.hold(number, document);
+    },
+    derive: (number: number, from: number, patch: readonly Operation[]): void => {
+      lookedAt++;
+      documents.derive(number, from, patch);
+    },
     answer: (number: number, question: Question, args: readonly unknown[]): unknown =>
       (questions[question] as (of: HeldDocument, ...args: readonly unknown[]) => unknown)(documents.of(number), ...args),
   };

@@ -1,4 +1,4 @@
-import { type Reading, RulesetCompiler, RulesetError, type Rules, sharing } from '@eager-ember/core';
+import { type Evidence, type Reading, RulesetCompiler, RulesetError, type Rules, sharing } from '@eager-ember/core';
 import type { Operation } from 'fast-json-patch';
 import type { RulesetJson } from './api';
 import { LastUsed } from './last-used';
@@ -7,6 +7,8 @@ import { patched } from './patched';
 /** A document that the worker has, and what was made of it: it is read once, whatever is asked of it. */
 export class HeldDocument {
   private known: Reading | undefined;
+  /** What is still to be worked out of the evidence that was asked for last, and whose it is. */
+  further: { readonly of: string; readonly facts: Evidence['further'] } | undefined;
 
   constructor(
     readonly document: RulesetJson,

@@ -35,7 +35,9 @@ export class Findings {
     const turn = ++this.turn;
     if (!document) return this.all.set([]);
     const found = await this.client.core.findings(document).catch(() => []);
-    if (turn !== this.turn || !found) return;
+    if (turn !== this.turn) return;
+    // An edit that is being tried out came first.
+    if (!found) return void setTimeout(() => turn === this.turn && void this.look(document), AFTER_MS);
     this.all.set(
       found.map((finding) => {
         const [, chapter, position] = finding.path.split('/');

@@ -2,7 +2,7 @@ import { NgComponentOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked, viewChild } from '@angular/core';
 import { MatMenuModule } from '@angular/material/menu';
 import { RouterLink } from '@angular/router';
-import type { Evidence, Problem, Span, Use } from '@eager-ember/core';
+import type { Evidence, Facts, Problem, Span, Use } from '@eager-ember/core';
 import { Store } from '@ngrx/store';
 import type { RulesetJson } from '../../shared/api';
 import { CoreClient } from '../../shared/core-client';
@@ -24,6 +24,8 @@ interface Fact {
   /** A figure rather than a sentence. */
   readonly short: boolean;
 }
+
+const NOTHING_TOLD: { readonly now: Facts; readonly before: Facts } = { now: [], before: [] };
 
 /** What follows from a spec: computed by the core in its worker at every edit, with the version before as a ghost. */
 @Component({
@@ -67,9 +69,12 @@ export class EvidencePage {
   private of = '';
   private turn = 0;
 
+  /** The answers, now and before: they come behind the course, some of them later. */
+  private readonly told = signal(NOTHING_TOLD);
+
   protected readonly facts = computed<readonly Fact[]>(() => {
-    const before = this.before()?.facts ?? [];
-    return (this.now()?.facts ?? []).map(({ label, value }) => ({
+    const { now, before } = this.told();
+    return now.map(({ label, value }) => ({
       label,
       now: value,
       before: before.find((fact) => fact.label === label)?.value,
@@ -148,6 +153,7 @@ export class EvidencePage {
       this.of = key;
       this.now.set(undefined);
       this.before.set(undefined);
+      this.told.set(NOTHING_TOLD);
       this.uses.set([]);
       this.editing.set(undefined);
       this.cursor.set(undefined);
@@ -160,12 +166,19 @@ export class EvidencePage {
         : this.client.core.evidence(document, chapter, id));
       if (turn !== this.turn) return;
       const last = this.now();
+      const told = this.told();
       // Two sorts of evidence are no before and after.
       if (last?.series[0]?.id !== evidence?.series[0]?.id) this.before.set(undefined);
       // An edit that changes nothing here leaves the ghost of the last one that did.
       else if (last && evidence && JSON.stringify(last) !== JSON.stringify(evidence)) this.before.set(last);
       this.now.set(evidence);
       this.failure.set('');
+      const further = comparing || !evidence ? [] : await this.client.core.furtherFacts(document, chapter, id);
+      if (turn !== this.turn) return;
+      const facts = [...(evidence?.facts ?? []), ...further];
+      // The course is the same, and what is said of it is not.
+      if (last && evidence && this.before() !== last && JSON.stringify(facts) !== JSON.stringify(told.now)) this.before.set(last);
+      this.told.set({ now: facts, before: this.before() === undefined ? [] : this.before() === last ? told.now : told.before });
       const uses = await this.client.core.uses(document, chapter, id);
       if (turn === this.turn) this.uses.set(uses);
     } catch (error) {
