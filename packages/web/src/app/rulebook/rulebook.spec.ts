@@ -41,7 +41,7 @@ describe('The Rulebook page', () => {
   it('opens a chapter at its first entry and lists the rest by group', async () => {
     await go('/r/r/rulebook/attributes');
     expect(TestBed.inject(Router).url).toBe('/r/r/rulebook/attributes/oxygen');
-    expect([...page().querySelectorAll('.index h2')].map((h) => h.textContent)).toEqual([
+    expect([...page().querySelectorAll('.index .group .name')].map((h) => h.textContent)).toEqual([
       'Breathing',
       'Suit',
       'Work',

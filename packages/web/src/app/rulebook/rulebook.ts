@@ -16,7 +16,7 @@ import {
 import { MatDialog } from '@angular/material/dialog';
 import { MatMenuModule } from '@angular/material/menu';
 import { MatTooltip } from '@angular/material/tooltip';
-import { Router, RouterLink, RouterLinkActive } from '@angular/router';
+import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { OpenRoom } from '../playtest/open-room';
 import { CoreClient } from '../shared/core-client';
@@ -32,6 +32,7 @@ import { chapterOf, CHAPTERS, tabOf } from './chapters';
 import { entriesOf, type EntryJson, freshId, isGiven, writtenIn } from './entries';
 import { Deletion, type UseInWords } from './deletion';
 import { EntryFindings } from './entry-findings';
+import { EntryIndex, type IndexGroup } from './entry-index';
 import type { ExchangedFile } from './file-exchange';
 import { EvidencePage } from './evidence/evidence-page';
 import { PAGE_PIECES } from './page-pieces';
@@ -39,12 +40,6 @@ import { SourceEditor } from './source-editor';
 import { KeptRefusals } from './spec/kept-refusals';
 import { Descriptions } from './spec/described';
 import { SpecContext } from './spec/spec-context';
-
-interface Group {
-  readonly name: string;
-  readonly chapter: string;
-  readonly entries: readonly { readonly id: string; readonly label: string; readonly kind: string }[];
-}
 
 interface Shown extends PagePieces {
   readonly chapter: string;
@@ -58,10 +53,10 @@ interface Shown extends PagePieces {
     ChapterTabs,
     NgComponentOutlet,
     RouterLink,
-    RouterLinkActive,
     MatMenuModule,
     MatTooltip,
     EntryFindings,
+    EntryIndex,
     IdBox,
     EvidencePage,
     SourceEditor,
@@ -115,7 +110,7 @@ export class Rulebook {
   /** What the page of this chapter is made of, once it is known what can stand in it. */
   protected readonly pieces = signal<Shown | undefined>(undefined);
 
-  protected readonly groups = computed<readonly Group[]>(() => {
+  protected readonly groups = computed<readonly IndexGroup[]>(() => {
     const document = this.context.document();
     const groups = new Map<string, EntryJson[]>();
     const worked = chapterOf(this.tab())?.groups;

@@ -40,6 +40,7 @@ import { MatDialogModule } from '@angular/material/dialog';
 export class Help {
   readonly rows = [
     { keys: 'Ctrl K', does: 'search entries' },
+    { keys: '↑ ↓', does: 'in the index: the entry before, the next one' },
     { keys: 'Ctrl Z', does: 'undo' },
     { keys: 'Ctrl Shift Z', does: 'redo' },
     { keys: 'Tab Enter', does: 'go to a part of a sentence, then edit it' },
@@ -47,7 +48,7 @@ export class Help {
     { keys: 'Escape', does: 'leave it as it was' },
     { keys: 'Alt ↑ ↓', does: 'move an action in its list' },
     { keys: 'Alt Shift ↑ ↓', does: 'move the entry in its chapter' },
-    { keys: '← →', does: 'move a pin, or the cursor of a chart' },
+    { keys: '← →', does: 'move a pin or the cursor of a chart; fold a group of the index, unfold it' },
     { keys: 'P', does: 'play with two seats' },
     { keys: 'W A S D', does: 'move the seat you drive (arrow keys too)' },
     { keys: '1 … 6', does: 'use an ability, where the pointer is' },

@@ -6,20 +6,41 @@ export const LOOT_GROUPS: readonly string[] = ['Dropped', 'In containers', 'Part
 
 type Json = Readonly<Record<string, unknown>>;
 
-/** Whether an action that rolls a table stands anywhere in a value. */
-function drops(value: unknown, id: string): boolean {
-  if (typeof value !== 'object' || value === null) return false;
+/** The tables that actions in an entry roll, by the entry: that is the same object until an edit touches it. */
+const known = new WeakMap<object, readonly string[]>();
+/** What is rolled first of all where, by the document. */
+const knownRolls = new WeakMap<RulesetJson, { readonly dropped: Ids; readonly contained: Ids; readonly within: Ids }>();
+type Ids = ReadonlySet<unknown>;
+
+/** The tables that actions roll, wherever in a value they stand. */
+function dropsIn(value: unknown): readonly string[] {
+  if (typeof value !== 'object' || value === null) return [];
+  const before = known.get(value);
+  if (before) return before;
   const action = value as Json;
-  return (action['do'] === 'drop' && action['table'] === id) || Object.values(value).some((part) => drops(part, id));
+  const own = action['do'] === 'drop' && typeof action['table'] === 'string' ? [action['table']] : [];
+  const all = [...own, ...Object.values(value).flatMap((part) => dropsIn(part))];
+  if ('id' in value) known.set(value, all);
+  return all;
+}
+
+function rollsIn(document: RulesetJson) {
+  const before = knownRolls.get(document);
+  if (before) return before;
+  const { loot: _own, ...others } = document;
+  const linesOf = (table: Json) => ['always', 'entries'].flatMap((list) => (table[list] as readonly Json[] | undefined) ?? []);
+  const rolls = {
+    dropped: new Set(dropsIn(others)),
+    contained: new Set(writtenIn(document, 'containers').map((container) => container['loot'])),
+    within: new Set(writtenIn(document, 'loot').flatMap((table) => linesOf(table).map((line) => line['table']))),
+  };
+  knownRolls.set(document, rolls);
+  return rolls;
 }
 
 /** Where a loot table is rolled first of all. */
 export function lootGroup(document: RulesetJson | undefined, id: string): string {
-  const { loot: _own, ...others } = (document ?? {}) as Json;
-  if (drops(others, id)) return 'Dropped';
-  if (writtenIn(document, 'containers').some((container) => container['loot'] === id)) return 'In containers';
-  const within = writtenIn(document, 'loot').some((table) =>
-    ['always', 'entries'].some((list) => ((table[list] as readonly Json[] | undefined) ?? []).some((line) => line['table'] === id)),
-  );
-  return within ? 'Parts of others' : 'Elsewhere';
+  if (!document) return 'Elsewhere';
+  const { dropped, contained, within } = rollsIn(document);
+  return dropped.has(id) ? 'Dropped' : contained.has(id) ? 'In containers' : within.has(id) ? 'Parts of others' : 'Elsewhere';
 }
