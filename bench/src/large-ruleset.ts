@@ -77,19 +77,28 @@ export function largeRuleset(demo: object, entries: number, seed: number): Json 
     const id = `${first}${then}${++made}`;
     return { id, label: `${first[0].toUpperCase()}${first.slice(1)} ${then.toLowerCase()} ${made}` };
   };
-  /** An entry of a chapter: of the last few that came, or one of all. */
+  /** Entries that nothing speaks of yet, the longest waiting first. */
+  const unspoken = new Map<string, Entry[]>();
+  /** An entry of a chapter: most of the time one that waits for it, or one of all. */
   const one = (chapter: string, fits: (entry: Entry) => boolean = () => true): string => {
+    const waiting = unspoken.get(chapter) ?? [];
+    const at = luck() < 0.75 ? waiting.findIndex(fits) : -1;
+    if (at >= 0) return waiting.splice(at, 1)[0].id;
     const all = document[chapter].filter(fits);
-    return (luck() < 0.7 ? all[Math.max(0, all.length - 1 - below(8))] : all[below(all.length)]).id;
+    return all[below(all.length)].id;
   };
   const kind = (wanted: string) => (entry: Entry) => entry['kind'] === wanted;
-  const stat = () => one('attributes', kind('stat'));
+  /** A stat that divers have. */
+  const stat = () => {
+    const own = new Set(diver.attributes.map(({ attribute }) => attribute));
+    return one('attributes', ({ id, kind: of }) => of === 'stat' && own.has(id));
+  };
   const number = (least: number, most: number) => least + below(most - least + 1);
   const formula = () =>
     luck() < LEANING ? `${number(1, 9)} + 0.1 * torchPower` : luck() < 0.3 ? `0.5 * ${stat()} + ${number(1, 9)}` : number(1, 12);
   const place = () => ({ x: 20 + below(document.arena.width - 40), y: 20 + below(document.arena.height - 40) });
   const placeSome = (thing: Json) => {
-    if (below(6) === 0) document.arena.placed.push({ ...thing, ...place() });
+    if (below(3) === 0) document.arena.placed.push({ ...thing, ...place() });
   };
   const give = () => ({ do: 'give', attribute: one('attributes', kind('counter')), amount: number(1, 5) });
   const make: Readonly<Record<string, () => Json>> = {
@@ -115,14 +124,16 @@ export function largeRuleset(demo: object, entries: number, seed: number): Json 
       kind: 'foe',
       radius: 12,
       speed: 'finSpeed',
-      attributes: ['suit', 'suitRating', 'finSpeed'].map((attribute) => ({ attribute })),
-      abilities: [],
+      attributes: ['suit', 'suitRating', 'finSpeed', 'stamina'].map((attribute) => ({ attribute })),
+      abilities: [one('abilities'), one('abilities'), one('abilities')],
       life: 'suit',
+      onDefeat: [{ do: 'drop', table: one('loot') }],
       behaviour: { do: 'wander', within: 60 },
     }),
     pickups: () => ({
       radius: 10,
       returns: `${number(10, 90)}s`,
+      lasts: '60s',
       who: 'lungCapacity > 0',
       then: [{ do: 'apply', effect: one('effects') }, give()],
     }),
@@ -135,7 +146,7 @@ export function largeRuleset(demo: object, entries: number, seed: number): Json 
     }),
     quests: () => ({
       text: 'Somebody has to.',
-      offered: [{ by: 'character', actor: one('actors', kind('character')) }],
+      offered: [{ by: 'start' }],
       steps: [
         {
           id: 'first',
@@ -160,17 +171,23 @@ export function largeRuleset(demo: object, entries: number, seed: number): Json 
       atMost: { times: 1, every: '5s' },
     }),
     zones: () => ({ who: 'lungCapacity > 0', onEnter: [{ do: 'apply', effect: one('effects') }] }),
-    spawners: () => ({ what: [{ weight: 1, actor: one('actors', kind('foe')) }], when: { is: 'wave', pause: '30s' }, count: 1 }),
+    spawners: () => ({
+      what: Array.from({ length: 4 }, () => ({ weight: 1, actor: one('actors', kind('foe')) })),
+      when: { is: 'wave', pause: '30s' },
+      count: 1,
+    }),
     interactions: () => ({ prompt: 'Ask', reach: 40, who: 'lungCapacity > 0', then: [{ do: 'apply', effect: one('effects') }] }),
   };
   for (const chapter of shuffled(queue, below)) {
     const { id, label } = named();
-    document[chapter].push({ id, label, ...make[chapter]() });
+    const entry = { id, label, ...make[chapter]() };
+    document[chapter].push(entry);
+    unspoken.set(chapter, [...(unspoken.get(chapter) ?? []), entry]);
     if (chapter === 'pickups') placeSome({ pickup: id });
-    if (chapter === 'zones') placeSome({ zone: id, radius: 30 });
-    if (chapter === 'spawners') placeSome({ spawner: id });
+    if (chapter === 'zones') document.arena.placed.push({ zone: id, radius: 30, ...place() });
+    if (chapter === 'spawners') document.arena.placed.push({ spawner: id, ...place() });
     // A diver comes to have some of what is new, as far as anybody may.
-    if (chapter === 'attributes' && luck() < 0.15) diver.attributes.push({ attribute: id });
+    if (chapter === 'attributes' && luck() < 0.3) diver.attributes.push({ attribute: id });
     if (chapter === 'abilities' && luck() < 0.1 && diver.abilities.length < MOST_ABILITIES) diver.abilities.push(id);
   }
   return document;

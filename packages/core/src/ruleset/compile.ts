@@ -1,7 +1,7 @@
 import { RulesetCompiler, type Reading } from './compiler.js';
 import { jsonWords, readJson, repeatedNames } from './json-text.js';
 import { isTooDeep } from './limits.js';
-import { RulesetError } from './problem.js';
+import { type Path, pointer, type Problem, RulesetError } from './problem.js';
 import type { Rules } from './rules.js';
 
 /**
@@ -34,6 +34,23 @@ export function readRulesetText(text: string): Reading {
   const reading = readRuleset(value);
   const repeated = isTooDeep(value) ? [] : repeatedNames(text);
   return repeated.length > 0 ? { problems: [...repeated, ...reading.problems] } : reading;
+}
+
+/** The JSON value of a text, and what is wrong with how it is written, whatever it says; no value where it is no JSON. */
+export function readText(text: string): { readonly value?: unknown; readonly problems: readonly Problem[] } {
+  const { value, wrong } = { value: undefined, ...readJson(text) };
+  if (wrong) return { problems: [{ path: '', message: jsonWords(wrong) }] };
+  if (typeof value !== 'object' || value === null || Array.isArray(value))
+    return { value, problems: [{ path: '', message: 'A ruleset is a JSON object.' }] };
+  return { value, problems: isTooDeep(value) ? [] : [...repeatedNames(text), ...endless(value, [])] };
+}
+
+/** Numbers of a text that are beyond any that there are, and come out of it as infinite. */
+function endless(value: unknown, path: Path): readonly Problem[] {
+  if (typeof value === 'number' && !Number.isFinite(value))
+    return [{ path: pointer(path), message: 'This number is beyond all that can be calculated with.' }];
+  if (typeof value !== 'object' || value === null) return [];
+  return Object.entries(value).flatMap(([key, part]) => endless(part, [...path, key]));
 }
 
 /**

@@ -27,6 +27,9 @@ const MOST_PROBLEMS = 1000;
 /** How many letters may be compared to find what somebody may have meant: past that nothing is suggested any more. */
 const MOST_COMPARED = 5_000_000;
 
+/** So many rules that are no more may keep their numbers. */
+const SPARE_NUMBERS = 1000;
+
 /** What the ids of a document mean in formulas. */
 interface Names {
   readonly ids: ReadonlyMap<string, readonly string[]>;
@@ -240,6 +243,7 @@ export class RulesetCompiler {
   private *assemble(document: RulesetDocument, known: boolean): Generator<void, Reading> {
     const all = registry();
     const chapters = this.chaptersOf(document);
+    this.forgetNumbers(chapters);
     const { vocabulary } = this.namesOf((chapter) => chapters.get(chapter)?.ids ?? []);
     const compiled = new Map<string, unknown>();
     const context = new CompileContext(all, { document, chapters, vocabulary }, compiled, this.before);
@@ -263,6 +267,12 @@ export class RulesetCompiler {
       yield;
     }
     return { rules: { ...draft, tables }, problems: [] };
+  }
+
+  /** Rules that went long ago keep their numbers until there are more of them than there are rules. */
+  private forgetNumbers(chapters: ReadonlyMap<string, Chapter>): void {
+    const rules = [...chapters.values()].reduce((sum, { ids }) => sum + ids.length, 0);
+    if (this.before.acting.size > 2 * rules + SPARE_NUMBERS) Object.assign(this.before, nothingBefore());
   }
 
   /** The chapters of a document; each the one of the reading before where its entries are the same. */

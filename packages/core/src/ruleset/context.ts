@@ -49,9 +49,9 @@ const NO_CHAPTER: Pick<Chapter, 'ids'> = { ids: [] };
 
 /** What stays from one compilation to the next, where a ruleset is compiled again and again as it is edited. */
 export interface Before {
-  readonly made: MadeBefore;
+  made: MadeBefore;
   /** The numbers of the rules that act by themselves, by chapter/id: a rule keeps its number. */
-  readonly acting: Map<string, number>;
+  acting: Map<string, number>;
   /** How many entries were compiled, and not taken as they were before. */
   compiled: number;
 }

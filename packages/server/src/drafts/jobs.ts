@@ -1,14 +1,17 @@
 import {
   followSaved,
+  isTooDeep,
   savedSections,
   type SavedSheet,
   type Loss,
   type Problem,
-  readRuleset,
+  type Reading,
+  RulesetCompiler,
   type Rules,
   savedProblems,
   type SavedPlayer,
   seatProblems,
+  sharing,
   sheetOf,
   Upgrade,
 } from '@eager-ember/core';
@@ -57,13 +60,36 @@ interface Pair {
   upgrade?: Upgrade;
 }
 
+/** How many rulesets are at hand to be read again. */
+const MOST_READERS = 4;
+
+/** Reads rulesets that come again and again, a little edited: what an edit left as it was is not read a second time. */
+class Readers {
+  /** By what a ruleset is called; two of one name get in each other's way, and no more. */
+  private readonly all = new Map<string, { readonly compiler: RulesetCompiler; last: unknown }>();
+
+  read(document: unknown): Reading {
+    const name = String((document as { readonly name?: unknown } | null | undefined)?.name);
+    const reader = this.all.get(name) ?? { compiler: new RulesetCompiler(), last: undefined };
+    this.all.delete(name);
+    this.all.set(name, reader);
+    if (this.all.size > MOST_READERS) this.all.delete([...this.all.keys()][0]);
+    // What comes is a copy. What nobody can have written is told before anything recursive touches it.
+    const shared = isTooDeep(document) ? document : sharing(reader.last, document);
+    const reading = reader.compiler.read(shared);
+    if (reading.rules) reader.last = shared;
+    return reading;
+  }
+}
+
 const NOTHING: SavedSheet = { parts: [], unplaced: [] };
 
 /** Does the jobs, in whichever thread this is. */
 export function workers(): Workers {
   const pairs = new Map<number, Pair>();
+  const readers = new Readers();
   const sound = (document: unknown): Rules => {
-    const { rules, problems } = readRuleset(document);
+    const { rules, problems } = readers.read(document);
     if (!rules) throw new Error(`A stored ruleset has problems: ${problems[0].path} ${problems[0].message}`);
     return rules;
   };
@@ -71,7 +97,7 @@ export function workers(): Workers {
     // What can't be read is set aside when its player comes; nobody touches it here.
     players.filter(({ saved }) => savedProblems(before, saved).length === 0);
   return {
-    check: ({ document }) => readRuleset(document).problems,
+    check: ({ document }) => readers.read(document).problems,
     seats: ({ document }) => seatProblems(sound(document), {})[0]?.message ?? '',
     sheet: ({ document, saved }) => {
       const rules = sound(document);
@@ -80,10 +106,11 @@ export function workers(): Workers {
     },
     strict: ({ document, saved }) => savedProblems(sound(document), saved, true),
     compare: ({ key, before, after }) => {
-      const { rules: later, problems } = readRuleset(after);
+      // Most of the time the earlier one is what was read last, and the later one little else.
+      const { rules: earlier } = readers.read(before);
+      const { rules: later, problems } = readers.read(after);
       if (!later) return { problems, keeps: true };
       // What was stored before a version knew of its problems has nothing to follow from.
-      const { rules: earlier } = readRuleset(before);
       if (!earlier) return { problems: [], keeps: true };
       pairs.set(key, { before: earlier, after: later });
       const keeps = [...savedSections(earlier), ...savedSections(later)].every(

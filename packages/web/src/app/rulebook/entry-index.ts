@@ -35,6 +35,8 @@ type Row =
       readonly kind: string;
     };
 
+/** How many pictures a list that comes into the page may take until it is as high as its lines. */
+const MOST_PICTURES = 20;
 /** The height of a line, in pixels: as the style sheet has it. */
 const LINE = 25;
 
@@ -89,12 +91,13 @@ export class EntryIndex {
   });
 
   constructor() {
-    // Whoever comes from elsewhere finds the entry in sight.
+    // Whoever comes from elsewhere finds the entry in sight, and so does who has found it by the filter.
     effect(() => {
       this.here();
+      if (this.text() !== '') return;
       untracked(() => {
         this.at.set(undefined);
-        afterNextRender(() => this.show(this.here()), { injector: this.injector });
+        afterNextRender(() => this.bringInSight(this.here(), MOST_PICTURES), { injector: this.injector });
       });
     });
   }
@@ -143,11 +146,21 @@ export class EntryIndex {
     event.stopPropagation();
   }
 
+  /** Brings a line into sight; a list that has just come into the page has its height some pictures later. */
+  private bringInSight(key: string, pictures: number): void {
+    const viewport = this.viewport();
+    if (key !== this.here() || this.show(key) < 0 || pictures === 0) return;
+    const size = viewport.measureScrollOffset('bottom') + viewport.measureScrollOffset('top') + viewport.getViewportSize();
+    if (size < this.rows().length * LINE) requestAnimationFrame(() => this.bringInSight(key, pictures - 1));
+  }
+
   /** Brings a line into sight, where it is not. */
   private show(key: string): number {
     const index = this.rows().findIndex((row) => row.key === key);
     if (index < 0) return index;
     const viewport = this.viewport();
+    // What comes into the page has no size yet by what was measured before.
+    viewport.checkViewportSize();
     const top = viewport.measureScrollOffset('top');
     const size = viewport.getViewportSize();
     if (index * LINE < top || (index + 1) * LINE > top + size) viewport.scrollToOffset(Math.max(0, index * LINE - size / 2));

@@ -35,6 +35,8 @@ export class Rulesets {
   protected readonly failure = signal<Failure | undefined>(undefined);
   protected readonly problems = signal<readonly { path: string; message: string }[]>([]);
   protected readonly fileName = signal('');
+  /** What is being done with a ruleset that is to be opened, in words. */
+  protected readonly doing = signal('');
 
   constructor() {
     void this.load();
@@ -70,19 +72,27 @@ export class Rulesets {
     if (!file) return;
     this.fileName.set(file.name);
     this.problems.set([]);
+    this.doing.set(`Reading ${file.name} …`);
     const text = await file.text();
-    const problems = await this.client.core.checkText(text);
-    if (problems.length > 0) return this.problems.set(problems);
-    await this.open(() => firstValueFrom(this.api.create({ document: JSON.parse(text) as RulesetJson })));
+    const { value, problems } = await this.client.core.readText(text);
+    if (problems.length > 0) this.problems.set(value === undefined ? problems : await this.client.core.checkText(text));
+    this.doing.set('');
+    if (problems.length > 0) return;
+    // What it says is checked once, by the server: it takes nothing that is not sound, and lists all that is wrong.
+    await this.open(() => firstValueFrom(this.api.create({ document: value as RulesetJson })));
   }
 
   private async open(make: () => Promise<{ id: string }>): Promise<void> {
+    this.doing.set('Checking and storing it …');
     try {
       const { id } = await make();
+      this.doing.set('Opening it …');
       await this.router.navigate(['/r', id]);
     } catch (error) {
       const failure = failureOf(error as HttpErrorResponse);
       this.problems.set(failure.problems.length > 0 ? failure.problems : [{ path: '', message: `${failure.title}. ${failure.detail}` }]);
+    } finally {
+      this.doing.set('');
     }
   }
 }

@@ -12,6 +12,7 @@ import {
   type Problem,
   readFile,
   readRulesetText,
+  readText,
   renameEntry,
   type Renaming,
   repeatedNames,
@@ -72,6 +73,8 @@ const others = {
   repeatedNames: (text: string): readonly Problem[] => repeatedNames(text),
   upgraded: (document: unknown): unknown => upgradeDocument(document),
   checkText: (text: string): readonly Problem[] => readRulesetText(text).problems,
+  /** A text as JSON, and what is wrong with how it is written; what it says is not looked at. */
+  readText: (text: string): ReturnType<typeof readText> => readText(text),
   evidenceCsv: (evidence: Evidence): string => evidenceCsv(evidence),
   sections: () => describeSections(),
   actions: () => describeActions(),

@@ -18,6 +18,7 @@ const OTHERS: readonly Exclude<keyof Core, Question>[] = [
   'repeatedNames',
   'upgraded',
   'checkText',
+  'readText',
   'evidenceCsv',
   'sections',
   'actions',
