@@ -12,6 +12,7 @@ import { quests } from './quests.js';
 import { manyRooms } from './rooms.js';
 import type { Row } from './measure.js';
 import { rerun } from './rerun.js';
+import { size } from './size.js';
 import { starting } from './starting.js';
 import { socketStorm } from './storm.js';
 import { watching } from './watching.js';
@@ -25,6 +26,7 @@ const rows: readonly Row[] = [
   ...around(),
   ...quests(),
   ...overgrown(),
+  ...size(),
   ...lootRolls(),
   await economyGames(),
   ...(await players()),

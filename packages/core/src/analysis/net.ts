@@ -29,13 +29,6 @@ export const standsAlone = (chapter: string) => chapterOf(chapter)?.absent === u
 
 const wantedBy = ({ on: _on, who: _who, where: _where, ...wanted }: Pattern): Readonly<Record<string, unknown>> => wanted;
 
-/** Whether an event with these fields known could be the one that is waited for. */
-export function couldBe(pattern: Pattern, fields: Readonly<Record<string, unknown>>): boolean {
-  return Object.entries(wantedBy(pattern)).every(
-    ([field, value]) => value === undefined || fields[field] === undefined || fields[field] === value,
-  );
-}
-
 /** Things of one event in their order, found by what is known of a field: those of which it is not known may be meant as well. */
 class ByField<T> {
   private readonly fields = new Map<string, Map<unknown, number[]>>();
