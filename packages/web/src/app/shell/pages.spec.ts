@@ -72,12 +72,35 @@ describe('The list of rulesets', () => {
     const seen = await Seen.of(Rulesets);
     http.expectOne('/api/rulesets').flush({ rulesets: [], next: null });
     await file(seen, 'odd.json', '{ "odd": 1 }');
+    // What it says is for the server to judge.
+    let sent: TestRequest[] = [];
+    await until(
+      'it is sent',
+      () => (sent = http.match({ method: 'POST', url: '/api/rulesets' })).length > 0,
+      () => seen.settle(),
+    );
+    expect(seen.text('.doing')).toContain('Checking and storing it');
+    const problems = [
+      { path: '/odd', message: 'It is not known here.' },
+      { path: '/name', message: 'It is missing.' },
+    ];
+    sent[0].flush({ title: 'No', detail: 'Nothing was stored.', status: 422, problems }, { status: 422, statusText: 'No' });
     await until(
       'it is looked at',
       () => seen.text('.problems h2') !== '',
       () => seen.settle(),
     );
-    expect(seen.text('.problems h2')).toMatch(/^odd\.json was not taken in: \d problems$/);
+    expect(seen.text('.problems h2')).toBe('odd.json was not taken in: 2 problems');
+    expect(seen.texts('.problems code')).toEqual(['/odd', '/name']);
+    expect(seen.texts('.doing')).toEqual([]);
+    // What is written wrong is told before, with all else that is.
+    await file(seen, 'twice.json', '{ "name": "One", "name": "Two", "odd": 1e999 }');
+    await until(
+      'it is looked at as well',
+      () => seen.text('.problems h2').startsWith('twice.json'),
+      () => seen.settle(),
+    );
+    expect(seen.text('.problems')).toContain('"name" stands here twice.');
     expect(seen.texts('.problems code')).toContain('/odd');
     await file(seen, 'text.json', 'hello');
     await until(
