@@ -38,6 +38,7 @@ interface Names {
 
 /** What an entry speaks of, all of it known under these names. */
 interface Spoken {
+  readonly schema: z.ZodType;
   names: Names;
   readonly references: readonly (readonly [chapter: string, id: string])[];
   readonly lookups: readonly Lookup[];
@@ -56,7 +57,7 @@ interface Spoken {
 export class RulesetCompiler {
   private readonly sizes: Sizes = new WeakMap();
   /** What was parsed, by what was written. */
-  private readonly parsed = new WeakMap<object, object>();
+  private readonly parsed = new WeakMap<object, { readonly schema: z.ZodType; readonly data: object }>();
   private readonly plain = new Map<string, { readonly value: unknown; readonly data: unknown }>();
   private readonly spoken = new WeakMap<object, Spoken>();
   private readonly before = nothingBefore();
@@ -136,10 +137,11 @@ export class RulesetCompiler {
 
   private parse(schema: z.ZodType, value: unknown): { readonly success: boolean; readonly data?: unknown; readonly anew: boolean } {
     const known = isObject(value) ? this.parsed.get(value) : undefined;
-    if (known) return { success: true, data: known, anew: false };
+    // One object may stand in two chapters, where it is two entries.
+    if (known?.schema === schema) return { success: true, data: known.data, anew: false };
     this.counts.parsed++;
     const { success, data } = z.safeParse(schema, value);
-    if (success && isObject(value) && isObject(data)) this.parsed.set(value, data);
+    if (success && isObject(value) && isObject(data)) this.parsed.set(value, { schema, data });
     return { success, data, anew: true };
   }
 
@@ -173,7 +175,7 @@ export class RulesetCompiler {
         ? chapter.list.map((entry, i) => [chapter.entry, entry, [key, i]] as const)
         : [[schema as z.ZodType, raw[key], [key]]];
       for (const [of, part, path] of parts) {
-        if (part === undefined || (isObject(part) && this.meansWhatItDid(part, names))) continue;
+        if (part === undefined || (isObject(part) && this.meansWhatItDid(of, part, names))) continue;
         this.counts.checked++;
         problems.push(...this.wrongNamesIn(of, part, path, names));
         yield;
@@ -183,9 +185,9 @@ export class RulesetCompiler {
   }
 
   /** Whether everything that an entry speaks of is there, and is what it was when it was last looked up. */
-  private meansWhatItDid(part: object, names: Names): boolean {
+  private meansWhatItDid(schema: z.ZodType, part: object, names: Names): boolean {
     const spoken = this.spoken.get(part);
-    if (!spoken) return false;
+    if (spoken?.schema !== schema) return false;
     const holds =
       spoken.names === names ||
       (spoken.references.every(([chapter, id]) => positionsOf(names, chapter).has(id)) &&
@@ -214,7 +216,7 @@ export class RulesetCompiler {
       }
     };
     walk(schema, part, at, look);
-    if (problems.length === 0 && isObject(part)) this.spoken.set(part, { names, references, lookups });
+    if (problems.length === 0 && isObject(part)) this.spoken.set(part, { schema, names, references, lookups });
     return problems;
   }
 

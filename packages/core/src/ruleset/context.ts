@@ -109,7 +109,9 @@ export class CompileContext {
   }
 
   get tickRate(): number {
-    return this.all.document.tickRate;
+    const { tickRate } = this.all.document;
+    this.recording?.read('tickRate', ({ all }) => all.document.tickRate === tickRate);
+    return tickRate;
   }
 
   /**
