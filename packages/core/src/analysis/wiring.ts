@@ -67,13 +67,10 @@ function missingFor(net: Net, { pattern }: FoundPattern): string | undefined {
 /** Everything about who emits and who listens in a ruleset, and what is left dangling. */
 export function wiringOf(rules: Rules): Wiring {
   const net = netOf(rules);
-  const waiting = new Map(
-    net.found.patterns.map((one): readonly [FoundPattern, Waiting] => {
-      const missing = missingFor(net, one);
-      return [one, { ...one, words: patternWords(rules, one.pattern), ...(missing !== undefined && { missing }) }];
-    }),
-  );
-  const listeners = [...waiting.values()];
+  const listeners = net.found.patterns.map((one): Waiting => {
+    const missing = missingFor(net, one);
+    return { ...one, words: patternWords(rules, one.pattern), ...(missing !== undefined && { missing }) };
+  });
   const byEvent = grouped(listeners, ({ pattern }) => pattern.on);
   const events = [...rules.registry.events].map(([event, spec]): EventWires => ({
     event,

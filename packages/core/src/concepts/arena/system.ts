@@ -21,15 +21,20 @@ export const kindOfPlaced = (thing: Placed): Placeable => (Object.keys(PLACEABLE
 export const idOfPlaced = (thing: Placed): string => (thing as Partial<Record<Placeable, string>>)[kindOfPlaced(thing)]!;
 
 /** What is known of an arena: the things of each kind, as they are while the kind's chapter is this one. */
-const known = new WeakMap<Arena, Map<Placeable, { readonly chapter: Chapter | undefined; readonly list: readonly Placement<never>[] }>>();
+interface Known {
+  readonly chapter: Chapter | undefined;
+  /** Of its own kind. */
+  readonly list: readonly Placement<never>[];
+}
+const known = new WeakMap<Arena, Map<Placeable, Known>>();
 
 /** The things of one kind that the arena places, in its order. */
 export function placements<K extends Placeable>({ document, chapters }: Source, kind: K): readonly Placement<K>[] {
   const ground = document['arena'] as Arena;
   const chapter = chapters.get(PLACEABLE[kind]);
-  const of = known.get(ground) ?? new Map();
+  const of = known.get(ground) ?? new Map<Placeable, Known>();
   const before = of.get(kind);
-  if (before?.chapter === chapter && before) return before.list;
+  if (before?.chapter === chapter && before) return before.list as readonly unknown[] as readonly Placement<K>[];
   const list = placedIn(ground, chapter, kind);
   known.set(ground, of.set(kind, { chapter, list: list as readonly Placement<never>[] }));
   return list;

@@ -25,7 +25,7 @@ export function regenerate(world: World, a: Attributes): void {
 }
 
 /** What there is to look at: of thousands of attributes those who are here have a few. */
-export function inArena(world: World, { compiled, here }: Attributes): Attributes['here'] {
+function inArena(world: World, { compiled, here }: Attributes): Attributes['here'] {
   const { actors } = world;
   if (here.version === actors.version) return here;
   const types = new Set<number>();
