@@ -60,7 +60,8 @@ const LEANING = 0.45;
  * @param entries how many entries it has in all, from those of the demo on
  */
 export function largeRuleset(demo: object, entries: number, seed: number): Json {
-  const document = structuredClone(demo) as Ruleset;
+  // It is not the demo, and is not to be taken for it.
+  const document = { ...structuredClone(demo), name: `Brinewick of ${entries} entries` } as unknown as Ruleset;
   const luck = luckOf(seed);
   const below = (count: number) => Math.floor(luck() * count);
   const chapters = Object.keys(document).filter((key) => Array.isArray(document[key]) && document[key][0]?.id !== undefined);

@@ -82,7 +82,8 @@ export class Trial {
   /** Gives it players at different standing: those that the demo comes with. */
   async takeSamplePlayers(): Promise<void> {
     const { rulesets } = await this.workbench.request<{ rulesets: { id: string; name: string }[] }>('/api/rulesets?limit=200');
-    const { id } = rulesets.find(({ name }) => name === 'Brinewick Salvage')!;
+    const [{ id }, ...others] = rulesets.filter(({ name }) => name === 'Brinewick Salvage');
+    if (others.length > 0) throw new Error('A walk has left a ruleset with the name of the demo.');
     const { players } = await this.workbench.request<{ players: { name: string }[] }>(`/api/rulesets/${id}/players`);
     for (const { name } of players) {
       const { saved } = await this.workbench.request<{ saved: unknown }>(`/api/rulesets/${id}/players/${name}`);
