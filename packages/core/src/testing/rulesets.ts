@@ -74,9 +74,12 @@ export class Trial {
     return this.step(input(seat, { do: 'use', ability }));
   }
 
-  /** Goes on from a snapshot of the world in a new one. */
+  /** Goes on from a snapshot of the world in a new one, which something else has happened to before. */
   restore(): this {
-    this.world = World.restore(this.rules, this.world.snapshot());
+    const snapshot = this.world.snapshot();
+    this.world = World.start(this.rules, 1);
+    this.world.step();
+    this.world.rewind(snapshot);
     return this;
   }
 

@@ -1,5 +1,5 @@
 import { movedPositions, type Rules } from '../ruleset/rules.js';
-import { type ColumnSpec, successorOf } from './columns.js';
+import { type CellArray, type ColumnSpec, successorOf } from './columns.js';
 import type { Table, TableContent } from './table.js';
 import type { World } from './world.js';
 
@@ -24,7 +24,7 @@ export function adoptTables(from: World, into: World): void {
 function renamed(old: Table, table: Table): TableContent {
   const content = old.content();
   const specs = table.columns.map((column) => column.spec);
-  const columns: Record<string, Float64Array | Int32Array> = {};
+  const columns: Record<string, CellArray> = {};
   for (const { spec } of old.columns) {
     const successor = successorOf(spec, specs);
     if (successor) columns[successor.name] = content.columns[spec.name];

@@ -49,9 +49,14 @@ export function successorOf(column: ColumnSpec, others: readonly ColumnSpec[]): 
   return columnCalled(others, column.name) ?? others[Math.min(...before)];
 }
 
+/** Where the column of a name stands; -1 where none has it. */
+export function placeOfColumn(columns: readonly ColumnSpec[], name: string): number {
+  return namesOf(columns).named.get(name) ?? -1;
+}
+
 /** The column of a name; undefined where none has it. */
 export function columnNamed(columns: readonly ColumnSpec[], name: string): ColumnSpec | undefined {
-  return columns[namesOf(columns).named.get(name) ?? -1];
+  return columns[placeOfColumn(columns, name)];
 }
 
 /** The column that has a name, or had it before; undefined where none does. */

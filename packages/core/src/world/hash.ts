@@ -1,33 +1,45 @@
 /**
- * Two 32-bit lanes of multiply-and-rotate mixing over all words written to it: fast, and the same on every
- * little-endian machine, which all that run Node or a browser are. For telling worlds apart, not for secrets.
+ * Four 32-bit lanes, each of which takes every fourth of the words written: multiplied and folded, which no two words do alike
+ * to one lane. Fast, and the same on every little-endian machine, which all that run Node or a browser are. For telling worlds
+ * apart, not for secrets.
  */
 export class Hasher {
   private a = 0x243f6a88;
   private b = 0x85a308d3;
+  private c = 0x13198a2e;
+  private d = 0x03707344;
 
   word(value: number): void {
-    this.a = Math.imul(this.a ^ value, 0x9e3779b1);
-    this.a = (this.a << 13) | (this.a >>> 19);
-    this.b = Math.imul(this.b + value, 0x85ebca6b) ^ this.a;
-    this.b = (this.b << 17) | (this.b >>> 15);
+    const mixed = Math.imul(this.a ^ value, 0x9e3779b1);
+    this.a = mixed ^ (mixed >>> 15);
   }
 
-  numbers(values: Float64Array | Int32Array | Uint8Array, length: number): void {
-    if (values instanceof Float64Array) {
-      const words = new Int32Array(values.buffer, values.byteOffset, length * 2);
-      for (let i = 0; i < words.length; i++) this.word(words[i]);
-    } else for (let i = 0; i < length; i++) this.word(values[i]);
-  }
-
-  text(value: string): void {
-    this.word(value.length);
-    for (let i = 0; i < value.length; i++) this.word(value.charCodeAt(i));
+  /**
+   * Words of a list, from one on.
+   * @param count a multiple of four
+   */
+  words(values: Int32Array, from: number, count: number): void {
+    let { a, b, c, d } = this;
+    for (let i = from, end = from + count; i < end; i += 4) {
+      a = Math.imul(a ^ values[i], 0x9e3779b1);
+      b = Math.imul(b ^ values[i + 1], 0x85ebca6b);
+      c = Math.imul(c ^ values[i + 2], 0xc2b2ae35);
+      d = Math.imul(d ^ values[i + 3], 0x27d4eb2f);
+      a ^= a >>> 15;
+      b ^= b >>> 15;
+      c ^= c >>> 15;
+      d ^= d >>> 15;
+    }
+    this.a = a;
+    this.b = b;
+    this.c = c;
+    this.d = d;
   }
 
   /** 16 hexadecimal digits. */
   digest(): string {
-    return hex(finish(this.a ^ this.b)) + hex(finish(this.b));
+    const { a, b, c, d } = this;
+    return hex(finish(finish(finish(a ^ 0x9e3779b1) + b) + c) ^ d) + hex(finish(finish(finish(d ^ 0x85ebca6b) + c) + b) ^ a);
   }
 }
 

@@ -1,31 +1,41 @@
-import { type CellArray, type ColumnSpec, GENERATIONS, ROW_BITS, ROW_MASK, type TableSpec } from './columns.js';
+import { type CellArray, type ColumnSpec, GENERATIONS, placeOfColumn, ROW_BITS, ROW_MASK, type TableSpec } from './columns.js';
+import { type Hasher, hashText } from './hash.js';
+import { roundedUp, TableMemory } from './memory.js';
 import { OwnerIndex } from './owner-index.js';
 import { type CellValues, encoded, type ReadonlyCells } from './rows.js';
 
-/** One column of a table. Its array is another once the table has grown: hold the column, not the array, across anything that adds rows. */
+/**
+ * One column of a table. Its array is another once the table has grown, or lies elsewhere: hold the column, not the array, across
+ * anything that adds rows, and from one tick to the next.
+ */
 export class Column {
-  data: CellArray;
-  constructor(readonly spec: ColumnSpec) {
-    this.data = arrayFor(spec, 0);
+  private cells: CellArray | undefined;
+
+  constructor(
+    readonly spec: ColumnSpec,
+    private readonly memory: TableMemory,
+    /** Which column of its table it is. */
+    readonly index: number,
+  ) {}
+
+  /** Most columns of most worlds are never looked at: what shows their cells is made where somebody does. */
+  get data(): CellArray {
+    return (this.cells ??= this.memory.cells(this.index));
   }
-  grow(capacity: number): void {
-    const next = arrayFor(this.spec, capacity);
-    next.set(this.data);
-    this.data = next;
+
+  moved(): void {
+    this.cells = undefined;
   }
 }
 
-const arrayFor = ({ kind }: ColumnSpec, capacity: number): CellArray =>
-  kind === 'number' ? new Float64Array(capacity) : new Int32Array(capacity);
-
-/** A copy of a table's contents; rows at and above `high` were never used. */
+/** A table's contents. What is at and above `high` was never used. */
 export interface TableContent {
   readonly high: number;
   readonly freeHead: number;
   readonly live: Uint8Array;
   readonly generation: Int32Array;
   readonly nextFree: Int32Array;
-  readonly columns: Readonly<Record<string, Float64Array | Int32Array>>;
+  readonly columns: Readonly<Record<string, CellArray>>;
 }
 
 /**
@@ -34,8 +44,6 @@ export interface TableContent {
  */
 export class Table {
   readonly columns: Column[];
-  /** The arrays of the columns by name, as they are now: they are others once a row was added. */
-  readonly cells: Readonly<Record<string, ReadonlyCells>>;
   /** Rows `0 <= row < high` may be live. */
   high = 0;
   live = new Uint8Array(0);
@@ -46,34 +54,48 @@ export class Table {
   private freeHead = -1;
   private nextFree = new Int32Array(0);
   private readonly extensions: Table[] = [];
-  private readonly byName = new Map<string, Column>();
-  private readonly arrays: Record<string, CellArray> = {};
+  private readonly memory: TableMemory;
+  private arrays: Record<string, CellArray> | undefined;
   private readonly ownerColumn: Column | undefined;
+  private nameWord: number | undefined;
   private owners: OwnerIndex | undefined;
 
   constructor(
     readonly spec: TableSpec,
     private readonly base?: Table,
   ) {
-    this.columns = spec.columns.map((column) => new Column(column));
-    for (const column of this.columns) this.byName.set(column.spec.name, column);
-    this.ownerColumn = spec.owner === undefined ? undefined : this.byName.get(spec.owner);
-    this.cells = this.arrays;
+    this.memory = new TableMemory(spec.columns);
+    this.columns = spec.columns.map((column, i) => new Column(column, this.memory, i));
+    this.ownerColumn = spec.owner === undefined ? undefined : this.near(spec.owner);
     base?.extensions.push(this);
-    if (!base) this.reserve(16);
-    else this.growTo(base.live.length);
+    if (base) this.growTo(base.capacity);
+  }
+
+  /** The arrays of the columns by name, as they are now: they are others once a row was added. The object stays the same. */
+  get cells(): Readonly<Record<string, ReadonlyCells>> {
+    return this.arrays ?? this.showCells((this.arrays = {}));
+  }
+
+  private showCells(arrays: Record<string, CellArray>): Record<string, CellArray> {
+    for (const column of this.columns) arrays[column.spec.name] = column.data;
+    return arrays;
+  }
+
+  private near(name: string): Column | undefined {
+    const at = placeOfColumn(this.spec.columns, name);
+    return at < 0 ? undefined : this.columns[at];
   }
 
   /** @throws when the table has no such column: a mistake in the code, never in a ruleset */
   column(name: string): Column {
-    const column = this.byName.get(name);
+    const column = this.near(name);
     if (!column) throw new Error(`Table ${this.spec.name} has no column ${name}`);
     return column;
   }
 
   /** The column, also looked for in the table that this one extends. */
   nearColumn(name: string): Column {
-    return this.byName.get(name) ?? this.base!.nearColumn(name);
+    return this.near(name) ?? this.base!.nearColumn(name);
   }
 
   /** Takes a row; its cells are zero. Returns the row's number. */
@@ -84,7 +106,7 @@ export class Table {
     else {
       row = this.high;
       if (row > ROW_MASK) throw new Error(`Table ${this.spec.name} is full`);
-      if (row >= this.live.length) this.reserve(this.live.length * 2);
+      if (row >= this.capacity) this.reserve(row + 1);
     }
     this.take(row);
     return row;
@@ -249,21 +271,62 @@ export class Table {
     return this.alive === this.high;
   }
 
-  private reserve(capacity: number): void {
-    this.growTo(Math.max(16, capacity));
-    for (const extension of this.extensions) extension.growTo(this.live.length);
+  /** Has room for so many rows, or more. */
+  reserve(rows: number): void {
+    if (rows <= this.capacity) return;
+    const capacity = roundedUp(Math.max(rows, this.capacity * 2));
+    this.growTo(capacity);
+    for (const extension of this.extensions) extension.growTo(capacity);
   }
 
   private growTo(capacity: number): void {
-    if (capacity <= this.live.length) return;
-    const grow = <T extends Uint8Array | Int32Array>(old: T, next: T): T => (next.set(old), next);
-    this.live = grow(this.live, new Uint8Array(capacity));
-    this.generation = grow(this.generation, new Int32Array(capacity));
-    this.nextFree = grow(this.nextFree, new Int32Array(capacity));
-    for (const column of this.columns) {
-      column.grow(capacity);
-      this.arrays[column.spec.name] = column.data;
-    }
+    if (capacity <= this.capacity) return;
+    this.memory.grow(capacity, this.high);
+    this.moved();
+  }
+
+  /** For how many rows there is room without another block. */
+  get capacity(): number {
+    return this.memory.capacity;
+  }
+
+  /** Its cells lie elsewhere. */
+  private moved(): void {
+    const { memory } = this;
+    this.live = memory.live();
+    this.generation = memory.generation();
+    this.nextFree = memory.nextFree();
+    for (const column of this.columns) column.moved();
+    if (this.arrays) this.showCells(this.arrays);
+  }
+
+  isIn(block: ArrayBuffer, at: number): boolean {
+    return this.memory.isIn(block, at);
+  }
+
+  /** Moves into a block, with what it holds. */
+  moveTo(block: ArrayBuffer, at: number): void {
+    this.memory.moveTo(block, at);
+    this.moved();
+  }
+
+  /** Lies in a block from now on; what it holds is what that holds there, once {@link come} says how much of it there is. */
+  lieAt(block: ArrayBuffer, at: number, capacity: number): void {
+    this.memory.lieAt(block, at, capacity);
+    this.moved();
+  }
+
+  /** The row that is given out next, or -1 where none was given back. */
+  get firstFree(): number {
+    return this.freeHead;
+  }
+
+  /** Its cells are others than they were, with so many rows that were ever used, this one the first that is free, and so many live. */
+  come(high: number, freeHead: number, alive: number): void {
+    [this.high, this.freeHead, this.alive] = [high, freeHead, alive];
+    // Whoever counts on having seen the change before this one has not.
+    this.version += 2;
+    this.owners = undefined;
   }
 
   /** Has a row, with nothing in it, for each of the table that this one extends: what was stored before there was this one had none. */
@@ -271,33 +334,34 @@ export class Table {
     if (this.base) this.restore({ ...this.base.content(), columns: {} });
   }
 
+  /** What it holds, as it lies there: whoever wants it as it is now copies it. */
   content(): TableContent {
-    const { high } = this;
-    return {
-      high,
-      freeHead: this.freeHead,
-      live: this.live.slice(0, high),
-      generation: this.generation.slice(0, high),
-      nextFree: this.nextFree.slice(0, high),
-      columns: Object.fromEntries(this.columns.map((c) => [c.spec.name, c.data.slice(0, high)])),
-    };
+    const { high, freeHead, live, generation, nextFree } = this;
+    const used = <T extends Uint8Array | CellArray>(cells: T) => cells.subarray(0, high) as T;
+    const columns = Object.fromEntries(this.columns.map(({ spec, data }) => [spec.name, used(data)]));
+    return { high, freeHead, live: used(live), generation: used(generation), nextFree: used(nextFree), columns };
   }
 
-  /** Takes over a content. Columns that it does not have stay zero; columns that this table does not have are dropped. */
+  /** Takes over a content. Columns that it does not have are zero; columns that this table does not have are dropped. */
   restore(content: TableContent): void {
-    this.growTo(content.high);
-    this.high = content.high;
-    this.freeHead = content.freeHead;
-    this.version++;
-    this.owners = undefined;
-    const fill = (own: Uint8Array | Int32Array | Float64Array, from?: ArrayLike<number>) => {
+    const { high, freeHead } = content;
+    // What its extensions hold is said of each by itself, and there is room for it then.
+    this.growTo(roundedUp(high));
+    const fill = (own: Uint8Array | CellArray, from?: Uint8Array | CellArray) => {
       own.fill(0);
-      if (from) own.set(from);
+      if (from) own.set(from.subarray(0, high));
     };
     fill(this.live, content.live);
-    this.alive = content.live.reduce((sum, live) => sum + live, 0);
     fill(this.generation, content.generation);
     fill(this.nextFree, content.nextFree);
     for (const column of this.columns) fill(column.data, content.columns[column.spec.name]);
+    this.come(high, freeHead, this.live.reduce((sum, live) => sum + live, 0));
+  }
+
+  /** Mixes all that makes it what it is into a digest. */
+  digest(hasher: Hasher): void {
+    hasher.word((this.nameWord ??= hashText(this.spec.name)));
+    hasher.word(this.high);
+    if (this.high > 0) this.memory.digest(hasher, this.high);
   }
 }

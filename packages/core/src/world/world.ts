@@ -2,6 +2,7 @@ import type { Parties } from '../formula/index.js';
 import type { Rules } from '../ruleset/rules.js';
 import { actorTable } from './actors.js';
 import { adoptTables } from './adopt.js';
+import { Block, type BlockCopy } from './block.js';
 import { Budget, NO_RULE, ROWS_A_STEP } from './budget.js';
 import { type Command, CommandError, commandProblems } from './commands.js';
 import { ANSWERING, PHASES } from './concept.js';
@@ -10,15 +11,15 @@ import { DEEPEST_CAUSE, type Declared, type EventData, type EventParties, type E
 import { Hasher, rollOf } from './hash.js';
 import { Luck, rollTable } from './rolls.js';
 import type { TableOf } from './define-table.js';
-import { Table, type TableContent } from './table.js';
+import { Table } from './table.js';
+import { Texts } from './texts.js';
 import { Timers, timerTable } from './timers.js';
 import { Turns } from './turns.js';
 
 /** A world's whole state, apart from its rules. */
-export interface Snapshot {
+export interface Snapshot extends BlockCopy {
   readonly header: readonly number[];
   readonly texts: readonly string[];
-  readonly tables: Readonly<Record<string, TableContent>>;
 }
 
 /** Places in the header. */
@@ -38,6 +39,7 @@ const CUT = 3;
  */
 export class World {
   readonly tables = new Map<string, Table>();
+  private readonly block: Block;
   readonly attached = new Map<string, unknown>();
   readonly actors: TableOf<typeof actorTable>;
   private readonly luck: Luck;
@@ -47,8 +49,7 @@ export class World {
   private readonly budget: Budget;
   private overspent = false;
   private header = [0, 0, 0, 0];
-  private texts: string[] = [];
-  private textPlaces = new Map<string, number>();
+  private readonly texts = new Texts();
   private queue: GameEvent[] = [];
   private log: GameEvent[] = [];
   private current: GameEvent | undefined;
@@ -62,6 +63,7 @@ export class World {
       if (this.tables.has(spec.name)) throw new Error(`Two concepts declare the table ${spec.name}`);
       this.tables.set(spec.name, new Table(spec, spec.extends === undefined ? undefined : this.table(spec.extends)));
     }
+    this.block = new Block([...this.tables.values()]);
     this.actors = actorTable.in(this);
     this.luck = new Luck(rollTable.in(this), this.actors);
     this.timers = new Timers(this, timerTable.in(this));
@@ -81,23 +83,29 @@ export class World {
   /** The world as it was when the snapshot was taken. */
   static restore(rules: Rules, snapshot: Snapshot): World {
     const world = new World(rules);
-    world.header = [...snapshot.header];
-    world.texts = [...snapshot.texts];
-    world.textPlaces.clear();
-    for (const [name, table] of world.tables) {
-      const content = snapshot.tables[name];
-      if (content) table.restore(content);
-      else table.followBase();
-    }
+    world.rewind(snapshot);
     return world;
+  }
+
+  /**
+   * Has this world be what it was when a snapshot was taken, of it or of another: it goes on from there. Costs a copy of the
+   * snapshot where both run under the same rules.
+   */
+  rewind(snapshot: Snapshot): void {
+    this.header = [...snapshot.header];
+    this.texts.become(snapshot.texts);
+    this.block.restore(snapshot);
+    // What was worked out from the tables before is stale, of everybody.
+    for (let row = 0; row < this.marks.length; row++) this.marks[row]++;
+    this.touches++;
+    this.withoutEvents();
   }
 
   /** This world, running on under other rules: what both know keeps its value, nobody is thrown out. */
   adopt(rules: Rules): World {
     const next = new World(rules);
     next.header = [...this.header];
-    next.texts = [...this.texts];
-    next.textPlaces.clear();
+    next.texts.become(this.texts.copy());
     adoptTables(this, next);
     rules.registry.lifecycle('rulesAdopted', next, this);
     return next.withoutEvents();
@@ -127,16 +135,11 @@ export class World {
 
   /** The position of a text in the world's list, added where it is new. */
   textIndex(text: string): number {
-    // Derived: made anew where the list is another than it was built from.
-    if (this.textPlaces.size !== this.texts.length) this.textPlaces = new Map(this.texts.map((one, i) => [one, i]));
-    const known = this.textPlaces.get(text);
-    if (known !== undefined) return known;
-    this.textPlaces.set(text, this.texts.length);
-    return this.texts.push(text) - 1;
+    return this.texts.index(text);
   }
 
   text(index: number): string {
-    return this.texts[index] ?? '';
+    return this.texts.at(index);
   }
 
   /** Notes that an actor's stats or statuses may have moved: what was worked out from them before is stale. */
@@ -354,13 +357,9 @@ export class World {
     return rollOf(this.header[SEED], purpose, luck, 0);
   }
 
-  /** All that this world is, to be stored or gone on from: see {@link World.restore}. */
+  /** All that this world is, to be stored or gone on from: see {@link World.restore} and {@link World.rewind}. */
   snapshot(): Snapshot {
-    return {
-      header: [...this.header],
-      texts: [...this.texts],
-      tables: Object.fromEntries([...this.tables].map(([name, table]) => [name, table.content()])),
-    };
+    return { header: [...this.header], texts: this.texts.copy(), ...this.block.copy() };
   }
 
   /**
@@ -370,15 +369,8 @@ export class World {
   hash(): string {
     const hasher = new Hasher();
     for (const place of [TICK, SEED]) hasher.word(this.header[place]);
-    for (const text of this.texts) hasher.text(text);
-    for (const [name, table] of this.tables) {
-      hasher.text(name);
-      const { high, live, generation } = table;
-      hasher.word(high);
-      hasher.numbers(live, high);
-      hasher.numbers(generation, high);
-      for (const column of table.columns) if (column.spec.kind !== 'serial') hasher.numbers(column.data, high);
-    }
+    hasher.word(this.texts.word);
+    for (const table of this.tables.values()) table.digest(hasher);
     return hasher.digest();
   }
 

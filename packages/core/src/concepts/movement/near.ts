@@ -19,7 +19,7 @@ export class Near {
   private heads = new Int32Array(1);
   private nexts = new Int32Array(0);
   private largest = 0;
-  private high = -1;
+  private version = -1;
   /** The rows that were found, kept to be filled anew. */
   private found: number[] = [];
   private count = 0;
@@ -31,7 +31,7 @@ export class Near {
 
   /** The rows of actors whose body touches a circle, ascending; those that are down are left out. */
   touching(world: World, x: number, y: number, radius: number): number[] {
-    if (this.stale || this.high !== world.actors.high) this.build(world);
+    if (this.stale || this.version !== movement.in(world).table.version) this.build(world);
     const { table } = movement.in(world);
     const { x: xs, y: ys } = table.cells;
     const { live } = world.actors;
@@ -83,7 +83,7 @@ export class Near {
       const radius = bodyRadius(world, row);
       if (radius > this.largest) this.largest = radius;
     }
-    this.high = high;
+    this.version = table.version;
     this.stale = false;
   }
 }

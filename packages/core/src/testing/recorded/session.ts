@@ -4,7 +4,6 @@ import {
   type Command,
   compileRuleset,
   Copy,
-  Hasher,
   Publisher,
   renameEntry,
   type Rules,
@@ -13,6 +12,7 @@ import {
   wireSchemaOf,
   World,
 } from '../../index.js';
+import { RecordedDigest } from './digest.js';
 import ruleset from './brinewick.json' with { type: 'json' };
 import session from './session.json' with { type: 'json' };
 
@@ -80,7 +80,7 @@ export class RecordedSession {
 
 /** All that the seats of a session are told, and somebody who watches the truth: as one digest for each, that grows with every frame. */
 export class Told {
-  private readonly hashers = new Map([...RECORDED_SEATS, 'truth'].map((viewer) => [viewer, new Hasher()]));
+  private readonly hashers = new Map([...RECORDED_SEATS, 'truth'].map((viewer) => [viewer, new RecordedDigest()]));
   private publisher: Publisher;
   private copies: ReadonlyMap<string, Copy>;
 
@@ -104,7 +104,7 @@ export class Told {
       const actor = viewer === 'truth' ? 0 : actorOfSeat(world, viewer);
       const team = world.actors.rowOf(actor) < 0 ? -1 : world.actors.cells.team[world.actors.rowOf(actor)];
       const frame = this.publisher.frameFor(viewer === 'truth' ? 'truth' : { actor, team }, copy.frame);
-      hasher.numbers(frame, frame.length);
+      hasher.bytes(frame);
       copy.apply(frame);
     }
   }
@@ -113,7 +113,7 @@ export class Told {
   digests(): readonly string[] {
     return [...this.hashers].map(([viewer, hasher]) => {
       hasher.text(JSON.stringify(this.copies.get(viewer)!.contents()));
-      return hasher.digest();
+      return hasher.toString();
     });
   }
 }

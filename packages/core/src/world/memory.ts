@@ -1,0 +1,147 @@
+import type { CellArray, ColumnSpec } from './columns.js';
+import type { Hasher } from './hash.js';
+
+/** Rows come by so many: whatever a table's columns are, its part of a block ends where numbers of any size may begin. */
+const ROWS = 16;
+const NOTHING = new ArrayBuffer(0);
+/** What each row has of 4 bytes beside its cells: its generation, and the next row that is free. */
+const NARROW_OWN = 2;
+
+type Kinds = readonly Pick<ColumnSpec, 'kind'>[];
+
+/** What the columns of a table take, for each row that there is room for. Worlds come and go, with the same columns. */
+interface Extent {
+  /** How many columns have numbers of 8 bytes; the others have 4. */
+  readonly wide: number;
+  /** In bytes. */
+  readonly row: number;
+  /** For each column, how many words of 4 bytes a row takes of those that lie before it. */
+  readonly before: Int32Array;
+  /** The columns that make worlds equal: for each {@link before}, and how many words it takes itself. */
+  readonly digested: Int32Array;
+}
+
+const extents = new WeakMap<Kinds, Extent>();
+
+export const isWide = ({ kind }: Pick<ColumnSpec, 'kind'>): boolean => kind === 'number';
+
+function extentOf(columns: Kinds): Extent {
+  const known = extents.get(columns);
+  if (known) return known;
+  const wide = columns.filter(isWide).length;
+  const before = new Int32Array(columns.length);
+  const digested: number[] = [];
+  let [wides, narrows] = [0, 0];
+  columns.forEach((column, i) => {
+    before[i] = isWide(column) ? 2 * wides++ : 2 * wide + NARROW_OWN + narrows++;
+    if (column.kind !== 'serial') digested.push(before[i], isWide(column) ? 2 : 1);
+  });
+  // And for each row whether it is live.
+  const row = wide * 8 + (columns.length - wide + NARROW_OWN) * 4 + 1;
+  const extent = { wide, row, before, digested: Int32Array.from(digested) };
+  extents.set(columns, extent);
+  return extent;
+}
+
+/** The bytes of a table with these columns and room for so many rows. */
+export const bytesOf = (columns: Kinds, capacity: number): number => capacity * extentOf(columns).row;
+
+/** A number of rows, or as many more as it takes. */
+export const roundedUp = (rows: number): number => Math.ceil(rows / ROWS) * ROWS;
+
+/**
+ * Where the cells of a table are: a part of a block of bytes. Columns of 8 bytes come first, then the rows' generations, the
+ * list of those that are free, columns of 4 bytes, and at last which rows are live. A table that has grown stands by itself
+ * until its world is gathered in one block again: whoever goes through other tables meanwhile still holds their cells.
+ */
+export class TableMemory {
+  private block = NOTHING;
+  private begin = 0;
+  private rows = 0;
+  private whole: Int32Array | undefined;
+  private readonly extent: Extent;
+
+  constructor(private readonly columns: Kinds) {
+    this.extent = extentOf(columns);
+  }
+
+  /** For how many rows there is room. */
+  get capacity(): number {
+    return this.rows;
+  }
+
+  get bytes(): number {
+    return this.extent.row * this.rows;
+  }
+
+  isIn(block: ArrayBuffer, at: number): boolean {
+    return this.block === block && this.begin === at;
+  }
+
+  /** All its bytes, as words of 4. */
+  get words(): Int32Array {
+    return (this.whole ??= new Int32Array(this.block, this.begin, this.bytes / 4));
+  }
+
+  private narrowAt(nth: number): number {
+    return (this.extent.wide * 2 + nth) * this.rows;
+  }
+
+  cells(column: number): CellArray {
+    const at = this.begin + this.extent.before[column] * this.rows * 4;
+    return isWide(this.columns[column]) ? new Float64Array(this.block, at, this.rows) : new Int32Array(this.block, at, this.rows);
+  }
+
+  generation(): Int32Array<ArrayBuffer> {
+    return new Int32Array(this.block, this.begin + this.narrowAt(0) * 4, this.rows);
+  }
+
+  nextFree(): Int32Array<ArrayBuffer> {
+    return new Int32Array(this.block, this.begin + this.narrowAt(1) * 4, this.rows);
+  }
+
+  live(): Uint8Array<ArrayBuffer> {
+    return new Uint8Array(this.block, this.begin + this.bytes - this.rows, this.rows);
+  }
+
+  /** Has room for more rows, by itself; those there are keep what they hold. */
+  grow(capacity: number, high: number): void {
+    const before = { words: this.words, live: this.live(), rows: this.rows };
+    this.lieAt(new ArrayBuffer(bytesOf(this.columns, capacity)), 0, capacity);
+    const { words } = this;
+    const { wide } = this.extent;
+    const narrow = this.columns.length - wide + NARROW_OWN;
+    const move = (from: number, to: number, count: number) => {
+      for (let i = 0; i < count; i++) words[to + i] = before.words[from + i];
+    };
+    for (let k = 0; k < wide; k++) move(k * before.rows * 2, k * capacity * 2, high * 2);
+    for (let k = 0; k < narrow; k++) move((wide * 2 + k) * before.rows, this.narrowAt(k), high);
+    this.live().set(before.live);
+  }
+
+  /** Moves into a block as it is. */
+  moveTo(block: ArrayBuffer, at: number): void {
+    const { bytes } = this;
+    new Uint8Array(block, at, bytes).set(new Uint8Array(this.block, this.begin, bytes));
+    this.lieAt(block, at, this.rows);
+  }
+
+  /** Is what a block holds there. */
+  lieAt(block: ArrayBuffer, at: number, capacity: number): void {
+    this.block = block;
+    this.begin = at;
+    this.rows = capacity;
+    this.whole = undefined;
+  }
+
+  /** Mixes what makes worlds equal of the rows below `high` into a digest. Rows beyond those ever used are empty, in every world. */
+  digest(hasher: Hasher, high: number): void {
+    const { words, rows } = this;
+    const { digested } = this.extent;
+    const used = Math.ceil(high / 4) * 4;
+    // Four flags of live rows are in one word.
+    hasher.words(words, (this.bytes - rows) / 4, Math.ceil(high / 16) * 4);
+    hasher.words(words, this.narrowAt(0), used);
+    for (let i = 0; i < digested.length; i += 2) hasher.words(words, digested[i] * rows, digested[i + 1] * used);
+  }
+}
