@@ -58,6 +58,19 @@ export function defineEntryTable<E extends object, const S extends ColumnShape, 
     listed.set(entry, { present, columns: all });
     return all;
   };
+  const planned = new WeakMap<readonly E[], readonly Planned[]>();
+  const plannedEach = new WeakMap<E, Planned>();
+  const planOf = (entry: E): Planned => {
+    const counted = { count: 0 };
+    const plan = plannedEach.get(entry) ?? { plan: planFor(shapeOf(entry), counted), count: counted.count };
+    plannedEach.set(entry, plan);
+    return plan;
+  };
+  const plansOf = (entries: readonly E[]): readonly Planned[] => {
+    let plans = planned.get(entries);
+    if (!plans) planned.set(entries, (plans = entries.map(planOf)));
+    return plans;
+  };
   return {
     name: rest.name,
     parts,
@@ -65,9 +78,15 @@ export function defineEntryTable<E extends object, const S extends ColumnShape, 
     in: (world) => world.table(rest.name),
     shapes,
     columnsIn: (world, entries) => {
-      const table = world.table(rest.name);
-      // The shape stays what it is; only its leaves are others.
-      return shapes(entries).map((shape) => filled(table, shape) as ColumnsOf<S>);
+      const all = world.table(rest.name).columns;
+      let at = 0;
+      // The shape stays what it is; only its leaves are others, which stand in the order in which the table was made of them.
+      const filled = plansOf(entries).map(({ plan, count }) => {
+        at += count;
+        return built(all, at - count, plan) as ColumnsOf<S>;
+      });
+      if (at !== all.length) throw new Error(`Table ${rest.name} is of other entries`);
+      return filled;
     },
   };
 }
@@ -83,15 +102,34 @@ function* leaves(shape: ColumnShape): Generator<ColumnSpec> {
   else for (const part of Object.values(shape)) yield* leaves(part);
 }
 
-function filled(table: Table, shape: ColumnShape): unknown {
+/** A shape as it is filled for each world anew: which of its entry's columns a leaf is. */
+type Plan = number | undefined | readonly Plan[] | { readonly parts: readonly string[]; readonly plans: readonly Plan[] };
+
+interface Planned {
+  readonly plan: Plan;
+  /** How many columns the entry has. */
+  readonly count: number;
+}
+
+function planFor(shape: ColumnShape, counted: { count: number }): Plan {
   if (shape === undefined) return undefined;
-  if (isColumn(shape)) return table.column(shape.name);
-  if (Array.isArray(shape)) return shape.map((part) => filled(table, part));
+  if (isColumn(shape)) return counted.count++;
+  if (Array.isArray(shape)) return shape.map((part: ColumnShape) => planFor(part, counted));
+  return { parts: Object.keys(shape), plans: Object.values(shape).map((part: ColumnShape) => planFor(part, counted)) };
+}
+
+function built(columns: readonly Column[], from: number, plan: Plan): unknown {
+  if (typeof plan === 'number') return columns[from + plan];
+  if (plan === undefined) return undefined;
+  if (!('parts' in plan)) return plan.map((part) => built(columns, from, part));
   // Worlds come and go by the hundred, with thousands of columns each.
-  const columns: Record<string, unknown> = {};
-  const parts = shape as { readonly [part: string]: ColumnShape };
-  for (const part in parts) columns[part] = filled(table, parts[part]);
-  return columns;
+  const { parts, plans } = plan;
+  const filled: Record<string, unknown> = {};
+  for (let i = 0; i < parts.length; i++) {
+    const part = plans[i];
+    filled[parts[i]] = typeof part === 'number' ? columns[from + part] : built(columns, from, part);
+  }
+  return filled;
 }
 
 /** The name of a column that an entry has beside the one of its own id. A dot is no part of an id. */

@@ -8,8 +8,10 @@ import {
   defineConcept,
   defineEvents,
   loadPlayer,
+  readSnapshot,
   rollOf,
   savePlayer,
+  storeSnapshot,
   World,
 } from '../index.js';
 import { events as pickupEvents } from '../concepts/pickups/events.js';
@@ -114,6 +116,30 @@ describe('A world', () => {
       }),
       { numRuns: 20 },
     );
+  });
+
+  it('can be taken back to what it was, and goes on as if it had never gone further', () => {
+    fc.assert(
+      fc.property(play, play, play, (before, further, after) => {
+        const world = go(start(7), before);
+        const [snapshot, hash] = [world.snapshot(), world.hash()];
+        go(world, further);
+        world.rewind(snapshot);
+        expect(world.hash()).toBe(hash);
+        expect(go(world, after).hash()).toBe(go(World.restore(DEMO, snapshot), after).hash());
+      }),
+      { numRuns: 20 },
+    );
+  });
+
+  it('is read as it was stored, and not where bytes are missing or another version stored it', () => {
+    const world = go(start(3), []);
+    const stored = storeSnapshot(world.snapshot());
+    expect(World.restore(DEMO, readSnapshot(stored)).hash()).toBe(world.hash());
+    const { bytes, ...rest } = world.snapshot();
+    expect(() => readSnapshot(storeSnapshot({ ...rest, bytes: bytes.slice(8) }))).toThrowError(RangeError, /^A block of \d+ bytes/);
+    // What comes first in the list is the version.
+    expect(() => readSnapshot(stored.map((byte, i) => (i === 1 ? 9 : byte)))).toThrowError(RangeError, /version 1 or 2 is expected; this is 9/);
   });
 
   it('can be taken up again from its very beginning, and right after an edit', () => {

@@ -1,3 +1,4 @@
+import type { Rules } from '../../ruleset/rules.js';
 import type { World } from '../../world/world.js';
 import type { CompiledAttributes } from './compile.js';
 import { Remembered } from './remembered.js';
@@ -5,24 +6,41 @@ import { attributesTable, crossingsTable, modifierHeadsTable, modifiersTable, re
 
 import type { Attributes, Cells } from './state.js';
 
+/** What is the same in all worlds under the same rules. */
+type UnderRules = Pick<Attributes, 'watched' | 'alone'>;
+const known = new WeakMap<Rules, UnderRules>();
+
+function underRules(rules: Rules, { list, ofType }: CompiledAttributes): UnderRules {
+  const before = known.get(rules);
+  if (before) return before;
+  const bounds = list.flatMap(({ min, max }) => [...min.references, ...(max?.references ?? [])]);
+  const live = [...rules.amounts.values()].flatMap(({ references }) => references);
+  const read = new Set([...bounds, ...live].map(({ id }) => id));
+  const isWatched = (i: number) => list[i].kind === 'pool' || list[i].thresholds.length > 0;
+  const now: UnderRules = {
+    alone: list.map(({ id, kind }) => kind === 'counter' && !read.has(id)),
+    watched: ofType.map((own) => own.filter(isWatched).sort((one, other) => one - other)),
+  };
+  known.set(rules, now);
+  return now;
+}
+
+const NO_EDGES: Cells['edges'] = [];
+
 export function attachAttributes(world: World, compiled: CompiledAttributes): Attributes {
   const modifiers = modifiersTable.in(world);
-  const cells = attributesTable.columnsIn(world, compiled.list).map((columns, i): Cells => {
-    const { kind, thresholds } = compiled.list[i];
-    return {
-      ...columns,
-      own: kind === 'stat' ? columns.base! : columns.value,
-      rates: new Remembered(),
-      edges: thresholds.map(() => ({ low: new Remembered(), top: new Remembered(), margin: new Remembered() })),
-    };
+  const columns = attributesTable.columnsIn(world, compiled.list);
+  const cells = compiled.list.map(({ kind, thresholds }, i): Cells => {
+    const { value, base, min, max, share, shared, part, rests, inside } = columns[i];
+    const edges =
+      thresholds.length === 0
+        ? NO_EDGES
+        : thresholds.map(() => ({ low: new Remembered(), top: new Remembered(), margin: new Remembered() }));
+    const own = kind === 'stat' ? base! : value;
+    return { value, base, min, max, share, shared, part, rests, inside, own, rates: new Remembered(), edges };
   });
-  const bounds = compiled.list.flatMap(({ min, max }) => [...min.references, ...(max?.references ?? [])]);
-  const live = [...world.rules.amounts.values()].flatMap(({ references }) => references);
-  const read = new Set([...bounds, ...live].map(({ id }) => id));
-  const alone = compiled.list.map(({ id, kind }) => kind === 'counter' && !read.has(id));
-  const isWatched = (i: number) => compiled.list[i].kind === 'pool' || compiled.list[i].thresholds.length > 0;
-  const watched = compiled.ofType.map((own) => own.filter(isWatched).sort((one, other) => one - other));
   return {
+    ...underRules(world.rules, compiled),
     compiled,
     cells,
     modifiers,
@@ -30,9 +48,7 @@ export function attachAttributes(world: World, compiled: CompiledAttributes): At
     heads: modifierHeadsTable.in(world),
     crossings: crossingsTable.in(world),
     rests: restsTable.in(world),
-    watched,
     here: { version: -1, refilled: [], edged: [], restless: false },
     unsettled: new Map(),
-    alone,
   };
 }

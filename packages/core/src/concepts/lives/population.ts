@@ -64,9 +64,14 @@ function compileStart(
 const positionIn = (world: World, chapter: string, id: string | undefined) =>
   id === undefined ? -1 : world.rules.chapters.get(chapter)!.ids.indexOf(id);
 
+/** For so many who join there is room from the beginning. */
+const PLAYERS = 8;
+
 /** Puts those into a new world that its arena places. */
 export function populate(world: World): void {
-  for (const { index, thing } of placements(world.rules, 'actor')) bringPlaced(world, index, thing);
+  const placed = placements(world.rules, 'actor');
+  world.actors.reserve(placed.length + PLAYERS);
+  for (const { index, thing } of placed) bringPlaced(world, index, thing);
 }
 
 function bringPlaced(world: World, index: number, thing: PlacedAs<'actor'>): void {

@@ -1,3 +1,4 @@
+import type { Rules } from '../../ruleset/rules.js';
 import { z } from 'zod';
 import { defineConcept } from '../../world/concept.js';
 import { closeBy } from '../containers/index.js';
@@ -8,20 +9,30 @@ import { ask, offerAll } from './system.js';
 
 export { offers } from './state.js';
 
+const known = new WeakMap<Rules, number>();
+
+/** From how far the farthest thing under these rules offers something. */
+function farthestUnder(rules: Rules): number {
+  let farthest = known.get(rules);
+  if (farthest === undefined) {
+    const containers = rules.document['containers'] as readonly { reach: number }[];
+    const placed = JSON.stringify((rules.document['arena'] as { placed: unknown }).placed);
+    const overrides = [...placed.matchAll(/"reach":(\d+(?:\.\d+)?)/g)].map(([, value]) => Number(value));
+    const reaches = [...interactions.of(rules).list, ...containers].map((one) => one.reach);
+    farthest = [...reaches, ...overrides].reduce((most, reach) => Math.max(most, reach), 0);
+    known.set(rules, farthest);
+  }
+  return farthest;
+}
+
 /** Offers: what the things around a player offer to them, and the one key with which they are asked for it. */
 export const offersConcept = defineConcept(offers, {
   tables: () => [offersTable],
-  attach: (world) => {
-    const containers = world.rules.document['containers'] as readonly { reach: number }[];
-    const placed = JSON.stringify((world.rules.document['arena'] as { placed: unknown }).placed);
-    const overrides = [...placed.matchAll(/"reach":(\d+(?:\.\d+)?)/g)].map(([, value]) => Number(value));
-    const reaches = [...interactions.of(world.rules).list, ...containers].map((one) => one.reach);
-    return {
-      things: { version: -1, rows: [] },
-      offers: offersTable.in(world),
-      farthest: Math.max(0, ...reaches, ...overrides),
-    };
-  },
+  attach: (world) => ({
+    things: { version: -1, rows: [] },
+    offers: offersTable.in(world),
+    farthest: farthestUnder(world.rules),
+  }),
   inputs: {
     interact: {
       args: {

@@ -1,7 +1,6 @@
 import { finite, reference } from '../../ruleset/fields.js';
 import { isTold } from '../../ruleset/visible.js';
 import { defineConcept } from '../../world/concept.js';
-import { placements } from '../arena/index.js';
 import { placeOf } from '../movement/index.js';
 import { compilePickups } from './compile.js';
 import { events } from './events.js';
@@ -9,7 +8,7 @@ import { findings } from './findings.js';
 import { schema } from './schema.js';
 import { pickupsTable, pickupsTakenTable, pickupsRefusedTable } from './tables.js';
 import { pickups } from './state.js';
-import { fadeAll, followArena, layAgain, layDown, layPlaced, recallTaken, takeTouched } from './system.js';
+import { fadeAll, followArena, layAgain, layAll, layDown, recallTaken, takeTouched } from './system.js';
 
 export { pickups } from './state.js';
 export type { CompiledPickups, Pickup } from './compile.js';
@@ -59,7 +58,7 @@ export const pickupsConcept = defineConcept(pickups, {
   findings,
   timers: { return: (world, _actor, placed) => layAgain(world, placed) },
   lifecycle: {
-    worldStarted: (world) => placements(world.rules, 'pickup').forEach(({ index, thing }) => layPlaced(world, index, thing)),
+    worldStarted: layAll,
     rulesAdopted: followArena,
     actorSpawned: recallTaken,
   },

@@ -1,5 +1,6 @@
 import { isTold } from '../../ruleset/visible.js';
 import { LAY_STEPS } from '../../world/budget.js';
+import { positionOf } from '../../ruleset/rules.js';
 import { World } from '../../world/world.js';
 import { followPlaced, type PlacedAs, placements } from '../arena/index.js';
 import { memory, nameNumber, recall, remember, forgetThing } from '../memory/index.js';
@@ -54,8 +55,15 @@ export function layAgain(world: World, index: number): void {
   if (placement) layPlaced(world, index, placement.thing);
 }
 
-export function layPlaced(world: World, index: number, thing: PlacedAs<'pickup'>): void {
-  layDown(world, world.rules.chapters.get('pickups')!.ids.indexOf(thing.pickup), thing.x, thing.y, { placed: index + 1 });
+/** Lays down in a new world what its arena places. */
+export function layAll(world: World): void {
+  const placed = placements(world.rules, 'pickup');
+  pickups.in(world).table.reserve(placed.length);
+  for (const { index, thing } of placed) layPlaced(world, index, thing);
+}
+
+function layPlaced(world: World, index: number, thing: PlacedAs<'pickup'>): void {
+  layDown(world, positionOf(world.rules, 'pickups', thing.pickup), thing.x, thing.y, { placed: index + 1 });
 }
 
 /** How many pickups that lie in the arena come from a spawner. */

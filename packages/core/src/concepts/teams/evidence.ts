@@ -24,21 +24,22 @@ export function teamEvidence(rules: Rules): TeamEvidence | undefined {
   if (entries.length === 0) return undefined;
   const world = World.start(rules, 1);
   world.step(JOINING.map((seat) => ({ kind: 'join', args: { seat } })));
-  const teamOf = (of: World, seat: string) => {
-    const row = of.actors.rowOf(actorOfSeat(of, seat));
-    return row < 0 ? -1 : of.actors.cells.team[row];
+  const teamOf = (seat: string) => {
+    const row = world.actors.rowOf(actorOfSeat(world, seat));
+    return row < 0 ? -1 : world.actors.cells.team[row];
   };
-  const members = entries.map((_, team) => JOINING.filter((seat) => teamOf(world, seat) === team));
+  const members = entries.map((_, team) => JOINING.filter((seat) => teamOf(seat) === team));
+  const alone = JOINING.filter((seat) => teamOf(seat) < 0);
   const snapshot = world.snapshot();
   const asked = members.flatMap(([who], own) =>
     who === undefined
       ? []
       : entries.flatMap((entry, team) => {
           if (team === own) return [];
-          const trial = World.restore(rules, snapshot);
-          const events = trial.step([{ kind: 'input', args: { seat: who, input: { do: 'switch', team: entry.id } } }]);
+          world.rewind(snapshot);
+          const events = world.step([{ kind: 'input', args: { seat: who, input: { do: 'switch', team: entry.id } } }]);
           const refusal = events.find(({ name }) => name === 'switchRefused');
-          const granted = teamOf(trial, who) === team;
+          const granted = teamOf(who) === team;
           return [{ who, team: entry.label, granted, says: granted ? 'may' : String(refusal?.data['says'] ?? 'may not') }];
         }),
   );
@@ -54,7 +55,7 @@ export function teamEvidence(rules: Rules): TeamEvidence | undefined {
       capacity,
       members: members[i],
     })),
-    alone: JOINING.filter((seat) => teamOf(world, seat) < 0),
+    alone,
     asked,
   };
 }
