@@ -39,7 +39,7 @@ export function frames(): readonly Row[] {
       world.step(names.map((seat) => ({ kind: 'input', args: { seat, input: { do: 'move', x: Math.sign(Math.sin(tick)), y: 0.3 } } })));
     else world.step();
     const began = performance.now();
-    publisher.capture();
+    publisher.capture(false);
     const sent = viewers.map((viewer, i) => publisher.frameFor(viewer, copies[i].frame));
     const took = (performance.now() - began) * 1000;
     const after = viewers.map((viewer) => shownTo(world, viewer));

@@ -100,6 +100,24 @@ describe('A copy', () => {
     );
   });
 
+  it('follows a world that is taken back to what it was', () => {
+    const trial = new Trial(DEMO, [join('north', { team: 'petrel' }), join('south', { team: 'gannet' })]);
+    const publisher = new Publisher(trial.world);
+    const copy = new Copy(wireSchemaOf(DEMO));
+    const tells = () => {
+      publisher.capture(false);
+      copy.apply(publisher.frameFor(viewerOf(trial.world, 'north'), copy.frame));
+      return copy.contents();
+    };
+    const before = structuredClone(tells());
+    const snapshot = trial.world.snapshot();
+    trial.poke({ do: 'apply', effect: 'slipstream' });
+    trial.poke({ do: 'hurt', attribute: 'suit', amount: 30 });
+    expect(tells()).not.toEqual(before);
+    trial.world.rewind(snapshot);
+    expect(tells()).toEqual(before);
+  });
+
   it('goes on when somebody changes teams under rules of which some tables have no columns', () => {
     const teams = ['petrel', 'gannet'].map((id) => ({ id, label: id, open: true }));
     const rules = compileRuleset(rulesetWith({ teams, teamRules: { switching: 'free' }, attributes: [pool('suit', { see: 'team' })] }));

@@ -19,6 +19,8 @@ interface Extent {
   readonly before: Int32Array;
   /** The columns that make worlds equal: for each {@link before}, and how many words it takes itself. */
   readonly digested: Int32Array;
+  /** Turned round: the column of the words that lie behind so many for each row; -1 for what a row has besides. */
+  readonly columns: Int32Array;
 }
 
 const extents = new WeakMap<Kinds, Extent>();
@@ -38,7 +40,9 @@ function extentOf(columns: Kinds): Extent {
   });
   // And for each row whether it is live.
   const row = wide * 8 + (columns.length - wide + NARROW_OWN) * 4 + 1;
-  const extent = { wide, row, before, digested: Int32Array.from(digested) };
+  const at = new Int32Array(wide + columns.length + NARROW_OWN).fill(-1);
+  before.forEach((words, i) => at.fill(i, words, words + (isWide(columns[i]) ? 2 : 1)));
+  const extent = { wide, row, before, digested: Int32Array.from(digested), columns: at };
   extents.set(columns, extent);
   return extent;
 }
@@ -58,7 +62,7 @@ export class TableMemory {
   private block = NOTHING;
   private begin = 0;
   private rows = 0;
-  private whole: Int32Array | undefined;
+  private whole: Int32Array<ArrayBuffer> | undefined;
   private readonly extent: Extent;
 
   constructor(private readonly columns: Kinds) {
@@ -79,8 +83,27 @@ export class TableMemory {
   }
 
   /** All its bytes, as words of 4. */
-  get words(): Int32Array {
+  get words(): Int32Array<ArrayBuffer> {
     return (this.whole ??= new Int32Array(this.block, this.begin, this.bytes / 4));
+  }
+
+  /** Which column a word among {@link words} is of; -1 where it says how rows come and go. */
+  columnOf(word: number): number {
+    const { columns } = this.extent;
+    const slot = Math.floor(word / this.rows);
+    return slot < columns.length ? columns[slot] : -1;
+  }
+
+  /** By {@link columnOf}, how many words there are for each row, live ones last: a quarter of a word. */
+  get slots(): Int32Array {
+    return this.extent.columns;
+  }
+
+  /** Which row a word of a column is of. */
+  rowOf(word: number, column: number): number {
+    const { before, wide } = this.extent;
+    const behind = word - before[column] * this.rows;
+    return before[column] < wide * 2 ? behind >> 1 : behind;
   }
 
   private narrowAt(nth: number): number {

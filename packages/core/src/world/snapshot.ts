@@ -43,7 +43,10 @@ const column = (name: string, wide: boolean): ColumnSpec => ({ name, kind: wide 
 function readLayout(stored: Uint8Array): Layout {
   const places = decode(stored) as readonly StoredPlace[];
   return layoutOf(
-    places.map(([name, capacity, columns, wide]) => ({ spec: { name, columns: columns.map((one, i) => column(one, wide[i] === 1)) }, capacity })),
+    places.map(([name, capacity, columns, wide]) => ({
+      spec: { name, columns: columns.map((one, i) => column(one, wide[i] === 1)) },
+      capacity,
+    })),
   );
 }
 

@@ -54,7 +54,7 @@ export class Table {
   private freeHead = -1;
   private nextFree = new Int32Array(0);
   private readonly extensions: Table[] = [];
-  private readonly memory: TableMemory;
+  readonly memory: TableMemory;
   private arrays: Record<string, CellArray> | undefined;
   private readonly ownerColumn: Column | undefined;
   private nameWord: number | undefined;
@@ -355,7 +355,11 @@ export class Table {
     fill(this.generation, content.generation);
     fill(this.nextFree, content.nextFree);
     for (const column of this.columns) fill(column.data, content.columns[column.spec.name]);
-    this.come(high, freeHead, this.live.reduce((sum, live) => sum + live, 0));
+    this.come(
+      high,
+      freeHead,
+      this.live.reduce((sum, live) => sum + live, 0),
+    );
   }
 
   /** Mixes all that makes it what it is into a digest. */

@@ -139,7 +139,10 @@ describe('A world', () => {
     const { bytes, ...rest } = world.snapshot();
     expect(() => readSnapshot(storeSnapshot({ ...rest, bytes: bytes.slice(8) }))).toThrowError(RangeError, /^A block of \d+ bytes/);
     // What comes first in the list is the version.
-    expect(() => readSnapshot(stored.map((byte, i) => (i === 1 ? 9 : byte)))).toThrowError(RangeError, /version 1 or 2 is expected; this is 9/);
+    expect(() => readSnapshot(stored.map((byte, i) => (i === 1 ? 9 : byte)))).toThrowError(
+      RangeError,
+      /version 1 or 2 is expected; this is 9/,
+    );
   });
 
   it('can be taken up again from its very beginning, and right after an edit', () => {
