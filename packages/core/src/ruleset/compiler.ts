@@ -11,6 +11,7 @@ import { positionsIn } from './positions.js';
 import { pointer, type Path, type Problem } from './problem.js';
 import { chapterKeys, duplicateIds, isObject, rawIds, type RawDocument } from './raw.js';
 import { sameList } from './recording.js';
+import { sameTables } from './same-tables.js';
 import { registry } from './registry.js';
 import type { Chapter, Rules, RulesetDocument } from './rules.js';
 import { didYouMean, sparingly } from './suggest.js';
@@ -63,6 +64,7 @@ export class RulesetCompiler {
   private readonly before = nothingBefore();
   private readonly lists = new Map<string, readonly unknown[]>();
   private chapters = new Map<string, Chapter>();
+  private tables: readonly TableSpec[] = [];
   private names: Names | undefined;
   private counts = { parsed: 0, checked: 0 };
 
@@ -268,7 +270,8 @@ export class RulesetCompiler {
       tables.push(...(concept.tables?.(compiled.get(concept.id) as never, { ...draft, tables: [] }) ?? []));
       yield;
     }
-    return { rules: { ...draft, tables }, problems: [] };
+    this.tables = sameTables(this.tables, tables);
+    return { rules: { ...draft, tables: this.tables }, problems: [] };
   }
 
   /** Rules that went long ago keep their numbers until there are more of them than there are rules. */

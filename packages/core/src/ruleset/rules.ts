@@ -2,6 +2,7 @@ import type { TableSpec } from '../world/columns.js';
 import type { Vocabulary } from '../formula/index.js';
 import type { Amount, CompiledThen } from './context.js';
 import { positionIn } from './positions.js';
+import { sameList } from './recording.js';
 import type { Registry } from './registry.js';
 
 /** The entries of a chapter, by position and by id. */
@@ -46,6 +47,12 @@ export function positionOf(rules: Rules, chapter: string, id: string): number {
   const known = rules.chapters.get(chapter);
   const position = known ? positionIn(known.ids, id) : -1;
   return position >= 0 ? position : (known?.former.get(id) ?? -1);
+}
+
+/** Whether the entries of a chapter have the ids that they had, in the same places. */
+export function hasSameIds(before: Rules, after: Rules, chapter: string): boolean {
+  const ids = before.chapters.get(chapter)?.ids ?? [];
+  return sameList(ids, after.chapters.get(chapter)?.ids ?? []) === ids;
 }
 
 /** By the position that each entry had: the one it has now, -1 where it has gone. */

@@ -1,4 +1,4 @@
-import { movedPositions, type Rules } from '../ruleset/rules.js';
+import { hasSameIds, movedPositions, type Rules } from '../ruleset/rules.js';
 import { type CellArray, type ColumnSpec, successorOf } from './columns.js';
 import type { Table, TableContent } from './table.js';
 import type { World } from './world.js';
@@ -11,10 +11,14 @@ export function adoptTables(from: World, into: World): void {
       table.followBase();
       continue;
     }
-    const content = renamed(old, table);
-    table.restore(content);
+    // Most edits leave most tables as they are.
+    const content = table.spec === old.spec ? undefined : renamed(old, table);
+    if (content) table.restore(content);
+    else table.become(old);
     for (const column of table.columns) {
-      if (column.spec.kind === 'entry' && content.columns[column.spec.name] !== undefined)
+      const { kind, chapter, name } = column.spec;
+      if (kind !== 'entry' || (content && content.columns[name] === undefined)) continue;
+      if (!hasSameIds(from.rules, into.rules, chapter!))
         moveEntries(table, column.spec, column.data as Int32Array, from.rules, into.rules);
     }
   }

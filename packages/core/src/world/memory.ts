@@ -142,6 +142,11 @@ export class TableMemory {
     this.live().set(before.live);
   }
 
+  /** Holds what another memory for the same columns holds, by itself. */
+  become(other: TableMemory): void {
+    this.lieAt(other.block.slice(other.begin, other.begin + other.bytes), 0, other.rows);
+  }
+
   /** Moves into a block as it is. */
   moveTo(block: ArrayBuffer, at: number): void {
     const { bytes } = this;

@@ -329,6 +329,19 @@ export class Table {
     this.owners = undefined;
   }
 
+  /** Holds what another table with the same columns holds. */
+  become(other: Table): void {
+    this.memory.become(other.memory);
+    this.moved();
+    this.followCapacity();
+    this.come(other.high, other.freeHead, other.alive);
+  }
+
+  /** Has room for as many rows as the table that this one extends, with which they come. */
+  private followCapacity(): void {
+    if (this.base) this.growTo(this.base.capacity);
+  }
+
   /** Has a row, with nothing in it, for each of the table that this one extends: what was stored before there was this one had none. */
   followBase(): void {
     if (this.base) this.restore({ ...this.base.content(), columns: {} });
@@ -347,6 +360,7 @@ export class Table {
     const { high, freeHead } = content;
     // What its extensions hold is said of each by itself, and there is room for it then.
     this.growTo(roundedUp(high));
+    this.followCapacity();
     const fill = (own: Uint8Array | CellArray, from?: Uint8Array | CellArray) => {
       own.fill(0);
       if (from) own.set(from.subarray(0, high));

@@ -96,10 +96,11 @@ export function showAll(world: World): void {
   for (const table of [log, lines]) for (const row of table.rows()) table.remove(row);
   const types = world.actors.cells.type;
   for (let row = 0; row < world.actors.high; row++) {
-    for (const { row: at, steps } of cells) {
+    if (world.actors.live[row] === 0 || !players[types[row]]) continue;
+    cells.forEach(({ row: at, steps, standing, offered }, q) => {
       at.data[row] = 0;
       for (const { goals } of steps) for (const goal of goals) goal.row.data[row] = 0;
-    }
-    if (world.actors.live[row] === 1 && players[types[row]]) cells.forEach((_, q) => show(world, row, q));
+      if (standing.data[row] !== NONE || offered.data[row] === 1) show(world, row, q);
+    });
   }
 }
