@@ -1,32 +1,109 @@
 import { POWERS } from '../math/grid.js';
 import { isPresent, ruleOf } from '../world/saved.js';
-import type { ColumnSpec, PerEntry, Visibility } from '../world/columns.js';
-import type { Column, Table } from '../world/table.js';
+import type { Rules } from '../ruleset/rules.js';
+import { ACTORS, type actorTable } from '../world/actors.js';
+import type { CellArray, ColumnSpec, PerEntry, TableSpec, Visibility } from '../world/columns.js';
+import { columnsOfWords } from '../world/memory.js';
+import type { Table } from '../world/table.js';
 import type { Audience } from './audience.js';
+import { toldTables } from './schema.js';
 
 /** Removals older than this many frames are forgotten; a seat that acknowledges nothing for longer gets a baseline. */
 export const REMEMBERED_FRAMES = 400;
 
+/** A column as it is told, which is the same in all worlds under the same rules. */
 export interface PublishedColumn {
   readonly spec: ColumnSpec;
-  readonly source: Column;
   readonly index: number;
   readonly scale: number;
   /** It is told as it stands: it has no decimals. */
   readonly exact: boolean;
-  /** What was last told, as whole numbers: numbers times ten to their decimals. */
-  told: Float64Array;
-  /** The frame in which the cell last changed; 0 for a cell that is not told. */
-  changed: Int32Array;
-  latest: number;
+  /** Who sees it, where that is the same for all rows. */
+  readonly fixed: Visibility | undefined;
   /** Only who watches the truth is ever told of it, and nothing else goes by it: while nobody does, it is not looked at. */
   readonly forTruth: boolean;
-  /** It was looked at in the frame before. */
-  current: boolean;
   /** Which rows have a value here at all, as a place in the list of such rules; -1 where all have. */
   readonly presence: number;
   /** What else is told goes by it: whose a row is, whose side they are on, who may see it, whether there is a value at all. */
   readonly decides: boolean;
+}
+
+/** A rule by which rows of a table have a value at all. */
+interface PresenceRule {
+  readonly table: string;
+  readonly rule: PerEntry<boolean>;
+}
+
+/** What is told under some rules. */
+export interface Publication {
+  readonly tables: readonly {
+    readonly index: number;
+    readonly spec: TableSpec;
+    readonly columns: readonly PublishedColumn[];
+    /** What is looked at while nobody watches the truth: from where to where in the words of a table, for each row there is room for. */
+    readonly ranges: readonly (readonly [from: number, to: number])[];
+  }[];
+  readonly presences: readonly PresenceRule[];
+}
+
+/** Rooms of a ruleset run under the same rules, and each edit gives them others. */
+const publications = new WeakMap<Rules, Publication>();
+
+/** What is told under these rules. */
+export function publicationOf(rules: Rules): Publication {
+  let known = publications.get(rules);
+  if (!known) publications.set(rules, (known = newPublication(rules)));
+  return known;
+}
+
+/** The column of actors that says whose side they are on. */
+const TEAM = 'team' satisfies keyof typeof actorTable.defined;
+
+function newPublication(rules: Rules): Publication {
+  const told = toldTables(rules);
+  const all = told.flatMap(({ spec }) => spec.columns);
+  const deciding = new Set([
+    ...all.flatMap(({ see }) => (typeof see === 'string' ? [] : [see.column])),
+    ...all.flatMap(({ present }) => (present === undefined ? [] : [present.column])),
+  ]);
+  const presences: PresenceRule[] = [];
+  const places = new Map<readonly boolean[], number>();
+  const presenceOf = (table: string, rule: PerEntry<boolean>): number => {
+    const known = places.get(rule.of) ?? -1;
+    if (known >= 0 && presences[known].table === table && presences[known].rule.column === rule.column) return known;
+    const place = presences.push({ table, rule }) - 1;
+    places.set(rule.of, place);
+    return place;
+  };
+  const tables = told.map(({ index, spec }) => {
+    const decides = (name: string) => name === spec.owner || deciding.has(name) || (spec.name === ACTORS && name === TEAM);
+    const columns = spec.columns.map((column, i): PublishedColumn => {
+      const { name, kind, see, present, decimals } = column;
+      return {
+        spec: column,
+        index: i,
+        scale: kind === 'number' ? POWERS[decimals ?? 1] : 1,
+        exact: kind !== 'number',
+        fixed: typeof see === 'string' ? see : undefined,
+        forTruth: see === 'server' && !decides(name),
+        presence: present === undefined ? -1 : presenceOf(spec.name, present),
+        decides: decides(name),
+      };
+    });
+    return { index, spec, columns, ranges: rangesToldToSeats(spec, columns) };
+  });
+  return { tables, presences };
+}
+
+function rangesToldToSeats(spec: TableSpec, columns: readonly PublishedColumn[]): readonly (readonly [from: number, to: number])[] {
+  const ranges: (readonly [number, number])[] = [];
+  columnsOfWords(spec.columns).forEach((column, slot) => {
+    if (column >= 0 && columns[column].forTruth) return;
+    const [from, to] = ranges.at(-1) ?? [slot, -1];
+    if (to === slot) ranges[ranges.length - 1] = [from, slot + 1];
+    else ranges.push([slot, slot + 1]);
+  });
+  return ranges;
 }
 
 interface Removal extends Audience {
@@ -34,17 +111,17 @@ interface Removal extends Audience {
   readonly row: number;
 }
 
-/** A rule by which rows of a table have a value at all, and the rows that have one now. */
+/** The rows of a table that have a value by a rule. */
 export class Presence {
   private frame = 0;
   private found: readonly number[] = [];
 
   constructor(
-    readonly table: Table,
-    readonly rule: PerEntry<boolean>,
+    private readonly table: Table,
+    private readonly rule: PerEntry<boolean>,
   ) {}
 
-  /** The rows that have a value, as of this frame. */
+  /** Those that have one, as of this frame. */
   rows(frame: number): readonly number[] {
     if (this.frame === frame) return this.found;
     const { table, rule } = this;
@@ -57,92 +134,76 @@ export class Presence {
   }
 }
 
-function presenceOf(table: Table, rule: PerEntry<boolean>, known: Presence[]): number {
-  const found = known.findIndex((one) => one.table === table && one.rule.column === rule.column && one.rule.of === rule.of);
-  return found >= 0 ? found : known.push(new Presence(table, rule)) - 1;
-}
-
 /** What was found of a table: nothing, cells that are others, or rows that may have come, gone or changed hands. */
 export type Found = 'nothing' | 'cells' | 'rows';
 
 /** One table as its audiences know it. */
 export class PublishedTable {
-  readonly columns: PublishedColumn[];
+  readonly index: number;
+  readonly columns: readonly PublishedColumn[];
+  /** What was last told of a cell, as a whole number: numbers times ten to their decimals. See {@link cellOf}. */
+  told = new Float64Array(0);
+  /** The frame in which a cell last changed; 0 for one that is not told. */
+  changed = new Int32Array(0);
+  /** By column the last frame in which any of its cells changed. */
+  readonly columnLatest: Int32Array;
+  /** By row the last frame in which any of its cells changed. */
+  rowLatest = new Int32Array(0);
   generation = new Int32Array(0);
   owner = new Int32Array(0);
   team = new Int32Array(0);
-  /** By row the last frame in which any of its cells changed. */
-  rowLatest = new Int32Array(0);
   high = 0;
   removals: Removal[] = [];
   /** The last frame in which anything of the table changed. */
   latest = 0;
   /** The last frame in which a row came, went or changed hands. */
   moved = 0;
+  private capacity = 0;
+  /** By column whether it was not looked at for a while. */
+  private readonly missed: Uint8Array;
   /** What it held when it was last looked at, and where it held something else before that. */
   private before = new Int32Array(0);
   private others = new Int32Array(64);
   private count = 0;
-  /** What is looked at while nobody watches the truth: from where to where in {@link TableMemory.words}, for each row there is room for. */
   private readonly ranges: readonly (readonly [from: number, to: number])[];
 
-  /**
-   * @param deciding names of columns by which it goes who sees what
-   * @param presences the rules by which rows have values, shared by all tables; new ones are added
-   */
+  /** @param presences the rows that have values, by the rules of the publication */
   constructor(
-    readonly index: number,
+    { index, columns, ranges }: Publication['tables'][number],
     readonly table: Table,
-    deciding: ReadonlySet<string>,
-    private readonly presences: Presence[],
+    private readonly presences: readonly Presence[],
   ) {
-    const { spec, columns } = table;
-    this.columns = spec.columns.map((column, i) => ({
-      spec: column,
-      source: columns[i],
-      index: i,
-      scale: column.kind === 'number' ? POWERS[column.decimals ?? 1] : 1,
-      exact: column.kind !== 'number',
-      told: new Float64Array(0),
-      changed: new Int32Array(0),
-      latest: 0,
-      forTruth: column.see === 'server' && !deciding.has(column.name),
-      current: true,
-      presence: column.present === undefined ? -1 : presenceOf(table, column.present, presences),
-      decides: column.name === spec.owner || deciding.has(column.name),
-    }));
-    this.ranges = this.rangesToldToSeats();
+    this.index = index;
+    this.columns = columns;
+    this.ranges = ranges;
+    this.columnLatest = new Int32Array(columns.length);
+    this.missed = new Uint8Array(columns.length);
   }
 
-  private rangesToldToSeats(): readonly (readonly [from: number, to: number])[] {
-    const { slots } = this.table.memory;
-    const ranges: (readonly [number, number])[] = [];
-    slots.forEach((column, slot) => {
-      if (column >= 0 && this.columns[column].forTruth) return;
-      const [from, to] = ranges.at(-1) ?? [slot, -1];
-      if (to === slot) ranges[ranges.length - 1] = [from, slot + 1];
-      else ranges.push([slot, slot + 1]);
-    });
-    return ranges;
+  /** Where a cell of a column stands among what was told and what changed, less its row. */
+  cellOf(column: number): number {
+    return column * this.capacity;
   }
 
   reserve(capacity: number): void {
-    if (this.generation.length >= capacity) return;
-    const grown = (old: Int32Array) => {
+    const before = this.capacity;
+    if (before >= capacity) return;
+    const grown = <T extends Int32Array | Float64Array>(old: T, next: T): T => {
+      for (let k = 0; before > 0 && k < this.columns.length; k++) next.set(old.subarray(k * before, k * before + before), k * capacity);
+      return next;
+    };
+    this.told = grown(this.told, new Float64Array(this.columns.length * capacity));
+    this.changed = grown(this.changed, new Int32Array(this.columns.length * capacity));
+    const longer = (old: Int32Array) => {
       const next = new Int32Array(capacity);
       next.set(old);
       return next;
     };
-    this.generation = grown(this.generation);
-    this.owner = grown(this.owner);
-    this.team = grown(this.team);
-    this.rowLatest = grown(this.rowLatest);
-    for (const column of this.columns) {
-      const told = new Float64Array(capacity);
-      told.set(column.told);
-      column.told = told;
-      column.changed = grown(column.changed);
-    }
+    this.generation = longer(this.generation);
+    this.owner = longer(this.owner);
+    this.team = longer(this.team);
+    this.rowLatest = longer(this.rowLatest);
+    this.capacity = capacity;
   }
 
   /**
@@ -182,12 +243,12 @@ export class PublishedTable {
       for (let k = i; k < i + 4; k++)
         if (words[k] !== before[k]) {
           before[k] = words[k];
-          this.note(k);
+          this.found(k);
         }
     }
   }
 
-  private note(word: number): void {
+  private found(word: number): void {
     if (this.count === this.others.length) {
       const more = new Int32Array(this.count * 2);
       more.set(this.others);
@@ -204,62 +265,62 @@ export class PublishedTable {
       const column = this.columns[memory.columnOf(word)];
       const row = memory.rowOf(word, column.index);
       if (column.presence >= 0 && !isPresent(this.table, column.spec, row)) continue;
-      const { data } = column.source;
-      const value = column.exact ? data[row] : Math.floor(data[row] * column.scale + 0.5);
-      if (value === column.told[row]) continue;
-      column.told[row] = value;
-      column.changed[row] = column.latest = this.rowLatest[row] = this.latest = frame;
+      this.compareCell(frame, column, this.table.columns[column.index].data, row);
     }
+  }
+
+  private compareCell(frame: number, { index, exact, scale }: PublishedColumn, data: CellArray, row: number): void {
+    const value = exact ? data[row] : Math.floor(data[row] * scale + 0.5);
+    const at = index * this.capacity + row;
+    if (value === this.told[at]) return;
+    this.told[at] = value;
+    this.note(frame, index, row);
+  }
+
+  private note(frame: number, column: number, row: number): void {
+    this.changed[column * this.capacity + row] = this.columnLatest[column] = this.rowLatest[row] = this.latest = frame;
   }
 
   /** Somebody watches the truth again, and nobody did for a while. Returns whether there is anything that was not looked at. */
   fallBehind(): boolean {
-    const missed = this.columns.filter(({ forTruth }) => forTruth);
-    for (const column of missed) column.current = false;
-    return missed.length > 0;
+    let any = false;
+    for (const { index, forTruth } of this.columns) if (forTruth) any = (this.missed[index] = 1) === 1;
+    return any;
   }
 
   /** Compares all cells with what was last told, and tells rows anew that are new or another's. */
   captureAll(frame: number, fresh: readonly number[], truth: boolean): void {
     // Of a table in which there never was a row there is nothing to compare.
     if (this.table.high === 0) return;
-    for (const column of this.columns) {
-      if (truth || !column.forTruth) this.captureColumn(frame, column, fresh);
-      if (column.latest > this.latest) this.latest = column.latest;
-    }
+    for (const column of this.columns) if (truth || !column.forTruth) this.captureColumn(frame, column, fresh);
   }
 
   private captureColumn(frame: number, column: PublishedColumn, fresh: readonly number[]): void {
-    const { table, generation, rowLatest } = this;
-    const { data } = column.source;
-    const { told, changed, scale, exact, presence } = column;
+    const { table, generation } = this;
+    const { index, presence } = column;
+    const { data } = table.columns[index];
     const { high } = table;
-    let latest = column.latest;
-    if (presence >= 0) {
-      for (const row of this.presences[presence].rows(frame)) {
-        const value = exact ? data[row] : Math.floor(data[row] * scale + 0.5);
-        if (value === told[row]) continue;
-        told[row] = value;
-        changed[row] = latest = rowLatest[row] = frame;
-      }
-    } else
-      for (let row = 0; row < high; row++) {
-        const value = exact ? data[row] : Math.floor(data[row] * scale + 0.5);
-        if (value === told[row]) continue;
-        told[row] = value;
-        changed[row] = latest = rowLatest[row] = frame;
-      }
+    if (presence >= 0) for (const row of this.presences[presence].rows(frame)) this.compareCell(frame, column, data, row);
+    else for (let row = 0; row < high; row++) this.compareCell(frame, column, data, row);
     // One that was not looked at is told anew: of what was the same by chance nothing else would say that it is there.
-    const anew = column.current ? fresh : Array.from({ length: high }, (_, row) => row);
-    for (const row of anew) if (generation[row] !== 0) changed[row] = latest = rowLatest[row] = frame;
-    if (presence >= 0) for (const row of anew) if (!isPresent(table, column.spec, row)) changed[row] = 0;
-    column.current = true;
-    column.latest = latest;
+    const anew = this.missed[index] === 0 ? fresh : Array.from({ length: high }, (_, row) => row);
+    for (const row of anew) if (generation[row] !== 0) this.note(frame, index, row);
+    if (presence >= 0) for (const row of anew) if (!isPresent(table, column.spec, row)) this.changed[this.cellOf(index) + row] = 0;
+    this.missed[index] = 0;
   }
 
-  seeOf({ spec }: PublishedColumn, row: number): Visibility {
-    const { see } = spec;
-    return typeof see === 'string' ? see : (ruleOf(this.table, see as PerEntry<Visibility>, row) ?? 'server');
+  seeOf({ spec, fixed }: PublishedColumn, row: number): Visibility {
+    return fixed ?? ruleOf(this.table, spec.see as PerEntry<Visibility>, row) ?? 'server';
+  }
+
+  /** What was last told of a cell. */
+  toldOf(column: number, row: number): number {
+    return this.told[this.cellOf(column) + row];
+  }
+
+  /** Tells nothing more of a row that has gone. */
+  forget(row: number): void {
+    for (let at = row; at < this.changed.length; at += this.capacity) this.changed[at] = 0;
   }
 
   /** Forgets removals of which every seat knows by now, or gets a baseline. */

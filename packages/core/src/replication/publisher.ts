@@ -1,13 +1,9 @@
-import type { Visibility } from '../world/columns.js';
-import { ACTORS, type actorTable } from '../world/actors.js';
+import { type PerEntry, placeOfColumn, type Visibility } from '../world/columns.js';
+import { ACTORS } from '../world/actors.js';
 import type { World } from '../world/world.js';
 import { type Audience, EVERYBODY, isFor, mayBeFor, mayHave, TRUTH } from './audience.js';
-import { type Presence, type PublishedColumn, PublishedTable, REMEMBERED_FRAMES } from './published.js';
-import { toldTables } from './schema.js';
+import { Presence, publicationOf, type PublishedColumn, PublishedTable, REMEMBERED_FRAMES } from './published.js';
 import { FrameWriter } from './writer.js';
-
-/** The column of actors that says whose side they are on. */
-const TEAM = 'team' satisfies keyof typeof actorTable.defined;
 
 /** Whose eyes a frame is for: an actor with its team (-1 for none), or somebody who may see everything. */
 export type Viewer = { readonly actor: number; readonly team: number } | 'truth';
@@ -41,16 +37,9 @@ export class Publisher {
   private rows = new Int32Array(64);
 
   constructor(private readonly world: World) {
-    const told = toldTables(world.rules);
-    const columns = told.flatMap(({ spec }) => spec.columns);
-    const deciding = new Set([
-      ...columns.flatMap(({ see }) => (typeof see === 'string' ? [] : [see.column])),
-      ...columns.flatMap(({ present }) => (present === undefined ? [] : [present.column])),
-    ]);
-    const presences: Presence[] = [];
-    // Of actors it also matters whose side they are on.
-    const decidingOf = (name: string) => (name === ACTORS ? new Set([...deciding, TEAM]) : deciding);
-    this.tables = told.map(({ index, spec }) => new PublishedTable(index, world.table(spec.name), decidingOf(spec.name), presences));
+    const { tables, presences: rules } = publicationOf(world.rules);
+    const presences = rules.map(({ table, rule }) => new Presence(world.table(table), rule));
+    this.tables = tables.map((told) => new PublishedTable(told, world.table(told.spec.name), presences));
     this.base = this.tables.find((t) => t.table.spec.name === ACTORS)!;
     this.isExtension = this.tables.map((t) => t.table.spec.extends === ACTORS);
   }
@@ -113,7 +102,7 @@ export class Publisher {
 
   /** Notes that a row has gone, for the widest audience that knew it. Extensions go with their actor without a word. */
   private forget(published: PublishedTable, row: number, silent: boolean): void {
-    for (const column of published.columns) column.changed[row] = 0;
+    published.forget(row);
     if (silent) return;
     const seen = new Set(published.columns.map((column) => this.toldSee(published, column, row)));
     const see = (['everyone', 'team', 'owner'] as const).find((v) => seen.has(v)) ?? 'server';
@@ -122,11 +111,12 @@ export class Publisher {
   }
 
   /** A column's visibility for a row as it was last told: the row itself may hold something else by now. */
-  private toldSee(published: PublishedTable, { spec }: PublishedColumn, row: number): Visibility {
-    if (typeof spec.see === 'string') return spec.see;
-    const { column: name, of } = spec.see;
-    const holder = published.columns.find((c) => c.spec.name === name) ?? this.base.columns.find((c) => c.spec.name === name);
-    return of[holder?.told[row] ?? 0] ?? 'server';
+  private toldSee(published: PublishedTable, { spec, fixed }: PublishedColumn, row: number): Visibility {
+    if (fixed !== undefined) return fixed;
+    const { column: name, of } = spec.see as PerEntry<Visibility>;
+    const near = [published, this.base].map((table) => ({ table, at: placeOfColumn(table.table.spec.columns, name) }));
+    const holder = near.find(({ at }) => at >= 0);
+    return of[holder?.table.toldOf(holder.at, row) ?? 0] ?? 'server';
   }
 
   /**
@@ -220,20 +210,22 @@ export class Publisher {
     rows: number,
     out: (number | string)[],
   ): boolean {
-    if (column.latest <= since) return false;
-    const fixed = typeof column.spec.see === 'string' ? column.spec.see : undefined;
+    const { index, fixed } = column;
+    if (published.columnLatest[index] <= since) return false;
     if (fixed !== undefined && !mayBeFor(audience, fixed)) return false;
     const start = out.length;
-    out.push(column.index, 0);
+    out.push(index, 0);
     let previous = 0;
     let count = 0;
-    const { changed, told } = column;
-    const { owner, team } = published;
+    const { owner, team, changed, told } = published;
+    const cell = published.cellOf(index);
+    const isText = column.spec.kind === 'text';
     for (let i = 0; i < rows; i++) {
       const row = this.rows[i];
-      if (changed[row] <= since) continue;
+      if (changed[cell + row] <= since) continue;
       if (!isFor(audience, fixed ?? published.seeOf(column, row), owner[row], team[row])) continue;
-      out.push(row - previous, column.spec.kind === 'text' ? this.world.text(told[row]) : told[row]);
+      const value = told[cell + row];
+      out.push(row - previous, isText ? this.world.text(value) : value);
       previous = row;
       count++;
     }

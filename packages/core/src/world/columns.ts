@@ -49,10 +49,11 @@ export function successorOf(column: ColumnSpec, others: readonly ColumnSpec[]): 
   return columnCalled(others, column.name) ?? others[Math.min(...before)];
 }
 
+/** Where columns stand, by their names. */
+export const placesOfColumns = (columns: readonly ColumnSpec[]): ReadonlyMap<string, number> => namesOf(columns).named;
+
 /** Where the column of a name stands; -1 where none has it. */
-export function placeOfColumn(columns: readonly ColumnSpec[], name: string): number {
-  return namesOf(columns).named.get(name) ?? -1;
-}
+export const placeOfColumn = (columns: readonly ColumnSpec[], name: string): number => placesOfColumns(columns).get(name) ?? -1;
 
 /** The column of a name; undefined where none has it. */
 export function columnNamed(columns: readonly ColumnSpec[], name: string): ColumnSpec | undefined {

@@ -47,6 +47,12 @@ function extentOf(columns: Kinds): Extent {
   return extent;
 }
 
+/**
+ * Which columns the words of a table are of, in the order in which they lie, for each row that there is room for: one of 8 bytes
+ * has two. -1 for what rows have besides; which of them are live lies behind.
+ */
+export const columnsOfWords = (columns: Kinds): Int32Array => extentOf(columns).columns;
+
 /** The bytes of a table with these columns and room for so many rows. */
 export const bytesOf = (columns: Kinds, capacity: number): number => capacity * extentOf(columns).row;
 
@@ -92,11 +98,6 @@ export class TableMemory {
     const { columns } = this.extent;
     const slot = Math.floor(word / this.rows);
     return slot < columns.length ? columns[slot] : -1;
-  }
-
-  /** By {@link columnOf}, how many words there are for each row, live ones last: a quarter of a word. */
-  get slots(): Int32Array {
-    return this.extent.columns;
   }
 
   /** Which row a word of a column is of. */

@@ -1,4 +1,4 @@
-import { type CellArray, type ColumnSpec, GENERATIONS, placeOfColumn, ROW_BITS, ROW_MASK, type TableSpec } from './columns.js';
+import { type CellArray, type ColumnSpec, GENERATIONS, placesOfColumns, ROW_BITS, ROW_MASK, type TableSpec } from './columns.js';
 import { type Hasher, hashText } from './hash.js';
 import { roundedUp, TableMemory } from './memory.js';
 import { OwnerIndex } from './owner-index.js';
@@ -58,6 +58,7 @@ export class Table {
   private arrays: Record<string, CellArray> | undefined;
   private readonly ownerColumn: Column | undefined;
   private nameWord: number | undefined;
+  private places: ReadonlyMap<string, number> | undefined;
   private owners: OwnerIndex | undefined;
 
   constructor(
@@ -82,8 +83,8 @@ export class Table {
   }
 
   private near(name: string): Column | undefined {
-    const at = placeOfColumn(this.spec.columns, name);
-    return at < 0 ? undefined : this.columns[at];
+    const at = (this.places ??= placesOfColumns(this.spec.columns)).get(name);
+    return at === undefined ? undefined : this.columns[at];
   }
 
   /** @throws when the table has no such column: a mistake in the code, never in a ruleset */
