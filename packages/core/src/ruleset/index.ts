@@ -11,7 +11,7 @@ export * from './registry.js';
 export * from './rename.js';
 export * from './requests.js';
 export * from './rules.js';
-export { sharing } from './sharing.js';
+export { sharing, sharingInParts } from './sharing.js';
 export { didYouMean, nearest } from './suggest.js';
 export { upgradeDocument, VERSION } from './upgrade.js';
 export { walk } from './walk.js';

@@ -290,7 +290,7 @@ describe('The keeper of rooms', () => {
       const hold = (await RoomHold.take(RoomRow.sequelize!, log, row))!;
       // What it follows is not what stands there: somebody has written meanwhile.
       await expectAsync(hold.write(earlier, [])).toBeRejectedWithError(NotHeld);
-      await hold.read(compileRuleset(ruleset.document), 1, async (document) => compileRuleset(document));
+      await hold.read(compileRuleset(ruleset.document), 1, async (_, document) => compileRuleset(document));
       await hold.write(later, []);
       expect((await RoomSnapshot.findByPk(row.id))!.tick).toBe(later.tick);
       await row.destroy();

@@ -1,13 +1,13 @@
 import { randomInt } from 'node:crypto';
-import { readRulesetInParts, type Rules } from '@eager-ember/core';
 import type { Logger } from 'pino';
 import type { Sequelize } from 'sequelize';
 import { type Players, Room as RoomRow, type Ruleset, Seat } from '../database/models.js';
-import { Impossible, NotNow, Unsound } from '../errors.js';
+import { Impossible, NotNow } from '../errors.js';
 import type { DraftingDesk } from '../drafts/desk.js';
 import { findRuleset } from '../database/rulesets.js';
 import { AwakeRoom, type Measures } from './awake-room.js';
 import { AwakeRooms } from './awake-rooms.js';
+import { Edits } from './edits.js';
 import { FIRST, SEAT_NAMES, SECOND } from './names.js';
 import type { Client, Goodbye } from './client.js';
 import { LoopTurns } from './loop-turns.js';
@@ -16,6 +16,7 @@ import { RoomHold } from './room-hold.js';
 import { keptOfGuests, keptOfPlayers } from './kept.js';
 import { Leases } from './leases.js';
 import { newLink, seatsOf } from './seat-links.js';
+import { SharedRules } from './shared-rules.js';
 import { machineTime, type Time } from './time.js';
 
 /** What the party of a room is called. */
@@ -37,6 +38,8 @@ export class RoomKeeper {
   private readonly waking = new Set<(edited: RoomRules) => void>();
   /** Rooms are woken, and edits compiled, a part at a time: what a part takes on this thread, others wait for. */
   private readonly loop = new LoopTurns();
+  private readonly rules = new SharedRules(this.loop);
+  private readonly edits: Edits<RoomRules>;
   /** Which of them plays which players. */
   readonly leases = new Leases(this.awake);
 
@@ -46,7 +49,9 @@ export class RoomKeeper {
     private readonly log: Logger,
     private readonly measures: Measures,
     private readonly time: Time = machineTime,
-  ) {}
+  ) {
+    this.edits = new Edits((rulesetId) => this.awake.of(rulesetId).map(({ room }) => room), time);
+  }
 
   /** A new room; the rules say which team each of its seats comes into, those of `party` into one while there is room. */
   async create(ruleset: Ruleset, { seats: count = 2, party = [], players = 'guests' }: NewRoom = {}): Promise<RoomRow> {
@@ -128,8 +133,8 @@ export class RoomKeeper {
       const hold = await RoomHold.take(this.sequelize, this.log, row);
       if (!hold) return undefined;
       const { id: rulesetId, document, revision } = await findRuleset(row.rulesetId);
-      const rules = await this.rulesOf(document);
-      const { world, guests } = await hold.read(rules, revision, (earlier) => this.rulesOf(earlier));
+      const rules = await this.rules.of(rulesetId, revision, document);
+      const { world, guests } = await hold.read(rules, revision, (stored, earlier) => this.rules.of(rulesetId, stored, earlier));
       const { saved, unreadable } = hold.ofGuests
         ? await keptOfGuests(hold, rules, guests)
         : await keptOfPlayers(this.sequelize, rulesetId, rules, names);
@@ -163,16 +168,9 @@ export class RoomKeeper {
   /** Has rooms that are awake, or about to be, go by an edited document. Where there are none nothing is compiled here. */
   async edited(rulesetId: string, document: Readonly<Record<string, unknown>>, revision: number): Promise<void> {
     if (this.awake.of(rulesetId).length === 0 && this.waking.size === 0) return;
-    const edited = { rules: await this.rulesOf(document), rulesetId, revision };
-    for (const { room } of this.awake.of(rulesetId)) room.edited(edited);
+    const edited = { rules: await this.rules.of(rulesetId, revision, document), rulesetId, revision };
+    this.edits.give(edited);
     for (const hear of this.waking) hear(edited);
-  }
-
-  /** @throws Unsound where the document is not sound, as one of an earlier version may be */
-  private async rulesOf(document: unknown): Promise<Rules> {
-    const { rules, problems } = await this.loop.through(readRulesetInParts(document));
-    if (!rules) throw new Unsound(problems, 'Mend it in the Rulebook first.');
-    return rules;
   }
 
   get count(): number {

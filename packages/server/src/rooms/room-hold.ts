@@ -59,13 +59,17 @@ export class RoomHold {
    * The room as it was last stored.
    * @param rulesOf compiles the rules that it was stored under, where those are others
    */
-  async read(rules: Rules, revision: number, rulesOf: (document: unknown) => Promise<Rules>): Promise<Stored> {
+  async read(
+    rules: Rules,
+    revision: number,
+    rulesOf: (revision: number, document: Readonly<Record<string, unknown>>) => Promise<Rules>,
+  ): Promise<Stored> {
     const stored = await RoomSnapshot.findByPk(this.room);
     if (!stored) return { guests: this.guests };
     this.follows = stored.tick;
     try {
       for (const [name, saved] of Object.entries(stored.guests)) this.guests.set(name, saved);
-      const before = stored.revision === revision ? rules : await rulesOf(stored.document);
+      const before = stored.revision === revision ? rules : await rulesOf(stored.revision, stored.document);
       for (const [name, saved] of Object.entries(stored.guests)) this.guests.set(name, followSaved(before, rules, saved));
       const world = World.restore(before, readSnapshot(await inflated(stored.world)));
       return { world: before === rules ? world : world.adopt(rules), guests: this.guests };

@@ -112,6 +112,11 @@ export class Room {
     return this.current.rulesetId;
   }
 
+  /** Under which revision it runs, or is about to. */
+  get revision(): number {
+    return (this.next ?? this.current).revision;
+  }
+
   get tickRate(): number {
     return this.current.rules.tickRate;
   }
@@ -140,7 +145,7 @@ export class Room {
 
   /** Takes edited rules over at the next tick, unless it has those of a later edit. */
   edited(rules: RoomRules): void {
-    if (rules.revision > (this.next ?? this.current).revision) this.next = rules;
+    if (rules.revision > this.revision) this.next = rules;
   }
 
   connect(client: Client): void {
