@@ -32,7 +32,7 @@ const rows: readonly Row[] = [
   ...(await players()),
   rerun(),
   await socketStorm(),
-  ...(process.argv.includes('--no-browser') ? [] : [...(await evidence()), await watching(), await gamesInPage(), await manyRooms()]),
+  ...(process.argv.includes('--no-browser') ? [] : [...(await evidence()), await watching(), await gamesInPage(), ...(await manyRooms())]),
   ...frames(),
 ];
 const machine = `${cpus()[0]?.model ?? 'unknown'}, ${cpus().length} cores, Node ${process.version}`;

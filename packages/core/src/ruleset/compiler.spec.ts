@@ -2,7 +2,8 @@ import * as fc from 'fast-check';
 import jsonPatch from 'fast-json-patch';
 import brinewick from '../testing/recorded/brinewick.json' with { type: 'json' };
 import session from '../testing/recorded/session.json' with { type: 'json' };
-import { type Command, readRuleset, renameEntry, type Rules, RulesetCompiler, sharing, World } from '../index.js';
+import { type Command, readRuleset, renameEntry, type Rules, RulesetCompiler, sharing, sharingInParts, World } from '../index.js';
+import { atOnce } from './parts.js';
 import { attributes as attributesState } from '../concepts/attributes/state.js';
 import { drawn, mutated } from '../testing/mutations.js';
 import { pool, rulesetWith, stat, Trial } from '../testing/rulesets.js';
@@ -166,10 +167,13 @@ describe('A document that shares what it has in common with another', () => {
     };
     const after = { b: { c: [1, 2] }, a: [{ id: 'new' }, { id: 'x', n: { deep: 1 } }, { id: 'y', n: { deep: 3 } }] };
     const shared = sharing(before, after);
-    expect(shared as unknown).toEqual(after);
-    expect(shared.b).toBe(before.b);
-    expect(shared.a[1] as unknown).toBe(before.a[0]);
-    expect(shared.a[2] as unknown).not.toBe(before.a[1]);
+    for (const one of [shared, atOnce(sharingInParts(before, after))]) {
+      expect(one as unknown).toEqual(after);
+      expect(one.b).toBe(before.b);
+      expect(one.a[1] as unknown).toBe(before.a[0]);
+      expect(one.a[2] as unknown).not.toBe(before.a[1]);
+    }
+    expect(atOnce(sharingInParts(before, structuredClone(before)))).toBe(before);
     expect(sharing(before, structuredClone(before))).toBe(before);
     expect(sharing(null, { a: 1 })).toEqual({ a: 1 });
     expect(sharing({ a: 1 }, { a: 1, b: 2 }) as unknown).toEqual({ a: 1, b: 2 });

@@ -12,9 +12,7 @@ function isSame(one: unknown, other: unknown): boolean {
 function hasSame(one: object, other: object, same: (a: unknown, b: unknown) => boolean): boolean {
   const keys = Object.keys(one);
   const others = other as Readonly<Record<string, unknown>>;
-  return (
-    keys.length === Object.keys(other).length && Object.entries(one).every(([key, value]) => key in other && same(value, others[key]))
-  );
+  return keys.length === Object.keys(other).length && Object.entries(one).every(([key, value]) => key in other && same(value, others[key]));
 }
 
 /**

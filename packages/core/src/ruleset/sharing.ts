@@ -17,7 +17,8 @@ export function* sharingInParts<T>(before: unknown, after: T): Generator<void, T
   const parts: Record<string, unknown> = {};
   for (const [key, part] of Object.entries(after)) {
     const earlier = Object.hasOwn(before, key) ? before[key] : undefined;
-    parts[key] = earlier !== part && Array.isArray(earlier) && Array.isArray(part) ? yield* listInParts(earlier, part) : sharing(earlier, part);
+    parts[key] =
+      earlier !== part && Array.isArray(earlier) && Array.isArray(part) ? yield* listInParts(earlier, part) : sharing(earlier, part);
     yield;
   }
   // Each part is the earlier one where it says the same.

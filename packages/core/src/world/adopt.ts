@@ -18,8 +18,7 @@ export function adoptTables(from: World, into: World): void {
     for (const column of table.columns) {
       const { kind, chapter, name } = column.spec;
       if (kind !== 'entry' || (content && content.columns[name] === undefined)) continue;
-      if (!hasSameIds(from.rules, into.rules, chapter!))
-        moveEntries(table, column.spec, column.data as Int32Array, from.rules, into.rules);
+      if (!hasSameIds(from.rules, into.rules, chapter!)) moveEntries(table, column.spec, column.data as Int32Array, from.rules, into.rules);
     }
   }
 }

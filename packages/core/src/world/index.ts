@@ -12,5 +12,6 @@ export * from './table.js';
 export * from './hash.js';
 export * from './world.js';
 export * from './saved.js';
+export * from './changes.js';
 export * from './snapshot.js';
 export * from './saved-sheet.js';

@@ -180,6 +180,15 @@ const STEPS: readonly Step[] = [
       await query.removeColumn('rooms', 'players');
     },
   },
+  {
+    name: '0011-changes-of-rooms',
+    up: async (query) => {
+      await query.addColumn('snapshots', 'changes', { type: DataTypes.BLOB, allowNull: true });
+    },
+    down: async (query) => {
+      await query.removeColumn('snapshots', 'changes');
+    },
+  },
 ];
 
 /** Brings the database up to date. Returns the names of the steps that were taken. */

@@ -99,7 +99,9 @@ export class RoomSnapshot extends Model<Fields<RoomSnapshot>, NewFields<RoomSnap
   declare document: Record<string, unknown>;
   /** The stored world, deflated (RFC 1951). */
   declare world: Buffer;
-  /** The tick that the world stands at. */
+  /** What has changed in it since it was stored; null where nothing has. */
+  declare changes: CreationOptional<Buffer | null>;
+  /** The tick that the world stands at, what has changed included. */
   declare tick: CreationOptional<number>;
   /** What the guests of the room keep, by the names of their seats, under the same rules. */
   declare guests: CreationOptional<Readonly<Record<string, SavedPlayer>>>;
@@ -222,6 +224,7 @@ export function connect(url: string, log: (sql: string) => void = () => undefine
       document: json(),
       world: { type: DataTypes.BLOB, allowNull: false },
       tick: { ...whole(), defaultValue: 0 },
+      changes: { type: DataTypes.BLOB, allowNull: true },
       guests: { ...json(), defaultValue: {} },
       updatedAt: at(),
     },

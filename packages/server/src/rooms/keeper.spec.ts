@@ -111,6 +111,30 @@ describe('The keeper of rooms', () => {
     expect(before.room.tickNumber).toBeLessThan(tickNumber);
   });
 
+  it('stores of a room what has changed, beside the world as it was stored whole, and opens it from both', async () => {
+    const id = await newRoom();
+    const client = new Visitor();
+    const { room } = (await keeper.connect(id, client))!;
+    const stored = async () => {
+      time.pass(1000);
+      await keeper.stored(ruleset.id);
+      const { world, changes, tick } = (await RoomSnapshot.findByPk(id))!;
+      return { world: world.toString('hex'), changes: changes?.length ?? 0, tick };
+    };
+    const first = await stored();
+    const [second, third] = [await stored(), await stored()];
+    expect([second.world, third.world]).toEqual([first.world, first.world]);
+    expect(third.changes).toBeGreaterThan(0);
+    expect(third.changes).toBeLessThan(first.world.length / 4);
+    expect(third.tick).toBeGreaterThan(second.tick);
+    const { hash } = room;
+    await keeper.asleep((await RoomRow.findByPk(id))!, { message: 'It sleeps.', how: 'later' }, async () => undefined);
+    const hold = (await RoomHold.take(RoomRow.sequelize!, log, (await RoomRow.findByPk(id))!))!;
+    const rules = compileRuleset(ruleset.document);
+    const { world } = await hold.read(rules, ruleset.revision, async () => rules);
+    expect([world!.hash(), world!.tick]).toEqual([hash, room.tickNumber]);
+  });
+
   it('opens a room as it was stored, also under rules that were edited meanwhile', async () => {
     const id = await newRoom();
     const { room } = await visited(id);

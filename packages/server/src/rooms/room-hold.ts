@@ -1,13 +1,26 @@
 import { promisify } from 'node:util';
 import { deflateRaw, inflateRaw } from 'node:zlib';
-import { followSaved, readSnapshot, type Rules, type SavedPlayer, World } from '@eager-ember/core';
+import {
+  followSaved,
+  readChanges,
+  readSnapshot,
+  type Rules,
+  type SavedPlayer,
+  type Snapshot,
+  storeChanges,
+  storeSnapshot,
+  World,
+} from '@eager-ember/core';
 import type { Logger } from 'pino';
-import { QueryTypes, type Sequelize } from 'sequelize';
+import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import { Player, type Room as RoomRow, RoomSnapshot } from '../database/models.js';
 import type { RoomState } from './room.js';
 
 const deflated = promisify(deflateRaw);
 const inflated = promisify(inflateRaw);
+
+/** So often what has changed is stored; after that the world is stored whole again, as what has changed grows. */
+const MOST_WRITES = 120;
 
 /** Somebody else has woken the room since, or it is gone: what is here is not stored any more. */
 export class NotHeld extends Error {
@@ -33,6 +46,8 @@ export class RoomHold {
   private follows = 0;
   /** The revision whose rules are stored along; -1 for none by this hold. */
   private revision = -1;
+  /** The world as it is stored whole; what has changed since is stored beside it. */
+  private whole: { readonly world: Snapshot; writes: number } | undefined;
   /** What the guests of the room keep, by the names of their seats. */
   private guests = new Map<string, SavedPlayer>();
 
@@ -71,7 +86,8 @@ export class RoomHold {
       for (const [name, saved] of Object.entries(stored.guests)) this.guests.set(name, saved);
       const before = stored.revision === revision ? rules : await rulesOf(stored.revision, stored.document);
       for (const [name, saved] of Object.entries(stored.guests)) this.guests.set(name, followSaved(before, rules, saved));
-      const world = World.restore(before, readSnapshot(await inflated(stored.world)));
+      const whole = readSnapshot(await inflated(stored.world));
+      const world = World.restore(before, stored.changes ? readChanges(whole, stored.changes) : whole);
       return { world: before === rules ? world : world.adopt(rules), guests: this.guests };
     } catch (error) {
       this.log.warn({ err: error, room: this.room }, 'a stored room can’t be read; it begins anew with what its players kept');
@@ -93,8 +109,9 @@ export class RoomHold {
     { world, revision, document, tick }: RoomState,
     players: readonly { readonly name: string; readonly saved: SavedPlayer }[],
   ): Promise<void> {
-    const packed = await deflated(world);
     const known = this.revision === revision;
+    const changes = known && this.whole && this.whole.writes < MOST_WRITES ? storeChanges(this.whole.world, world) : undefined;
+    const packed = changes ? undefined : await deflated(storeSnapshot(world));
     const guests = this.ofGuests ? new Map([...this.guests, ...players.map(({ name, saved }) => [name, saved] as const)]) : this.guests;
     try {
       await this.sequelize.transaction(async (transaction) => {
@@ -109,22 +126,40 @@ export class RoomHold {
             players.map(({ name, saved }) => ({ rulesetId: this.rulesetId, name, saved, revision })),
             { updateOnDuplicate: ['saved', 'revision', 'updatedAt'], returning: false, transaction },
           );
-        const row = { roomId: this.room, revision, document: known ? {} : { ...document }, world: packed, tick };
-        const columns = ['world', 'tick', 'guests', 'updatedAt'] as const;
-        await RoomSnapshot.bulkCreate([{ ...row, guests: Object.fromEntries(guests) }], {
-          // The rules are only written where they have changed.
-          updateOnDuplicate: known ? [...columns] : [...columns, 'revision', 'document'],
-          // It would be sent back whole.
-          returning: false,
-          transaction,
-        });
+        const kept = { tick, guests: Object.fromEntries(guests) };
+        if (packed) await this.writeWhole({ ...kept, revision, document: known ? {} : { ...document }, world: packed }, known, transaction);
+        else await this.writeChanges({ ...kept, changes: Buffer.from(changes!) }, transaction);
       });
       this.follows = tick;
       this.guests = guests;
       this.revision = revision;
+      if (packed) this.whole = { world, writes: 0 };
+      else this.whole!.writes++;
     } catch (error) {
+      // Nobody heard what is there now.
+      this.whole = undefined;
       this.follows = Math.max(this.follows, tick);
       throw error;
     }
+  }
+
+  private async writeWhole(
+    row: Pick<RoomSnapshot, 'revision' | 'document' | 'world' | 'tick' | 'guests'>,
+    known: boolean,
+    transaction: Transaction,
+  ): Promise<void> {
+    const columns = ['world', 'changes', 'tick', 'guests', 'updatedAt'] as const;
+    await RoomSnapshot.bulkCreate([{ ...row, roomId: this.room, changes: null }], {
+      // The rules are only written where they have changed.
+      updateOnDuplicate: known ? [...columns] : [...columns, 'revision', 'document'],
+      // It would be sent back whole.
+      returning: false,
+      transaction,
+    });
+  }
+
+  private async writeChanges(row: Pick<RoomSnapshot, 'changes' | 'tick' | 'guests'>, transaction: Transaction): Promise<void> {
+    const [count] = await RoomSnapshot.update(row, { where: { roomId: this.room }, transaction });
+    if (count !== 1) throw new Error(`What room ${this.room} has changed from is not stored any more; it is stored whole next.`);
   }
 }

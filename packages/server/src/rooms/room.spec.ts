@@ -1,5 +1,5 @@
 import brinewick from '../../../core/src/testing/recorded/brinewick.json' with { type: 'json' };
-import { compileRuleset, readSnapshot, type ServerMessage, World } from '@eager-ember/core';
+import { compileRuleset, readSnapshot, type ServerMessage, storeSnapshot, World } from '@eager-ember/core';
 import { Fake } from '../testing/fake.js';
 import { Room } from './room.js';
 
@@ -138,7 +138,7 @@ describe('A room by itself', () => {
     ticks(one, 30);
     const { world, revision } = one.snapshot();
     expect(revision).toBe(1);
-    const stored = World.restore(rulesOf(), readSnapshot(world));
+    const stored = World.restore(rulesOf(), readSnapshot(storeSnapshot(world)));
     const other = new Room('slate-heron', { rules: rulesOf(), rulesetId: 'r', revision: 1 }, 5, SEATS, new Map(), stored);
     one.tick();
     expect(other.hash).toBe(one.hash);

@@ -12,7 +12,7 @@ import {
   type Rules,
   type SavedPlayer,
   type ServerMessage,
-  storeSnapshot,
+  type Snapshot,
   World,
 } from '@eager-ember/core';
 import type { Client, Goodbye } from './client.js';
@@ -22,7 +22,7 @@ import type { Unreadable } from './unreadable.js';
 
 /** A room as it stands, to be stored, with the rules that it stands under. */
 export interface RoomState {
-  readonly world: Uint8Array;
+  readonly world: Snapshot;
   readonly revision: number;
   readonly document: Readonly<Record<string, unknown>>;
   readonly tick: number;
@@ -105,7 +105,7 @@ export class Room {
   /** The room as it is now, to be stored. */
   snapshot(): RoomState {
     const { rules, revision } = this.current;
-    return { world: storeSnapshot(this.world.snapshot()), revision, document: rules.document, tick: this.world.tick };
+    return { world: this.world.snapshot(), revision, document: rules.document, tick: this.world.tick };
   }
 
   get rulesetId(): string {

@@ -26,7 +26,9 @@ describe('The rules that rooms share', () => {
   });
 
   it('are read in turn, whoever else asks meanwhile', async () => {
-    const names = await Promise.all([1, 2, 3, 4].map(async (revision) => (await shared.of('one', revision, edited(`${revision}`))).document.name));
+    const names = await Promise.all(
+      [1, 2, 3, 4].map(async (revision) => (await shared.of('one', revision, edited(`${revision}`))).document.name),
+    );
     expect(names).toEqual(['1', '2', '3', '4']);
   });
 

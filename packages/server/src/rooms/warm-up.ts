@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises';
-import { readRulesetText } from '@eager-ember/core';
+import { readRulesetText, storeChanges, storeSnapshot } from '@eager-ember/core';
 import type { Client } from './client.js';
 import { Room } from './room.js';
 
@@ -29,6 +29,9 @@ export async function warmUp(demoFile: string | undefined): Promise<void> {
   });
   const room = new Room('warm-up', { rules, rulesetId: '', revision: 1 }, 1, seats, new Map());
   for (const one of [client(undefined), ...seats.map(({ name }) => client(name))]) room.connect(one);
+  const { world: before } = room.snapshot();
   for (let tick = 0; tick < TICKS; tick++) room.tick();
-  room.snapshot();
+  const { world: after } = room.snapshot();
+  storeChanges(before, after);
+  storeSnapshot(after);
 }
