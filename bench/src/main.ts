@@ -13,6 +13,7 @@ import { manyRooms } from './rooms.js';
 import type { Row } from './measure.js';
 import { rerun } from './rerun.js';
 import { size } from './size.js';
+import { snapshots } from './snapshots.js';
 import { starting } from './starting.js';
 import { socketStorm } from './storm.js';
 import { watching } from './watching.js';
@@ -22,6 +23,7 @@ const rows: readonly Row[] = [
   ...commandLine(),
   await starting(),
   worldTick(),
+  ...snapshots(),
   ...fight(),
   ...around(),
   ...quests(),
