@@ -3,7 +3,7 @@ import { isPresent, ruleOf } from '../world/saved.js';
 import type { Rules } from '../ruleset/rules.js';
 import { ACTORS, type actorTable } from '../world/actors.js';
 import type { CellArray, ColumnSpec, PerEntry, TableSpec, Visibility } from '../world/columns.js';
-import { columnsOfWords } from '../world/memory.js';
+import { columnsOfWords, nextOther } from '../world/memory.js';
 import type { Table } from '../world/table.js';
 import type { Audience } from './audience.js';
 import { toldTables } from './schema.js';
@@ -232,19 +232,13 @@ export class PublishedTable {
     return this.count === 0 ? 'nothing' : 'cells';
   }
 
-  /** Notes which words are others. Between multiples of four; nearly all are the same, nearly always. */
+  /** Notes which words are others. */
   private compare(from: number, to: number): void {
     const { words } = this.table.memory;
     const { before } = this;
-    for (let i = from; i < to; i += 4) {
-      const others =
-        (words[i] ^ before[i]) | (words[i + 1] ^ before[i + 1]) | (words[i + 2] ^ before[i + 2]) | (words[i + 3] ^ before[i + 3]);
-      if (others === 0) continue;
-      for (let k = i; k < i + 4; k++)
-        if (words[k] !== before[k]) {
-          before[k] = words[k];
-          this.found(k);
-        }
+    for (let k = nextOther(words, before, from, to); k < to; k = nextOther(words, before, k + 1, to)) {
+      before[k] = words[k];
+      this.found(k);
     }
   }
 

@@ -1,4 +1,5 @@
 import { decode, encode } from '@msgpack/msgpack';
+import { nextOther } from './memory.js';
 import type { Snapshot } from './world.js';
 
 /** Rises whenever what is stored would be read otherwise. */
@@ -26,11 +27,7 @@ export function storeChanges(before: Snapshot, after: Snapshot): Uint8Array | un
   const [was, is] = [wordsOf(before), wordsOf(after)];
   const runs: number[] = [];
   const most = is.length * LARGEST_SHARE;
-  for (let i = 0; i < is.length; i++) {
-    // Nearly all of it is the same, nearly always. What lies in a block comes in multiples of four.
-    while (i < is.length && ((was[i] ^ is[i]) | (was[i + 1] ^ is[i + 1]) | (was[i + 2] ^ is[i + 2]) | (was[i + 3] ^ is[i + 3])) === 0)
-      i += 4;
-    if (i >= is.length || was[i] === is[i]) continue;
+  for (let i = nextOther(was, is, 0, is.length); i < is.length; i = nextOther(was, is, i, is.length)) {
     let end = i + 1;
     for (let same = 0; end + same < is.length && same <= GAP;)
       if (was[end + same] === is[end + same]) same++;

@@ -59,6 +59,19 @@ export const bytesOf = (columns: Kinds, capacity: number): number => capacity * 
 /** A number of rows, or as many more as it takes. */
 export const roundedUp = (rows: number): number => Math.ceil(rows / ROWS) * ROWS;
 
+/** Where two lists of words are others first, from one place on; `to` where they are the same up to there. */
+export function nextOther(one: Int32Array, other: Int32Array, from: number, to: number): number {
+  let i = from;
+  // Nearly all words are the same, nearly always.
+  while (
+    i + 4 <= to &&
+    ((one[i] ^ other[i]) | (one[i + 1] ^ other[i + 1]) | (one[i + 2] ^ other[i + 2]) | (one[i + 3] ^ other[i + 3])) === 0
+  )
+    i += 4;
+  while (i < to && one[i] === other[i]) i++;
+  return i;
+}
+
 /**
  * Where the cells of a table are: a part of a block of bytes. Columns of 8 bytes come first, then the rows' generations, the
  * list of those that are free, columns of 4 bytes, and at last which rows are live. A table that has grown stands by itself
