@@ -44,6 +44,17 @@ export function judge(code, coloured) {
   return code !== 0 && counted.failed === 0 ? { ...counted, failed: 1 } : counted;
 }
 
+/** So much of what a part that failed printed is told once more in the end, where whoever looks at a long output looks first. */
+const RETOLD_LINES = 120;
+
+/** The end of what a part printed, without the dots that a runner makes. */
+function retold(text) {
+  const lines = stripVTControlCharacters(text)
+    .split('\n')
+    .filter((line) => !/^[.\s]*$/.test(line));
+  return lines.slice(-RETOLD_LINES).join('\n');
+}
+
 /** Does one part; returns what it printed, and what it comes to. */
 async function outcomeOf(part) {
   if (!part.work) {
@@ -59,7 +70,8 @@ async function outcomeOf(part) {
 }
 
 /**
- * Runs parts, so many at once, in their order, but none before what it comes after; shows what each printed when it has ended.
+ * Runs parts, so many at once, in their order, but none before what it comes after; shows what each printed when it has ended,
+ * and in the end once more what those printed that failed.
  * What comes after something that failed is not run.
  * @param {readonly (Part | Preparation)[]} parts
  * @param {{ lanes: number, running: Set<string>, ended: () => boolean, counted: (count: Count) => void }} how `running` holds
@@ -68,6 +80,7 @@ async function outcomeOf(part) {
 export async function runInLanes(parts, { lanes, running, ended, counted }) {
   const open = new Set(parts.map(({ title }) => title));
   const failed = new Set();
+  const failures = [];
   const run = async (part) => {
     const began = performance.now();
     say(`${part.title} …`);
@@ -76,7 +89,10 @@ export async function runInLanes(parts, { lanes, running, ended, counted }) {
     if (ended()) return;
     running.delete(part.title);
     open.delete(part.title);
-    if (count.failed > 0) failed.add(part.title);
+    if (count.failed > 0) {
+      failed.add(part.title);
+      failures.push(`── ${part.title} has failed\n${retold(text)}\n`);
+    }
     const seconds = Math.round((performance.now() - began) / 1000);
     const sum = part.work ? (count.failed > 0 ? 'failed' : 'done') : `${count.passed} passed, ${count.failed} failed`;
     say(`\n── ${part.title}\n${text && `${text}\n`}${part.title}: ${sum}, in ${seconds} s\n`);
@@ -103,4 +119,5 @@ export async function runInLanes(parts, { lanes, running, ended, counted }) {
   }
   for (const part of parts)
     if (part.wide && !ended() && !skipped(part)) await run({ ...part, args: [...part.args, `--parallel=${lanes}`] });
+  if (parts.length > 1) for (const failure of failures) say(failure);
 }

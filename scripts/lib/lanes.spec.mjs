@@ -35,6 +35,12 @@ describe('Parts of the test', () => {
     expect(counts.reduce((sum, { passed, failed }) => [sum[0] + passed, sum[1] + failed], [0, 0])).toEqual([2, 1]);
   });
 
+  it('tell once more in the end what has failed, without the dots', async () => {
+    const says = 'console.log("....\\n.F.\\nExpected 2 to be 3\\n...."); process.exit(1)';
+    await run([{ ...part('a'), args: ['-e', says] }, part('b')], 1);
+    expect(process.stdout.write.calls.mostRecent().args[0]).toBe('── a has failed\n.F.\nExpected 2 to be 3\n\n');
+  });
+
   it('wait for what they come after', async () => {
     const order = [];
     const work = (title, after) => ({ title, after, work: () => Promise.resolve(void order.push(title)) });
