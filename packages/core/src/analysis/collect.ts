@@ -1,5 +1,9 @@
-import { mentionsIn } from '../ruleset/mentions.js';
+import equal from 'fast-deep-equal';
+import { type AnyAction, everyAction } from '../ruleset/actions.js';
+import { type Mentioning, mentionsInSection } from '../ruleset/mentions.js';
 import { type Path, pointer } from '../ruleset/problem.js';
+import { question, type Question } from '../ruleset/questions.js';
+import { sameItems, sameMembers } from '../ruleset/recording.js';
 import { registry, type Pattern, type Then } from '../ruleset/registry.js';
 import { labelOf, type Rules } from '../ruleset/rules.js';
 import { entriesAskedFor } from '../ruleset/walk.js';
@@ -42,15 +46,7 @@ export interface Collected {
 
 const isObject = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null && !Array.isArray(value);
 
-/** The place of a path: its entry, or the arena. */
-export function placeOf(rules: Rules, path: Path): Place {
-  const [chapter, position] = path;
-  const entry = typeof position === 'number' ? rules.chapters.get(String(chapter))?.entries[position] : undefined;
-  return entry
-    ? { chapter: String(chapter), id: entry.id, label: entry.label, path: pointer(path) }
-    : { chapter: String(chapter), id: '', label: calledBy(String(chapter)), path: pointer(path) };
-}
-
+/** What a section is called that is no chapter. */
 function calledBy(chapter: string): string {
   const section = registry().sections.get(chapter);
   return (section?.kind === 'value' ? section.called : undefined) ?? chapter;
@@ -62,23 +58,43 @@ export function onlyTries(chapter: string): boolean {
   return section?.kind === 'chapter' && section.tries !== undefined;
 }
 
-/** The parts of a ruleset that bring something about: all but those that only try entries out. */
-export const inForce = (rules: Rules): readonly unknown[] =>
-  Object.entries(rules.document).flatMap(([key, section]) => (onlyTries(key) ? [] : [section]));
+const sectionsInForce = (): readonly string[] => [...registry().sections.keys()].filter((section) => !onlyTries(section));
 
-const known = new WeakMap<Rules, Collected>();
+/** The actions of one name in a section. */
+const actionsInSection = question((rules, of) => {
+  const [section, name] = of.split('/');
+  return everyAction(rules.document[section]).filter((action) => action.do === name);
+}, equal);
 
-/** All actions, patterns and references of a ruleset, each with its place. */
+/** Every action of these names, wherever it stands, but for what only tries entries out. */
+export const actionsNamed = (rules: Rules, ...names: readonly string[]): readonly AnyAction[] =>
+  names.flatMap((name) => sectionsInForce().flatMap((section) => actionsInSection(rules, `${section}/${name}`)));
+
+/** The same with what only tries entries out. */
+export const actionsWritten = (rules: Rules, ...names: readonly string[]): readonly AnyAction[] =>
+  names.flatMap((name) => [...registry().sections.keys()].flatMap((section) => actionsInSection(rules, `${section}/${name}`)));
+
+/** Whatever stands in the parts of a ruleset that bring something about: each list is recorded by itself. */
 export function collect(rules: Rules): Collected {
-  const before = known.get(rules);
-  if (before) return before;
-  const all = gather(rules);
-  known.set(rules, all);
-  return all;
+  return {
+    get actions() {
+      return allActions(rules);
+    },
+    get patterns() {
+      return allPatterns(rules);
+    },
+    get references() {
+      return allReferences(rules);
+    },
+  };
 }
+const inAll =
+  <T>(of: Question<readonly T[]>) =>
+  (rules: Rules): readonly T[] =>
+    sectionsInForce().flatMap((section) => of(rules, section));
 
 /** The entries of a chapter that come into an arena: placed there, made there, or brought by an action. */
-export function brought(rules: Rules, chapter: string): ReadonlySet<string> {
+export const brought: Question<ReadonlySet<string>> = question((rules, chapter): ReadonlySet<string> => {
   const { actions, references } = collect(rules);
   const { actions: specs, sections } = registry();
   return new Set([
@@ -91,7 +107,21 @@ export function brought(rules: Rules, chapter: string): ReadonlySet<string> {
       );
     }),
   ]);
-}
+}, sameMembers);
+
+/** The entries of a chapter that others speak of where it would bring them about. */
+export const referredTo: Question<ReadonlySet<string>> = question(
+  (rules, of): ReadonlySet<string> => new Set(collect(rules).references.flatMap(({ chapter, id }) => (chapter === of ? [id] : []))),
+  sameMembers,
+);
+
+const references = question((rules, of) => {
+  const at = of.indexOf('/');
+  return referredTo(rules, of.slice(0, at)).has(of.slice(at + 1));
+});
+
+/** Whether others speak of an entry where it would bring that about. */
+export const isReferredTo = (rules: Rules, chapter: string, id: string): boolean => references(rules, `${chapter}/${id}`);
 
 /** What stands in one entry, or in one section that is no chapter, with its places within that. */
 interface Within {
@@ -102,25 +132,64 @@ interface Within {
 /** Entries are the same objects as long as no edit touches them. */
 const knownParts = new WeakMap<object, Within>();
 
-function gather(rules: Rules): Collected {
-  const actions: FoundAction[] = [];
-  const patterns: FoundPattern[] = [];
-  const references: FoundReference[] = [];
-  const entries = (chapter: string, position: number | undefined) =>
-    position === undefined ? rules.document[chapter] : (rules.document[chapter] as readonly unknown[])[position];
-  for (const part of mentionsIn(rules)) {
-    const { chapter, position } = part;
-    if (onlyTries(chapter)) continue;
-    const of = within(entries(chapter, position) as object);
-    const at = (path: Path) => placeOf(rules, position === undefined ? [chapter, ...path] : [chapter, position, ...path]);
-    for (const { at: path, action, causes } of of.actions) actions.push({ place: at(path), action, causes });
-    for (const { at: path, pattern } of of.patterns) patterns.push({ place: at(path), pattern });
-    for (const { mark, value, within: path } of part.mentions) {
-      if (mark.kind !== 'reference' || mark.mentions || of.patterns.some((one) => isInside(path, one.at))) continue;
-      references.push({ place: at(path), chapter: mark.chapter, id: value });
-    }
-  }
-  return { actions, patterns, references };
+/** What was found in an entry the last time, and where that stood. */
+interface Found extends Collected {
+  readonly part: Mentioning;
+}
+const knownFound = new WeakMap<object, Found>();
+
+/** What stands in a section, entry by entry. */
+const foundIn = question((rules, section): readonly Found[] =>
+  mentionsInSection(rules, section).map((part) => {
+    const { position } = part;
+    const written = rules.document[section];
+    const entry = (position === undefined ? written : (written as readonly unknown[])[position]) as object;
+    const before = knownFound.get(entry);
+    if (before?.part === part) return before;
+    const found = gather(entry, part);
+    knownFound.set(entry, found);
+    return found;
+  }),
+);
+
+// An edit that touches none of them leaves them what they were, and so all that follows from them.
+const actionsIn = question<readonly FoundAction[]>((rules, section) => foundIn(rules, section).flatMap(({ actions }) => actions), equal);
+const patternsIn = question<readonly FoundPattern[]>(
+  (rules, section) => foundIn(rules, section).flatMap(({ patterns }) => patterns),
+  equal,
+);
+const referencesIn = question<readonly FoundReference[]>(
+  (rules, section) => foundIn(rules, section).flatMap(({ references }) => references),
+  equal,
+);
+/** Has a section looked through, so that whoever asks for all finds it done. */
+export function collectSection(rules: Rules, section: string): void {
+  if (!onlyTries(section)) foundIn(rules, section);
+}
+
+const allActions = question(inAll(actionsIn), sameItems);
+const allPatterns = question(inAll(patternsIn), sameItems);
+const allReferences = question(inAll(referencesIn), sameItems);
+
+function gather(entry: object, part: Mentioning): Found {
+  const { chapter, position, id = '' } = part;
+  const { label = calledBy(chapter) } = position === undefined ? {} : (entry as { readonly label: string });
+  const at = (path: Path): Place => {
+    const whole = position === undefined ? [chapter, ...path] : [chapter, position, ...path];
+    return { chapter, id, label, path: pointer(whole) };
+  };
+  const of = within(entry);
+  const references = part.mentions.flatMap(({ mark, value, within: path }) =>
+    mark.kind !== 'reference' || mark.mentions || of.patterns.some((one) => isInside(path, one.at))
+      ? []
+      : [{ place: at(path), chapter: mark.chapter, id: value }],
+  );
+  return {
+    part,
+    actions: of.actions.map(({ at: path, action, causes }) => ({ place: at(path), action, causes })),
+    patterns: of.patterns.map(({ at: path, pattern }) => ({ place: at(path), pattern })),
+    references,
+  };
 }
 
 const isInside = (path: Path, other: Path) => other.every((part, i) => path[i] === part);

@@ -2,6 +2,8 @@ import type { z } from 'zod';
 import type { Description } from '../ruleset/described.js';
 import { isDuration, toMilliseconds } from '../ruleset/fields.js';
 import { type Finding, type Path, pointer } from '../ruleset/problem.js';
+import { question, type Question } from '../ruleset/questions.js';
+import { sameItems } from '../ruleset/recording.js';
 import { registry } from '../ruleset/registry.js';
 import type { Rules } from '../ruleset/rules.js';
 import { walkDescribed } from '../ruleset/walk.js';
@@ -19,38 +21,46 @@ export interface Described {
   readonly says: (sentence: string, value: number | string) => string | undefined;
 }
 
-const known = new WeakMap<Rules, readonly Described[]>();
-/** The same of an entry, with paths within it: it is the same object as long as no edit touches it. */
-const knownParts = new WeakMap<object, readonly Described[]>();
+/** What is described in an entry or a section, with paths within that, and with whole ones as it stood the last time. */
+interface Known {
+  readonly schema: z.ZodType;
+  readonly within: readonly Described[];
+  at: string;
+  placed: readonly Described[];
+}
+/** An entry is the same object as long as no edit touches it. */
+const knownParts = new WeakMap<object, Known>();
 
-/** Every value of a ruleset whose field is described, but for what only tries entries out. */
-export function describedIn(rules: Rules): readonly Described[] {
-  const before = known.get(rules);
-  if (before) return before;
-  const found: Described[] = [];
-  for (const [key, section] of registry().sections) {
-    if (onlyTries(key)) continue;
-    const whole = rules.document[key];
-    if (section.kind === 'chapter')
-      (whole as readonly { readonly label: string }[]).forEach((entry, i) => {
-        for (const one of describedWithin(section.entry, entry, entry.label)) found.push({ ...one, path: [key, i, ...one.path] });
-      });
-    else if (typeof whole === 'object' && whole !== null)
-      for (const one of describedWithin(section.schema, whole)) found.push({ ...one, path: [key, ...one.path] });
+/** Every value of a section whose field is described. */
+export const describedInSection: Question<readonly Described[]> = question((rules, key) => {
+  const section = registry().sections.get(key)!;
+  const whole = rules.document[key];
+  if (section.kind === 'chapter')
+    return (whole as readonly { readonly label: string }[]).flatMap((entry, i) => describedAt(section.entry, entry, [key, i], entry.label));
+  return typeof whole === 'object' && whole !== null ? describedAt(section.schema, whole, [key]) : [];
+}, sameItems);
+
+/** The sections of a ruleset whose descriptions matter: all but what only tries entries out. */
+export const sectionsDescribed = (): readonly string[] => [...registry().sections.keys()].filter((key) => !onlyTries(key));
+
+function describedAt(schema: z.ZodType, part: object, path: Path, label?: string): readonly Described[] {
+  const at = pointer(path);
+  let known = knownParts.get(part);
+  if (known?.schema !== schema)
+    knownParts.set(part, (known = { schema, within: describedWithin(schema, part, label), at: '', placed: [] }));
+  if (known.at !== at) {
+    known.placed = known.within.map((one) => ({ ...one, path: [...path, ...one.path] }));
+    known.at = at;
   }
-  known.set(rules, found);
-  return found;
+  return known.placed;
 }
 
 function describedWithin(schema: z.ZodType, part: object, label?: string): readonly Described[] {
-  const before = knownParts.get(part);
-  if (before) return before;
   const found: Described[] = [];
   walkDescribed(schema, part, [], (is, value, path) => {
     const beside = within(part, path.slice(0, -1));
     found.push({ value, path, is, beside, says: (sentence, of) => filled(sentence, of, beside, label) });
   });
-  knownParts.set(part, found);
   return found;
 }
 
@@ -69,20 +79,22 @@ function filled(
 
 const NAME_IN_BRACES = /\{ *[a-z][\w.]* *\}/i;
 
+const inSection: Question<readonly Finding[]> = question((rules, section) => describedInSection(rules, section).flatMap(ofOne));
+
 /** Times of 0 where something lasts, and names in braces where nothing is put in their place: players would read the braces. */
-export function describedFindings(rules: Rules): readonly Finding[] {
-  return describedIn(rules).flatMap(({ value, path, is, says }): readonly Finding[] => {
-    if (typeof value !== 'string') return [];
-    const name = is.shown ? NAME_IN_BRACES.exec(value)?.[0] : undefined;
-    if (name !== undefined)
-      return [
-        {
-          kind: 'shownAsWritten',
-          path: pointer(path),
-          message: `Players read ${name} as it stands: nothing is put in its place here. Write the words themselves.`,
-        },
-      ];
-    const atOnce = is.atOnce !== undefined && isDuration(value) && toMilliseconds(value) === 0 ? says(is.atOnce, value) : undefined;
-    return atOnce === undefined ? [] : [{ kind: 'overAtOnce', path: pointer(path), message: `A time of 0: ${atOnce}. Say how long.` }];
-  });
+export const describedFindings = (rules: Rules): readonly Finding[] => sectionsDescribed().flatMap((section) => inSection(rules, section));
+
+function ofOne({ value, path, is, says }: Described): readonly Finding[] {
+  if (typeof value !== 'string') return [];
+  const name = is.shown ? NAME_IN_BRACES.exec(value)?.[0] : undefined;
+  if (name !== undefined)
+    return [
+      {
+        kind: 'shownAsWritten',
+        path: pointer(path),
+        message: `Players read ${name} as it stands: nothing is put in its place here. Write the words themselves.`,
+      },
+    ];
+  const atOnce = is.atOnce !== undefined && isDuration(value) && toMilliseconds(value) === 0 ? says(is.atOnce, value) : undefined;
+  return atOnce === undefined ? [] : [{ kind: 'overAtOnce', path: pointer(path), message: `A time of 0: ${atOnce}. Say how long.` }];
 }

@@ -1,64 +1,102 @@
+import equal from 'fast-deep-equal';
 import { entriesIn } from '../ruleset/chapter.js';
 import { atOnce } from '../ruleset/parts.js';
-import { mentionsIn } from '../ruleset/mentions.js';
+import { mentionsInSection } from '../ruleset/mentions.js';
 import { pointer, type Finding, type PatchOperation } from '../ruleset/problem.js';
+import { question, type Question } from '../ruleset/questions.js';
+import { sameItems, sameMembers } from '../ruleset/recording.js';
 import { usesOf } from '../ruleset/references.js';
 import { registry } from '../ruleset/registry.js';
-import type { Rules } from '../ruleset/rules.js';
+import { positionOf, type Rules } from '../ruleset/rules.js';
 import type { AnyEntry } from '../world/concept.js';
-import { collect, onlyTries } from './collect.js';
-import { describedFindings, describedIn } from './described.js';
-import { netOf } from './net.js';
+import { collectSection, onlyTries } from './collect.js';
+import { describedFindings, describedInSection } from './described.js';
+import { chapterOf, keyOf, netOf } from './net.js';
 
 /** Everything that its author will hardly have meant, concept by concept, then what nobody speaks of. */
 export function findingsOf(rules: Rules): readonly Finding[] {
   return atOnce(findingsInParts(rules));
 }
 
-/** The same, as work in parts: what all concepts ask of a ruleset first, then one concept after the other. */
+/** The same, as work in parts. Of rules that follow from others, as a document is edited, only that which an edit can reach is new. */
 export function* findingsInParts(rules: Rules): Generator<void, readonly Finding[]> {
   const found: Finding[] = [];
-  for (const prepare of [mentionsIn, collect, netOf, describedIn]) {
-    prepare(rules);
+  for (const section of registry().sections.keys()) {
+    prepare(rules, section);
     yield;
   }
-  for (const concept of registry().concepts) {
-    if (!concept.findings) continue;
-    found.push(...concept.findings(rules.compiled.get(concept.id) as never, rules));
+  netOf(rules);
+  yield;
+  for (const [of] of looking()) {
+    found.push(...ofConcept(rules, of));
     yield;
   }
   found.push(...describedFindings(rules));
   yield;
-  found.push(...unused(rules));
+  for (const [chapter] of registry().sections) found.push(...unusedIn(rules, chapter));
   return found;
 }
 
-function unused(rules: Rules): readonly Finding[] {
-  const spoken = new Set<string>();
-  for (const part of mentionsIn(rules)) {
-    if (onlyTries(part.chapter)) continue;
-    const self = `${part.chapter}/${part.id}`;
-    for (const { speaksOf } of part.mentions)
-      for (const { chapter, id } of speaksOf) if (`${chapter}/${id}` !== self) spoken.add(`${chapter}/${id}`);
-  }
-  const found: Finding[] = [];
-  for (const [key, section] of registry().sections) {
-    if (section.kind !== 'chapter' || section.unused === undefined) continue;
-    rules.chapters.get(key)!.entries.forEach((entry, i) => {
-      if (spoken.has(`${key}/${entry.id}`)) return;
-      found.push({
-        kind: 'unused',
-        path: pointer([key, i]),
-        message: `Nobody speaks of ${entry.label}: ${section.unused}`,
-        fix: { label: `Delete ${entry.label}`, patch: deletion(rules, key, entry.id, pointer([key, i])) },
-      });
-    });
-  }
-  return found;
+/** What all concepts ask of a section. */
+function prepare(rules: Rules, section: string): void {
+  mentionsInSection(rules, section);
+  collectSection(rules, section);
+  describedInSection(rules, section);
 }
+
+/** Every function with which a concept looks for findings, by the concept and the function's number. */
+const looking = () =>
+  new Map(
+    registry().concepts.flatMap(({ id, findings = [] }) =>
+      [findings].flat().map((look, i) => [`${id}/${i}` as string, { id, look }] as const),
+    ),
+  );
+
+const ofConcept: Question<readonly Finding[]> = question((rules, of) => {
+  const { id, look } = looking().get(of)!;
+  return look(rules.compiled.get(id) as never, rules);
+});
+
+/** The entries that others than they themselves speak of in a section, as `chapter/id`. */
+const othersIn: Question<readonly string[]> = question((rules, section) => {
+  if (onlyTries(section)) return [];
+  const spoken = new Set<string>();
+  for (const part of mentionsInSection(rules, section)) {
+    const self = keyOf(part.chapter, part.id ?? '');
+    for (const { speaksOf } of part.mentions)
+      for (const { chapter, id } of speaksOf) if (keyOf(chapter, id) !== self) spoken.add(keyOf(chapter, id));
+  }
+  return [...spoken];
+}, sameItems);
+
+const spokenOf: Question<ReadonlySet<string>> = question(
+  (rules) => new Set([...registry().sections.keys()].flatMap((section) => othersIn(rules, section))),
+  sameMembers,
+);
+
+const unusedIn: Question<readonly Finding[]> = question((rules, key) => {
+  const unused = chapterOf(key)?.unused;
+  if (unused === undefined) return [];
+  const spoken = spokenOf(rules);
+  return rules.chapters.get(key)!.entries.flatMap((entry, i): readonly Finding[] => {
+    const of = keyOf(key, entry.id);
+    if (spoken.has(of)) return [];
+    const path = pointer([key, i]);
+    return [
+      {
+        kind: 'unused',
+        path,
+        message: `Nobody speaks of ${entry.label}: ${unused}`,
+        fix: { label: `Delete ${entry.label}`, patch: deletion(rules, of) },
+      },
+    ];
+  });
+});
 
 /** Takes an entry out that is only tried out: what is all about it goes along, and of others the parts that speak of it. */
-function deletion(rules: Rules, chapter: string, id: string, own: string): readonly PatchOperation[] {
+const deletion: Question<readonly PatchOperation[]> = question((rules, of) => {
+  const [chapter, id] = of.split('/');
+  const own = pointer([chapter, positionOf(rules, chapter, id)]);
   const tried = usesOf(rules, chapter, id).flatMap(({ path }) => {
     const [, key, position, ...inside] = path.split('/');
     const section = registry().sections.get(key);
@@ -76,4 +114,4 @@ function deletion(rules: Rules, chapter: string, id: string, own: string): reado
       .join('/');
   const paths = [...new Set([own, ...whole])].sort((a, b) => (numbers(a) < numbers(b) ? 1 : -1));
   return paths.map((path) => ({ op: 'remove', path }));
-}
+}, equal);

@@ -1,6 +1,8 @@
+import equal from 'fast-deep-equal';
 import { grouped } from '../ruleset/grouped.js';
 import { entriesIn } from '../ruleset/chapter.js';
 import { type Pattern, registry } from '../ruleset/registry.js';
+import { question, type Question } from '../ruleset/questions.js';
 import type { Rules } from '../ruleset/rules.js';
 import type { AnyEntry, ChapterSpec } from '../world/concept.js';
 import { type Collected, collect, type FoundPattern, type Place } from './collect.js';
@@ -76,7 +78,7 @@ export class Net {
 
   constructor(readonly rules: Rules) {
     this.found = collect(rules);
-    this.announcing = grouped(sourcesIn(rules, this.found), ({ event }) => event);
+    this.announcing = grouped(sourcesIn(rules), ({ event }) => event);
     for (const [event, all] of this.announcing) this.sources.set(event, new ByField(all, ({ fields }) => fields));
     const waiting = [...grouped(this.found.patterns, ({ pattern }) => pattern.on)];
     this.waiting = new Map(waiting.map(([event, all]) => [event, new ByField(all, ({ pattern }) => wantedBy(pattern))] as const));
@@ -125,9 +127,7 @@ export class Net {
       next.push(key);
     };
     const broughtBy = grouped(found.references, ({ place }) => (place.id === '' ? '' : keyOfPlace(place)));
-    for (const chapter of rules.chapters.keys())
-      for (const entry of entriesIn<AnyEntry>(rules, chapter))
-        if (standsAlone(chapter) || chapterOf(chapter)?.comesByItself?.(entry)) add(keyOf(chapter, entry.id));
+    for (const chapter of rules.chapters.keys()) for (const key of standing(rules, chapter)) add(key);
     for (const { chapter, id } of broughtBy.get('') ?? []) add(keyOf(chapter, id));
     // What follows from an event is as good as that.
     let open = found.patterns.filter(({ place }) => chapterOf(place.chapter)?.followsEvents);
@@ -145,27 +145,52 @@ export class Net {
   }
 }
 
-function sourcesIn(rules: Rules, { actions }: Collected): readonly Source[] {
-  const own = [...rules.registry.events].flatMap(([event, { arises }]): readonly Source[] => {
-    if (typeof arises !== 'object') return [];
-    const { from, field } = arises as { readonly from: string; readonly field?: string };
-    return (rules.chapters.get(from)?.entries ?? []).map((entry, i) => ({
-      event,
-      place: { chapter: from, id: entry.id, label: entry.label, path: `/${from}/${i}` },
-      fields: field === undefined ? {} : { [field]: entry.id },
-    }));
-  });
-  const byActions = actions.flatMap(({ place, action, causes }) =>
-    causes.map(({ event, fields = {} }): Source => ({ event, place, action: action.do, fields })),
+/** What the entries of a chapter announce by themselves: only who they are matters, not what else they say. */
+const announcedBy: Question<readonly Source[]> = question((rules, chapter) => {
+  const events = [...rules.registry.events].flatMap(([event, { arises }]) =>
+    typeof arises === 'object' && arises.from === chapter ? [{ event, field: arises.field }] : [],
   );
-  return [...own, ...byActions];
-}
+  if (events.length === 0) return [];
+  return entriesIn<AnyEntry>(rules, chapter).flatMap(({ id, label }, i) =>
+    events.map(({ event, field }) => ({
+      event,
+      place: { chapter, id, label, path: `/${chapter}/${i}` },
+      fields: field === undefined ? {} : { [field]: id },
+    })),
+  );
+}, equal);
 
-const known = new WeakMap<Rules, Net>();
+/** What actions lead to: only where they stand and what of the event is fixed matters, not what else they say. */
+const ledTo: Question<readonly Source[]> = question(
+  (rules) =>
+    collect(rules).actions.flatMap(({ place, action, causes }) =>
+      causes.map(({ event, fields = {} }): Source => ({ event, place, action: action.do, fields })),
+    ),
+  equal,
+);
+
+const sourcesIn = (rules: Rules): readonly Source[] => [
+  ...[...rules.chapters.keys()].flatMap((chapter) => announcedBy(rules, chapter)),
+  ...ledTo(rules),
+];
+
+/** Entries whatever else they say than who they are, and whether they come by themselves: what the net is made of. */
+const standing = question(
+  (rules, chapter) =>
+    entriesIn<AnyEntry>(rules, chapter).flatMap((entry) =>
+      standsAlone(chapter) || chapterOf(chapter)?.comesByItself?.(entry) ? [keyOf(chapter, entry.id)] : [],
+    ),
+  equal,
+);
 
 /** The net of a ruleset. */
-export function netOf(rules: Rules): Net {
-  let net = known.get(rules);
-  if (!net) known.set(rules, (net = new Net(rules)));
-  return net;
-}
+export const netOf: Question<Net> = question((rules) => new Net(rules));
+
+/** Whether anything that stands there hears of an event about a thing. */
+const hearing = question((rules, of) => {
+  const [event, field, id] = of.split('/');
+  return netOf(rules).waitingFor(event, { [field]: id }).length > 0;
+});
+
+/** Whether anything waits for an event of which this is known. */
+export const isWaitedFor = (rules: Rules, event: string, field: string, id: string): boolean => hearing(rules, `${event}/${field}/${id}`);

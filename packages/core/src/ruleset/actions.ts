@@ -31,7 +31,7 @@ export function placedActions(list: Then | undefined, path: Path, later = false)
   return found;
 }
 
-type AnyAction = Then[number] & Readonly<Record<string, unknown>>;
+export type AnyAction = Then[number] & Readonly<Record<string, unknown>>;
 
 /** What was found in entries: they are the same objects as long as no edit touches them. */
 const known = new WeakMap<object, readonly AnyAction[]>();

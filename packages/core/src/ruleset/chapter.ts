@@ -1,6 +1,5 @@
 import type { z } from 'zod';
-import { positionIn } from './positions.js';
-import type { Chapter } from './rules.js';
+import { type Chapter, entryOf } from './rules.js';
 
 /** Whatever has the chapters of a compiled ruleset: rules, or the context in which they are compiled. */
 interface WithChapters {
@@ -21,7 +20,7 @@ export function defineChapter<S extends z.ZodType>(name: string, _schema: S): Ch
   return {
     name,
     of,
-    find: (rules, id) => of(rules)[positionIn(rules.chapters.get(name)?.ids ?? [], id)],
+    find: (rules, id) => entryOf<z.infer<S>>(rules, name, id),
   };
 }
 

@@ -10,10 +10,11 @@ import { atOnce } from './parts.js';
 import { positionsIn } from './positions.js';
 import { pointer, type Path, type Problem } from './problem.js';
 import { chapterKeys, duplicateIds, isObject, rawIds, type RawDocument } from './raw.js';
-import { sameList } from './recording.js';
+import { Answers, answering } from './questions.js';
+import { sameList, sameParts } from './recording.js';
 import { sameTables } from './same-tables.js';
 import { registry } from './registry.js';
-import type { Chapter, Rules, RulesetDocument } from './rules.js';
+import { type Chapter, Entries, type Rules, type RulesetDocument } from './rules.js';
 import { didYouMean, sparingly } from './suggest.js';
 import { withoutUnsound } from './unsound.js';
 import { upgradeDocument } from './upgrade.js';
@@ -65,6 +66,8 @@ export class RulesetCompiler {
   private readonly lists = new Map<string, readonly unknown[]>();
   private chapters = new Map<string, Chapter>();
   private tables: readonly TableSpec[] = [];
+  private compiled: ReadonlyMap<string, unknown> = new Map();
+  private readonly answers = new Answers();
   private names: Names | undefined;
   private counts = { parsed: 0, checked: 0 };
 
@@ -253,7 +256,8 @@ export class RulesetCompiler {
     const context = new CompileContext(all, { document, chapters, vocabulary }, compiled, this.before);
     try {
       for (const concept of all.concepts) {
-        compiled.set(concept.id, concept.compileInParts ? yield* concept.compileInParts(context) : concept.compile?.(context));
+        const now = concept.compileInParts ? yield* concept.compileInParts(context) : concept.compile?.(context);
+        compiled.set(concept.id, sameParts(this.compiled.get(concept.id), now));
         yield;
       }
     } catch (error) {
@@ -271,7 +275,10 @@ export class RulesetCompiler {
       yield;
     }
     this.tables = sameTables(this.tables, tables);
-    return { rules: { ...draft, tables: this.tables }, problems: [] };
+    this.compiled = compiled;
+    const rules = { ...draft, tables: this.tables };
+    answering(rules, this.answers);
+    return { rules, problems: [] };
   }
 
   /** Rules that went long ago keep their numbers until there are more of them than there are rules. */
@@ -295,12 +302,11 @@ export class RulesetCompiler {
         chapters.set(key, before);
         continue;
       }
-      const former = new Map(entries.flatMap((entry, i) => (entry.formerly ?? []).map((old) => [old, i] as const)));
       const ids = sameList(
         this.names?.ids.get(key),
         entries.map((entry) => entry.id),
       );
-      chapters.set(key, { entries, ids, former });
+      chapters.set(key, new Entries(entries, ids));
     }
     return (this.chapters = chapters);
   }

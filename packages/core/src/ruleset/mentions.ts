@@ -1,6 +1,9 @@
 import { compileFormula, FormulaError, type FormulaReference, type Lookup, meansTheSame, type Vocabulary } from '../formula/index.js';
 import type { Mark } from './marks.js';
 import { type Path } from './problem.js';
+import { grouped } from './grouped.js';
+import { question, type Question } from './questions.js';
+import { sameItems } from './recording.js';
 import { registry } from './registry.js';
 import type { Rules } from './rules.js';
 import { walk } from './walk.js';
@@ -31,11 +34,12 @@ interface Known {
   /** Whether all of its formulas can be read. */
   readonly whole: boolean;
   readonly mentions: readonly Mention[];
+  /** The last that was said of where it stands. */
+  last?: Mentioning;
 }
 
 /** Entries are the same objects as long as no edit touches them. */
 const knownParts = new WeakMap<object, Known>();
-const knownRules = new WeakMap<Rules, { readonly all: readonly Mentioning[]; readonly by: ReadonlyMap<string, readonly Spoken[]> }>();
 
 /** A mention of an entry, and whose it is. */
 export interface Spoken {
@@ -45,22 +49,29 @@ export interface Spoken {
 
 const keyOf = (chapter: string, id: string) => `${chapter}/${id}`;
 
+/** The mentions in a section, in the order of its entries. */
+export const mentionsInSection: Question<readonly Mentioning[]> = question((rules, chapter) => {
+  const section = registry().sections.get(chapter)!;
+  const written = rules.document[chapter];
+  const { vocabulary } = rules;
+  if (section.kind === 'chapter')
+    return (written as readonly { readonly id: string }[]).map((entry, i) =>
+      mentioning(vocabulary, section.entry, entry, chapter, i, entry.id),
+    );
+  if (typeof written !== 'object' || written === null) return [];
+  return [mentioning(vocabulary, section.schema, written, chapter, undefined, undefined)];
+}, sameItems);
+
 /** Every mention in a ruleset, chapter by chapter in the order of the concepts. */
-export const mentionsIn = (rules: Rules): readonly Mentioning[] => indexOf(rules).all;
+export const mentionsIn: Question<readonly Mentioning[]> = question(
+  (rules) => [...registry().sections.keys()].flatMap((section) => mentionsInSection(rules, section)),
+  sameItems,
+);
 
-/** Everywhere that an entry is spoken of, each place once. */
-export const mentionsOf = (rules: Rules, chapter: string, id: string): readonly Spoken[] => indexOf(rules).by.get(keyOf(chapter, id)) ?? [];
-
-/** Where a mention stands in the document. */
-export const placeOfMention = ({ chapter, position }: Mentioning, { within }: Mention): Path =>
-  position === undefined ? [chapter, ...within] : [chapter, position, ...within];
-
-function indexOf(rules: Rules) {
-  const before = knownRules.get(rules);
-  if (before) return before;
-  const all = partsOf(rules);
+/** What a section speaks of, by chapter and id. */
+const spokenOfIn = question((rules, section) => {
   const by = new Map<string, Spoken[]>();
-  for (const one of all)
+  for (const one of mentionsInSection(rules, section))
     for (const mention of one.mentions)
       for (const { chapter, id } of mention.speaksOf) {
         const key = keyOf(chapter, id);
@@ -68,30 +79,46 @@ function indexOf(rules: Rules) {
         if (!spoken) by.set(key, [{ by: one, mention }]);
         else if (spoken[spoken.length - 1].mention !== mention) spoken.push({ by: one, mention });
       }
-  const index = { all, by };
-  knownRules.set(rules, index);
-  return index;
+  return by;
+});
+
+const keysSpokenOfIn: Question<readonly string[]> = question((rules, section) => [...spokenOfIn(rules, section).keys()], sameItems);
+
+/** By what is spoken of: the sections that do. */
+const speaking = question((rules) => {
+  const all = [...registry().sections.keys()].flatMap((section) => keysSpokenOfIn(rules, section).map((key) => ({ key, section })));
+  return grouped(all, ({ key }) => key);
+});
+
+/** Everywhere that an entry is spoken of, each place once. */
+export function mentionsOf(rules: Rules, chapter: string, id: string): readonly Spoken[] {
+  const key = keyOf(chapter, id);
+  return (speaking(rules).get(key) ?? []).flatMap(({ section }) => spokenOfIn(rules, section).get(key)!);
 }
 
-function partsOf(rules: Rules): readonly Mentioning[] {
-  const parts: Mentioning[] = [];
-  for (const [chapter, section] of registry().sections) {
-    const written = rules.document[chapter];
-    if (section.kind === 'chapter')
-      (written as readonly { readonly id: string }[]).forEach((entry, position) =>
-        parts.push({ chapter, position, id: entry.id, mentions: within(rules, section.entry, entry) }),
-      );
-    else if (typeof written === 'object' && written !== null)
-      parts.push({ chapter, position: undefined, id: undefined, mentions: within(rules, section.schema, written) });
-  }
-  return parts;
+/** Where a mention stands in the document. */
+export const placeOfMention = ({ chapter, position }: Mentioning, { within }: Mention): Path =>
+  position === undefined ? [chapter, ...within] : [chapter, position, ...within];
+
+function mentioning(
+  vocabulary: Vocabulary,
+  schema: Parameters<typeof walk>[0],
+  part: object,
+  chapter: string,
+  position: number | undefined,
+  id: string | undefined,
+): Mentioning {
+  const known = within(vocabulary, schema, part);
+  const { last, mentions } = known;
+  if (last?.chapter === chapter && last.position === position && last.mentions === mentions) return last;
+  return (known.last = { chapter, position, id, mentions });
 }
 
-function within({ vocabulary }: Rules, schema: Parameters<typeof walk>[0], part: object): readonly Mention[] {
+function within(vocabulary: Vocabulary, schema: Parameters<typeof walk>[0], part: object): Known {
   const known = knownParts.get(part);
   if (known && (known.vocabulary === vocabulary || (known.whole && known.lookups.every((one) => meansTheSame(vocabulary, one))))) {
     known.vocabulary = vocabulary;
-    return known.mentions;
+    return known;
   }
   const mentions: Mention[] = [];
   const lookups: Lookup[] = [];
@@ -111,6 +138,7 @@ function within({ vocabulary }: Rules, schema: Parameters<typeof walk>[0], part:
       whole = false;
     }
   });
-  knownParts.set(part, { vocabulary, lookups, whole, mentions });
-  return mentions;
+  const now = { vocabulary, lookups, whole, mentions };
+  knownParts.set(part, now);
+  return now;
 }

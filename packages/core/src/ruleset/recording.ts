@@ -51,3 +51,33 @@ export class MadeBefore {
 export function sameList<T>(before: readonly T[] | undefined, now: readonly T[]): readonly T[] {
   return before?.length === now.length && before.every((item, i) => item === now[i]) ? before : now;
 }
+
+/** Whether two lists have the same items. */
+export const sameItems = <T>(before: readonly T[], now: readonly T[]): boolean => sameList(before, now) === before;
+
+/** Whether two sets have the same members. */
+export const sameMembers = <T>(before: ReadonlySet<T>, now: ReadonlySet<T>): boolean =>
+  before.size === now.size && [...before].every((one) => now.has(one));
+
+/** So deep is looked whether parts are the same that are other objects. */
+const DEEPEST = 6;
+
+/** What something came to before where it is the same part by part: lists, maps and values by name, in the end the same objects. */
+export function sameParts<T>(before: unknown, now: T): T {
+  return isSame(before, now, DEEPEST) ? (before as T) : now;
+}
+
+function isSame(before: unknown, now: unknown, depth: number): boolean {
+  if (Object.is(before, now)) return true;
+  if (depth === 0 || typeof before !== 'object' || typeof now !== 'object' || before === null || now === null) return false;
+  if (Object.getPrototypeOf(before) !== Object.getPrototypeOf(now)) return false;
+  if (before instanceof Map || before instanceof Set)
+    return isSame([...before], [...(now as ReadonlyMap<unknown, unknown> | ReadonlySet<unknown>)], depth);
+  if (ArrayBuffer.isView(before)) return false;
+  const others = now as Readonly<Record<string, unknown>>;
+  const keys = Object.keys(before);
+  return (
+    keys.length === Object.keys(now).length &&
+    keys.every((key) => key in now && isSame((before as Readonly<Record<string, unknown>>)[key], others[key], depth - 1))
+  );
+}

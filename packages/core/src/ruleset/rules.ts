@@ -5,12 +5,43 @@ import { positionIn } from './positions.js';
 import { sameList } from './recording.js';
 import type { Registry } from './registry.js';
 
+/** What every entry of a chapter has. */
+export interface ChapterEntry {
+  readonly id: string;
+  readonly label: string;
+  readonly formerly?: readonly string[];
+}
+
 /** The entries of a chapter, by position and by id. */
 export interface Chapter {
   readonly ids: readonly string[];
   /** Positions by ids that entries had before. */
   readonly former: ReadonlyMap<string, number>;
-  readonly entries: readonly { readonly id: string; readonly label: string; readonly formerly?: readonly string[] }[];
+  readonly entries: readonly ChapterEntry[];
+  /** An entry by its id; undefined where there is none. */
+  find(id: string): ChapterEntry | undefined;
+  /** What an entry is called; undefined where there is none. */
+  labelOf(id: string): string | undefined;
+}
+
+/** The chapter of a list of entries. */
+export class Entries implements Chapter {
+  readonly former: ReadonlyMap<string, number>;
+
+  constructor(
+    readonly entries: readonly ChapterEntry[],
+    readonly ids: readonly string[],
+  ) {
+    this.former = new Map(entries.flatMap((entry, i) => (entry.formerly ?? []).map((old) => [old, i] as const)));
+  }
+
+  find(id: string): ChapterEntry | undefined {
+    return this.entries[positionIn(this.ids, id)];
+  }
+
+  labelOf(id: string): string | undefined {
+    return this.find(id)?.label;
+  }
 }
 
 /** The document with its defaults filled in. */
@@ -67,11 +98,10 @@ export function movedPositions(before: Rules, after: Rules, chapter: string): re
 }
 
 /** An entry by its id; undefined where there is none. */
-export function entryOf<T = Chapter['entries'][number]>({ chapters }: Pick<Rules, 'chapters'>, chapter: string, id: string): T | undefined {
-  const known = chapters.get(chapter);
-  return known?.entries[positionIn(known.ids, id)] as T | undefined;
+export function entryOf<T = ChapterEntry>({ chapters }: Pick<Rules, 'chapters'>, chapter: string, id: string): T | undefined {
+  return chapters.get(chapter)?.find(id) as T | undefined;
 }
 
-export function labelOf(rules: Rules, chapter: string, id: string): string {
-  return entryOf(rules, chapter, id)?.label ?? id;
+export function labelOf({ chapters }: Pick<Rules, 'chapters'>, chapter: string, id: string): string {
+  return chapters.get(chapter)?.labelOf(id) ?? id;
 }

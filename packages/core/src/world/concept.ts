@@ -25,6 +25,9 @@ interface SectionInAnalysis {
   readonly ownConditions?: true;
 }
 
+/** Looks for what can be wrong with entries although they are sound. */
+export type Look<C> = (compiled: C, rules: Rules) => readonly Finding[];
+
 /** A part of the ruleset document: a chapter is a list of entries with ids, a value stands once. */
 export type SectionSpec =
   | ChapterSpec
@@ -204,8 +207,11 @@ export interface ConceptDeclaration<C, R> {
   readonly alsoCalled?: AlsoCalled;
   /** What its entries can bring about, beside what their actions do. */
   readonly consequences?: (rules: Rules) => readonly Consequence[];
-  /** What can be wrong with its entries although they are sound. */
-  readonly findings?: (compiled: C, rules: Rules) => readonly Finding[];
+  /**
+   * What can be wrong with its entries although they are sound. Each function is asked again only after an edit of something that
+   * it read: several that read little are better than one that reads much.
+   */
+  readonly findings?: Look<C> | readonly Look<C>[];
   /**
    * What is wrong with what is said to be kept of a player, beyond each value by itself: nobody has more than the rules give.
    */

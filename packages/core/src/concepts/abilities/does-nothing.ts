@@ -1,3 +1,4 @@
+import { atEach } from '../../analysis/each.js';
 import { isEmpty, isHeard } from '../../analysis/entries.js';
 import { type Finding, pointer } from '../../ruleset/problem.js';
 import type { Rules } from '../../ruleset/rules.js';
@@ -7,12 +8,10 @@ import { abilityChapter, type AbilityEntry } from './schema.js';
 const ANNOUNCED = ['abilityUsed', 'castStarted', 'abilityHit', 'abilityMissed', 'areaLanded', 'channelPulsed', 'channelEnded'];
 
 /** Abilities that do nothing, or whose pulses or deliveries do. */
-export function doesNothing(rules: Rules): readonly Finding[] {
-  return abilityChapter.of(rules).flatMap((entry, i) => {
-    const path = pointer(['abilities', i]);
-    return [...emptyLists(rules, entry, path), ...idleArea(entry, path)];
-  });
-}
+export const doesNothing = atEach(abilityChapter, (entry, i, rules) => {
+  const path = pointer(['abilities', i]);
+  return [...emptyLists(rules, entry, path), ...idleArea(entry, path)];
+});
 
 function emptyLists(rules: Rules, entry: AbilityEntry, path: string): readonly Finding[] {
   if (isHeard(rules, ANNOUNCED, 'ability', entry.id)) return [];

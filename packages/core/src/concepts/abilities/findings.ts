@@ -1,5 +1,8 @@
 import { type Finding, pointer } from '../../ruleset/problem.js';
+import { everythingOf } from '../../ruleset/questions.js';
 import { labelOf, type Rules } from '../../ruleset/rules.js';
+import { atEach } from '../../analysis/each.js';
+import type { Look } from '../../world/concept.js';
 import { World } from '../../world/world.js';
 import { spawnActor } from '../actors/index.js';
 import { attributes } from '../attributes/index.js';
@@ -8,7 +11,7 @@ import { timing } from './timing.js';
 import type { Ability, CompiledAbilities, Stretch } from './compile.js';
 import { numbersOf } from './numbers.js';
 import type { AbilityEntry } from './schema.js';
-import { fillTooltip, wrapText } from './tooltip.js';
+import { fillTooltip, hasRoom, wrapText } from './tooltip.js';
 import { effectChapter } from '../effects/schema.js';
 import { actorChapter } from '../actors/schema.js';
 import { lacking, lacks, nameOf, namesOf } from '../attributes/lacking.js';
@@ -19,32 +22,40 @@ import { abilityChapter } from './schema.js';
 const CHAPTER = 'abilities';
 const at = (i: number, ...path: (string | number)[]) => pointer([CHAPTER, i, ...path]);
 
-export function findings({ list, entries }: CompiledAbilities, rules: Rules): readonly Finding[] {
-  const user = users(rules);
-  const ofEach = list.flatMap((ability, i) => [
-    ...costs(ability, rules),
-    ...reach(ability, entries[i]),
-    ...groups(ability, rules),
-    ...breaks(ability, rules),
-    ...emptyLists(ability, entries[i]),
-    ...timing(entries[i], i, rules),
-    ...text(ability, user),
-  ]);
-  return [...ofEach, ...costsLacking(rules), ...hurtsOwn(rules), ...doesNothing(rules)];
+export const findings: readonly Look<CompiledAbilities>[] = [
+  ({ list, entries }, rules) =>
+    list.flatMap((ability, i) => [
+      ...costs(ability, rules),
+      ...reach(ability, entries[i]),
+      ...groups(ability, rules),
+      ...breaks(ability, rules),
+      ...emptyLists(ability, entries[i]),
+    ]),
+  (_, rules) => timing(rules),
+  ({ list }, rules) => texts(list, rules),
+  (_, rules) => costsLacking(rules),
+  (_, rules) => hurtsOwn(rules),
+  (_, rules) => doesNothing(rules),
+];
+
+/** What abilities say. Numbers are worked out by running the rules, where there may be no room for them. */
+function texts(list: readonly Ability[], rules: Rules): readonly Finding[] {
+  const tight = list.filter(({ tooltip }) => tooltip && !hasRoom(tooltip));
+  if (tight.length === 0) return [];
+  const user = users(everythingOf(rules));
+  return tight.flatMap((ability) => text(ability, user));
 }
 
 /** Costs in what those who have the ability lack. */
-function costsLacking(rules: Rules): readonly Finding[] {
-  return abilityChapter.of(rules).flatMap((entry, i) => {
-    const owners = actorChapter.of(rules).filter(({ abilities }) => abilities.includes(entry.id));
-    return entry.costs.flatMap(({ attribute }, k): readonly Finding[] => {
-      const without = owners.filter((type) => lacks(type, attribute));
-      if (without.length === 0) return [];
-      const message = `${namesOf(without)} has ${entry.label} and lacks ${nameOf(rules, attribute)}, which it costs: it can never be used. Let them have it.`;
-      return [lacking(rules, without, attribute, at(i, 'costs', k, 'attribute'), message)];
-    });
+const costsLacking = atEach(abilityChapter, (entry, i, rules) => {
+  const owners = actorChapter.of(rules).filter(({ abilities }) => abilities.includes(entry.id));
+  return entry.costs.flatMap(({ attribute }, k): readonly Finding[] => {
+    const without = owners.filter((type) => lacks(type, attribute));
+    if (without.length === 0) return [];
+    const message = `${namesOf(without)} has ${entry.label} and lacks ${nameOf(rules, attribute)}, which it costs: it can never be used. Let them have it.`;
+    return [lacking(rules, without, attribute, at(i, 'costs', k, 'attribute'), message)];
   });
-}
+});
 
 /** Costs above what anybody who has the ability can ever have. */
 function costs(ability: Ability, rules: Rules): readonly Finding[] {

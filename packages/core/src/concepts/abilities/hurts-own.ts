@@ -1,12 +1,10 @@
+import { atEach } from '../../analysis/each.js';
 import { placedActions, type PlacedAction } from '../../ruleset/actions.js';
 import { type Finding, pointer } from '../../ruleset/problem.js';
-import type { Rules } from '../../ruleset/rules.js';
 import { abilityChapter, type AbilityEntry } from './schema.js';
 
 /** Lists of what an ability does to others that hurt its user instead, or its user's side. */
-export function hurtsOwn(rules: Rules): readonly Finding[] {
-  return abilityChapter.of(rules).flatMap(ofOne);
-}
+export const hurtsOwn = atEach(abilityChapter, ofOne);
 
 const isForSelf = ({ action }: PlacedAction, otherwise: string) => (action.to ?? otherwise) === 'self';
 

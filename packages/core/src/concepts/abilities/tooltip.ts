@@ -25,6 +25,15 @@ export function fillTooltip({ text }: Tooltip, world: World, actor: number, numb
   return text.pieces.map((piece) => ('words' in piece ? piece.words : String(roundTo(piece.hole(world, parties), 2)))).join('');
 }
 
+/** A number as long as any that is likely to be shown. */
+const LONG_NUMBER = '0000000.00';
+
+/** Whether a tooltip fits its box whatever its numbers come to. */
+export function hasRoom({ text, width, lines }: Tooltip): boolean {
+  const longest = text.pieces.map((piece) => ('words' in piece ? piece.words : LONG_NUMBER)).join('');
+  return wrapText(longest, width).length <= lines;
+}
+
 /** Breaks a text into lines of at most this many characters, between words where it can. */
 export function wrapText(text: string, width: number): readonly string[] {
   const lines: string[] = [];

@@ -1,17 +1,20 @@
 import { possibleUnder } from '../attributes/possible.js';
 import type { Finding } from '../../ruleset/problem.js';
 import type { Rules } from '../../ruleset/rules.js';
+import type { Look } from '../../world/concept.js';
+import { actionsWritten } from '../../analysis/collect.js';
 import { type CompiledAchievements } from './state.js';
-import { isUnlockedByAction } from './system.js';
 import { lackedByPlayers } from '../attributes/lacking.js';
 
 /** Conditions that nobody can ever meet, and those that all meet from the start. */
-export function findings(compiled: CompiledAchievements, rules: Rules): readonly Finding[] {
-  return [...ofConditions(compiled, rules), ...lackedByPlayers(rules, 'achievements', ['then'])];
-}
+export const findings: readonly Look<CompiledAchievements>[] = [
+  ofConditions,
+  (_, rules) => lackedByPlayers(rules, 'achievements', ['then']),
+];
 
 function ofConditions({ entries }: CompiledAchievements, rules: Rules): readonly Finding[] {
   const possible = possibleUnder(rules);
+  const unlocked = new Set(actionsWritten(rules, 'unlock').map(({ achievement }) => achievement));
   return entries.flatMap(({ id, if: wanted, label }, i): Finding[] => {
     if (wanted === undefined) return [];
     if (possible.whoCan(`not (${wanted})`, ['player']).length === 0)
@@ -22,7 +25,7 @@ function ofConditions({ entries }: CompiledAchievements, rules: Rules): readonly
           message: `${label} is unlocked as soon as somebody is there: “${wanted}” always holds. Ask for more.`,
         },
       ];
-    return possible.whoCan(wanted, ['player']).length > 0 || isUnlockedByAction(rules.document, id)
+    return possible.whoCan(wanted, ['player']).length > 0 || unlocked.has(id)
       ? []
       : [
           {

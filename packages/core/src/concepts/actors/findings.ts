@@ -1,12 +1,11 @@
 import { brought } from '../../analysis/collect.js';
 import { type Finding, pointer } from '../../ruleset/problem.js';
 import type { Rules } from '../../ruleset/rules.js';
+import type { Look } from '../../world/concept.js';
 import { actorChapter } from './schema.js';
 
 /** Kinds of actor of which none is a player's, and those that stand nowhere. */
-export function findings(_: unknown, rules: Rules): readonly Finding[] {
-  return [...standingNowhere(rules), ...withoutPlayer(rules)];
-}
+export const findings: readonly Look<unknown>[] = [(_, rules) => standingNowhere(rules), (_, rules) => withoutPlayer(rules)];
 
 function withoutPlayer(rules: Rules): readonly Finding[] {
   const types = actorChapter.of(rules);

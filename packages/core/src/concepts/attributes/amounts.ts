@@ -1,6 +1,7 @@
-import { describedIn } from '../../analysis/described.js';
+import { describedInSection, sectionsDescribed } from '../../analysis/described.js';
 import { numbersIn } from '../../analysis/numbers.js';
 import { type Finding, pointer } from '../../ruleset/problem.js';
+import { question, type Question } from '../../ruleset/questions.js';
 import type { Rules } from '../../ruleset/rules.js';
 import { attributeChapter } from './schema.js';
 
@@ -18,12 +19,12 @@ interface Written {
 }
 
 /** Amounts that are below nothing, nothing at all, or a part of what is counted whole. */
-export function amountFindings(rules: Rules): readonly Finding[] {
-  return written(rules).flatMap((one) => ofOne(rules, one));
-}
+export const amountFindings = (rules: Rules): readonly Finding[] => sectionsDescribed().flatMap((section) => inSection(rules, section));
 
-function written(rules: Rules): readonly Written[] {
-  return describedIn(rules).flatMap(({ value: amount, path, is, beside, says }) => {
+const inSection: Question<readonly Finding[]> = question((rules, section) => written(rules, section).flatMap((one) => ofOne(rules, one)));
+
+function written(rules: Rules, section: string): readonly Written[] {
+  return describedInSection(rules, section).flatMap(({ value: amount, path, is, beside, says }) => {
     const sentence = is.amount;
     if (sentence === undefined) return [];
     const of = is.of === undefined ? undefined : beside[is.of];

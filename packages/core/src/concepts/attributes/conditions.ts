@@ -1,36 +1,39 @@
 import { collect } from '../../analysis/collect.js';
-import { describedIn } from '../../analysis/described.js';
+import { describedInSection, sectionsDescribed } from '../../analysis/described.js';
 import { ANY, type Range } from '../../formula/index.js';
 import { type Finding, pointer } from '../../ruleset/problem.js';
-import { mentionsIn, placeOfMention } from '../../ruleset/mentions.js';
+import { mentionsInSection, placeOfMention } from '../../ruleset/mentions.js';
+import { question, type Question } from '../../ruleset/questions.js';
 import { registry } from '../../ruleset/registry.js';
 import type { Rules } from '../../ruleset/rules.js';
 import { possibleUnder } from './possible.js';
 
+/** Whether a condition may hold for anybody at some time: many entries say the same. */
+const mayHold: Question<boolean> = question((rules, condition) => possibleUnder(rules).mayFollow(condition, () => ANY));
+
 /** Conditions that hold for no kind of actor, whatever happens; but for those that their own concept's findings look at. */
-export function neverHolding(rules: Rules): readonly Finding[] {
-  const possible = possibleUnder(rules);
-  const { sections } = registry();
-  const looked = new Set(describedIn(rules).flatMap(({ is, path }) => (is.ownFindings ? [pointer(path)] : [])));
-  const found: Finding[] = [];
-  for (const part of mentionsIn(rules)) {
-    const section = sections.get(part.chapter);
-    if (section?.ownConditions || (section?.kind === 'chapter' && section.tries)) continue;
-    for (const mention of part.mentions) {
+export const neverHolding = (rules: Rules): readonly Finding[] =>
+  sectionsDescribed().flatMap((section) => (registry().sections.get(section)!.ownConditions ? [] : neverHoldingIn(rules, section)));
+
+const neverHoldingIn: Question<readonly Finding[]> = question((rules, section) => {
+  const looked = new Set(describedInSection(rules, section).flatMap(({ is, path }) => (is.ownFindings ? [pointer(path)] : [])));
+  return mentionsInSection(rules, section).flatMap((part) =>
+    part.mentions.flatMap((mention): readonly Finding[] => {
       const { mark, value, within } = mention;
       // What a pattern asks of its event is looked at with that.
-      if (mark.kind !== 'formula' || mark.place.yields !== 'condition' || within.at(-1) === 'where') continue;
+      if (mark.kind !== 'formula' || mark.place.yields !== 'condition' || within.at(-1) === 'where') return [];
       const path = pointer(placeOfMention(part, mention));
-      if (looked.has(path) || possible.mayFollow(value, () => ANY)) continue;
-      found.push({
-        kind: 'neverHolds',
-        path,
-        message: `“${value}” never holds: no kind of actor can ever meet it. Say another condition, or take it out.`,
-      });
-    }
-  }
-  return found;
-}
+      if (looked.has(path) || mayHold(rules, value)) return [];
+      return [
+        {
+          kind: 'neverHolds',
+          path,
+          message: `“${value}” never holds: no kind of actor can ever meet it. Say another condition, or take it out.`,
+        },
+      ];
+    }),
+  );
+});
 
 const UPWARDS = new Set(['heal', 'give', 'refund', 'receive']);
 const DOWNWARDS = new Set(['hurt', 'take', 'cost', 'pay']);

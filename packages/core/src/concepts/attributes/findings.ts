@@ -5,6 +5,7 @@ import type { Amount } from '../../ruleset/context.js';
 import { type Finding, pointer } from '../../ruleset/problem.js';
 import type { Then } from '../../ruleset/registry.js';
 import { labelOf, type Rules } from '../../ruleset/rules.js';
+import type { Look } from '../../world/concept.js';
 import { CHAPTER, type CompiledAttributes } from './compile.js';
 import { amountFindings } from './amounts.js';
 import { neverHolding, neverSo } from './conditions.js';
@@ -12,19 +13,17 @@ import { comingToNothing } from './nothing.js';
 import { actorChapter } from '../actors/schema.js';
 import { effectChapter } from '../effects/schema.js';
 
-export function findings(compiled: CompiledAttributes, rules: Rules): readonly Finding[] {
-  return [
-    ...crossingBounds(compiled),
-    ...triggeringEachOther(compiled, rules),
-    ...neverCrossed(compiled),
-    ...frozen(compiled, rules),
-    ...fallingAlong(compiled, rules),
-    ...amountFindings(rules),
-    ...comingToNothing(rules),
-    ...neverSo(rules),
-    ...neverHolding(rules),
-  ];
-}
+export const findings: readonly Look<CompiledAttributes>[] = [
+  crossingBounds,
+  triggeringEachOther,
+  neverCrossed,
+  frozen,
+  fallingAlong,
+  (_, rules) => amountFindings(rules),
+  (_, rules) => comingToNothing(rules),
+  (_, rules) => neverSo(rules),
+  (_, rules) => neverHolding(rules),
+];
 
 interface Range {
   readonly low: number;

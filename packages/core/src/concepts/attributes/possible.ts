@@ -1,27 +1,34 @@
+import equal from 'fast-deep-equal';
 import { ANY, exactly, type Known, parseFormula, type Range, rangeOf } from '../../formula/index.js';
-import { inForce } from '../../analysis/collect.js';
-import { everyAction } from '../../ruleset/actions.js';
+import { collect } from '../../analysis/collect.js';
+import { question, type Question } from '../../ruleset/questions.js';
 import { registry } from '../../ruleset/registry.js';
 import type { Rules } from '../../ruleset/rules.js';
 import type { Consequence } from '../../world/concept.js';
 import { actorChapter, type ActorEntry } from '../actors/schema.js';
 import { attributeChapter, type AttributeEntry } from './schema.js';
 
-const known = new WeakMap<Rules, Possible>();
-
 /** What can be true of actors under these rules: worked out once, for all who ask. */
-export function possibleUnder(rules: Rules): Possible {
-  const before = known.get(rules);
-  if (before) return before;
-  const possible = new Possible(rules);
-  known.set(rules, possible);
-  return possible;
-}
+export const possibleUnder: Question<Possible> = question((rules) => new Possible(rules));
+
+/** What a concept's entries can bring about, or what actions anywhere can. */
+const broughtAbout: Question<readonly Consequence[]> = question((rules, concept) => {
+  const { actions, concepts } = registry();
+  if (concept !== '') return concepts.find(({ id }) => id === concept)!.consequences?.(rules) ?? [];
+  return collect(rules).actions.flatMap(({ action }) => actions.get(action.do)?.consequences?.(action) ?? []);
+}, equal);
+
+/** What is asked of an attribute: between what it can be, and where it begins. */
+type Bounds = Pick<AttributeEntry, 'id' | 'kind' | 'min' | 'max' | 'start'>;
+const boundsUnder: Question<readonly Bounds[]> = question(
+  (rules) => attributeChapter.of(rules).map(({ id, kind, min, max, start }) => ({ id, kind, min, max, start })),
+  equal,
+);
 
 /** What can be true of actors under these rules, whatever happens: for saying of a condition that nobody can ever meet it. */
 export class Possible {
   private readonly types: readonly ActorEntry[];
-  private readonly attributes: ReadonlyMap<string, AttributeEntry>;
+  private readonly attributes: ReadonlyMap<string, Bounds>;
   /** Attributes that something raises, and those whose value anything else moves. */
   private readonly raised = new Set<string>();
   private readonly moved = new Set<string>();
@@ -31,13 +38,12 @@ export class Possible {
 
   constructor(private readonly rules: Rules) {
     this.types = actorChapter.of(rules);
-    this.attributes = new Map(attributeChapter.of(rules).map((entry) => [entry.id, entry]));
-    const { actions, concepts } = registry();
-    for (const action of everyAction(inForce(rules))) this.note(actions.get(action.do)?.consequences?.(action));
-    for (const concept of concepts) this.note(concept.consequences?.(rules));
+    this.attributes = new Map(boundsUnder(rules).map((bounds) => [bounds.id, bounds]));
+    this.note(broughtAbout(rules));
+    for (const { id } of registry().concepts) this.note(broughtAbout(rules, id));
   }
 
-  private note(consequences: readonly Consequence[] = []): void {
+  private note(consequences: readonly Consequence[]): void {
     for (const { chapter, id, is } of consequences) {
       if (is === 'raised') this.raised.add(id);
       else if (is === 'moved') this.moved.add(id);

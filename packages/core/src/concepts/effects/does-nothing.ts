@@ -1,43 +1,49 @@
-import { collect } from '../../analysis/collect.js';
+import { isReferredTo } from '../../analysis/collect.js';
+import { atEach } from '../../analysis/each.js';
 import { isEmpty, isHeard } from '../../analysis/entries.js';
+import { mentionsOf } from '../../ruleset/mentions.js';
 import { type Finding, pointer } from '../../ruleset/problem.js';
+import { question, type Question } from '../../ruleset/questions.js';
+import { sameMembers } from '../../ruleset/recording.js';
 import { labelOf, type Rules } from '../../ruleset/rules.js';
 import { actorChapter } from '../actors/schema.js';
 import { effectChapter, type EffectEntry } from './schema.js';
 
 /** Effects that do nothing to whoever has them, or change what nobody carries. */
-export function doesNothing(rules: Rules): readonly Finding[] {
-  const carried = new Set(actorChapter.of(rules).flatMap(({ attributes }) => attributes.map(({ attribute }) => attribute)));
-  const asked = new Set(collect(rules).references.flatMap(({ chapter, id }) => (chapter === 'effects' ? [id] : [])));
-  const text = JSON.stringify(rules.document);
-  return effectChapter.of(rules).flatMap((entry, i) => {
-    const path = pointer(['effects', i]);
-    const counts = () =>
-      isHeard(rules, ['effectStarted', 'effectEnded', 'effectStacked'], 'effect', entry.id) ||
-      new RegExp(`count\\(\\s*${entry.id}\\b`).test(text);
-    return [
-      ...(asked.has(entry.id) && !does(entry) && !counts()
-        ? [
-            {
-              kind: 'doesNothing',
-              path,
-              message: `${entry.label} does nothing to whoever has it: say what it changes, grants or does.`,
-            },
-          ]
-        : []),
-      ...(entry.periodic && isEmpty(entry.periodic.then)
-        ? [
-            {
-              kind: 'doesNothing',
-              path: `${path}/periodic/then`,
-              message: `${entry.label} is to do something again and again, and nothing is said: say what.`,
-            },
-          ]
-        : []),
-      ...inModifiers(rules, entry, path, carried),
-    ];
-  });
-}
+export const doesNothing = atEach(effectChapter, (entry, i, rules) => {
+  const path = pointer(['effects', i]);
+  const carried = carriedUnder(rules);
+  const counts = () =>
+    isHeard(rules, ['effectStarted', 'effectEnded', 'effectStacked'], 'effect', entry.id) ||
+    mentionsOf(rules, 'effects', entry.id).some(({ mention: { value } }) => new RegExp(`count\\(\\s*${entry.id}\\b`).test(value));
+  return [
+    ...(isReferredTo(rules, 'effects', entry.id) && !does(entry) && !counts()
+      ? [
+          {
+            kind: 'doesNothing',
+            path,
+            message: `${entry.label} does nothing to whoever has it: say what it changes, grants or does.`,
+          },
+        ]
+      : []),
+    ...(entry.periodic && isEmpty(entry.periodic.then)
+      ? [
+          {
+            kind: 'doesNothing',
+            path: `${path}/periodic/then`,
+            message: `${entry.label} is to do something again and again, and nothing is said: say what.`,
+          },
+        ]
+      : []),
+    ...inModifiers(rules, entry, path, carried),
+  ];
+});
+
+/** The attributes that any kind of actor has. */
+const carriedUnder: Question<ReadonlySet<string>> = question(
+  (rules) => new Set(actorChapter.of(rules).flatMap(({ attributes }) => attributes.map(({ attribute }) => attribute))),
+  sameMembers,
+);
 
 function does({ modifiers, grants, onStart, onStack, onEnd, reactions, ends, periodic, lifetime }: EffectEntry): boolean {
   const lists = [modifiers, grants, onStart, onStack, onEnd, reactions];

@@ -1,26 +1,28 @@
+import { atEach } from '../../analysis/each.js';
 import { numbersIn } from '../../analysis/numbers.js';
-import { collect, inForce } from '../../analysis/collect.js';
-import { everyAction, placedActions } from '../../ruleset/actions.js';
+import { actionsNamed, collect } from '../../analysis/collect.js';
+import { placedActions } from '../../ruleset/actions.js';
 import { circlesIn } from '../../ruleset/circles.js';
 import { isDuration, toMilliseconds } from '../../ruleset/fields.js';
 import { type Finding, type Path, pointer } from '../../ruleset/problem.js';
 import type { Then } from '../../ruleset/registry.js';
 import { labelOf, type Rules } from '../../ruleset/rules.js';
+import type { Look } from '../../world/concept.js';
 import type { CompiledEffects } from './compile.js';
-import type { EffectEntry } from './schema.js';
+import { effectChapter, type EffectEntry } from './schema.js';
 import { doesNothing } from './does-nothing.js';
 
 const CHAPTER = 'effects';
 
-export function findings(compiled: CompiledEffects, rules: Rules): readonly Finding[] {
-  return [
-    ...compiled.entries.flatMap((entry, i) => ofOne(entry, i, rules)),
-    ...loops(compiled),
-    ...neverEnding(compiled, rules),
-    ...liveCircles(compiled, rules),
-    ...doesNothing(rules),
-  ];
-}
+export const findings: readonly Look<CompiledEffects>[] = [
+  (_, rules) => ofEach(rules),
+  loops,
+  neverEnding,
+  liveCircles,
+  (_, rules) => doesNothing(rules),
+];
+
+const ofEach = atEach(effectChapter, ofOne);
 
 function ofOne(entry: EffectEntry, i: number, rules: Rules): readonly Finding[] {
   const found: Finding[] = [];
@@ -202,10 +204,8 @@ function neverEnding({ entries }: CompiledEffects, rules: Rules): readonly Findi
 function endedByActions(rules: Rules): (entry: EffectEntry) => boolean {
   const ended = new Set<unknown>();
   const dispelled = new Set<unknown>();
-  for (const action of everyAction(inForce(rules))) {
-    if (action.do === 'end') ended.add(action['effect']);
-    if (action.do === 'dispel') dispelled.add(action['status']);
-  }
+  for (const action of actionsNamed(rules, 'end')) ended.add(action['effect']);
+  for (const action of actionsNamed(rules, 'dispel')) dispelled.add(action['status']);
   return ({ id, grants }) => ended.has(id) || grants.some((status) => dispelled.has(status));
 }
 

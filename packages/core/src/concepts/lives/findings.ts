@@ -2,6 +2,7 @@ import { collect } from '../../analysis/collect.js';
 import { type Finding, pointer } from '../../ruleset/problem.js';
 import { registry } from '../../ruleset/registry.js';
 import { labelOf, type Rules } from '../../ruleset/rules.js';
+import type { Look } from '../../world/concept.js';
 import { actorChapter, type ActorEntry } from '../actors/schema.js';
 import { lacking, lacks, nameOf, ownIn } from '../attributes/lacking.js';
 import { possibleUnder } from '../attributes/possible.js';
@@ -9,9 +10,13 @@ import { attributeChapter } from '../attributes/schema.js';
 import { reactionChapter } from '../reactions/schema.js';
 
 /** Lives that never end or end at once, and what follows from a fall for whom it is hardly meant. */
-export function findings(_: unknown, rules: Rules): readonly Finding[] {
-  return [...inReactions(rules), ...inOwnLists(rules), ...withoutLife(rules), ...forTheFallen(rules), ...fallingAtOnce(rules)];
-}
+export const findings: readonly Look<unknown>[] = [
+  (_, rules) => inReactions(rules),
+  (_, rules) => inOwnLists(rules),
+  (_, rules) => withoutLife(rules),
+  (_, rules) => forTheFallen(rules),
+  (_, rules) => fallingAtOnce(rules),
+];
 
 /** A fall that is to count for whoever brought it about, and counts for the fallen. */
 function forTheFallen(rules: Rules): readonly Finding[] {

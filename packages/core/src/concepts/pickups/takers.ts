@@ -1,3 +1,4 @@
+import { atEach } from '../../analysis/each.js';
 import { brought } from '../../analysis/collect.js';
 import type { Finding } from '../../ruleset/problem.js';
 import { pointer } from '../../ruleset/problem.js';
@@ -7,14 +8,12 @@ import { possibleUnder } from '../attributes/possible.js';
 import { pickupChapter, type PickupEntry } from './schema.js';
 
 /** Pickups whose takers have no use for them, or are hardly those that are meant. */
-export function withoutUse(rules: Rules): readonly Finding[] {
+export const withoutUse = atEach(pickupChapter, ofOne);
+
+function ofOne(entry: PickupEntry, i: number, rules: Rules): readonly Finding[] {
   const there = brought(rules, 'actors');
   // What a table drops is mostly for whom it fell to: all else lies where anybody touches it.
   const lying = brought(rules, 'pickups');
-  return pickupChapter.of(rules).flatMap((entry, i) => ofOne(rules, entry, i, there, lying));
-}
-
-function ofOne(rules: Rules, entry: PickupEntry, i: number, there: ReadonlySet<string>, lying: ReadonlySet<string>): readonly Finding[] {
   const takers = possibleUnder(rules).whoCan(entry.who ?? 'true');
   const players = takers.filter(({ kind }) => kind === 'player');
   const others = takers.filter(({ id, kind }) => kind !== 'player' && there.has(id));

@@ -1,50 +1,41 @@
-import { type Collected, collect, inForce } from '../../analysis/collect.js';
+import { actionsNamed, type Collected, collect } from '../../analysis/collect.js';
 import { type Possible, possibleUnder } from '../attributes/possible.js';
 import { everyAction } from '../../ruleset/actions.js';
 import type { Finding } from '../../ruleset/problem.js';
 import type { Then } from '../../ruleset/registry.js';
-import { labelOf, type Rules } from '../../ruleset/rules.js';
+import { question, type Question } from '../../ruleset/questions.js';
+import { entryOf, labelOf, type Rules } from '../../ruleset/rules.js';
+import type { Look } from '../../world/concept.js';
 import { placements } from '../arena/index.js';
 import type { CompiledQuests } from './compile.js';
-import { type GoalEntry, HAVE, NEED, type QuestEntry } from './schema.js';
+import { type GoalEntry, HAVE, NEED, questChapter, type QuestEntry } from './schema.js';
+import { atEach } from '../../analysis/each.js';
+import { sameMembers } from '../../ruleset/recording.js';
 import { entriesIn } from '../../ruleset/chapter.js';
 import { lackedByPlayers } from '../attributes/lacking.js';
 
-interface Known {
-  readonly rules: Rules;
-  readonly possible: Possible;
-  readonly entries: readonly QuestEntry[];
-  /** Quests that an action somewhere brings about, and kinds of actor that have an interaction which offers quests. */
-  readonly brought: ReadonlySet<string>;
-  readonly asked: ReadonlySet<string>;
-}
-
 /** Quests that no one offers, that nobody can have or be done with, and lines that do not fit the display. */
-export function findings(compiled: CompiledQuests, rules: Rules): readonly Finding[] {
-  return [...thatCannotBeDone(compiled, rules), ...lackedByPlayers(rules, 'quests', ['onStart', 'then', 'onFail', 'steps'])];
-}
+export const findings: readonly Look<CompiledQuests>[] = [
+  (_, rules) => ofEach(rules),
+  (_, rules) => circles(rules),
+  (_, rules) => lackedByPlayers(rules, 'quests', ['onStart', 'then', 'onFail', 'steps']),
+];
 
-function thatCannotBeDone({ entries }: CompiledQuests, rules: Rules): readonly Finding[] {
-  if (entries.length === 0) return [];
-  const actions = [...everyAction(inForce(rules))].filter(({ do: name }) => ['offerQuest', 'startQuest'].includes(name));
-  const known: Known = {
-    rules,
-    entries,
-    possible: possibleUnder(rules),
-    brought: new Set([...actions.map(({ quest }) => String(quest)), ...entries.flatMap(({ next }) => (next === undefined ? [] : [next]))]),
-    asked: askedIn(rules),
-  };
-  const doable = doableOf(known);
-  return entries.flatMap((entry, i) => [
-    ...offers(known, entry, i),
-    ...circles(known, doable, entry, i),
-    ...sharing(rules, entry, `/quests/${i}`),
-    ...entry.steps.flatMap((step, s) => step.goals.flatMap((goal, g) => goals(known, entry, goal, `/quests/${i}/steps/${s}/goals/${g}`))),
-  ]);
-}
+const ofEach = atEach(questChapter, (entry, i, rules) => [
+  ...offers(rules, entry, i),
+  ...sharing(rules, entry, `/quests/${i}`),
+  ...entry.steps.flatMap((step, s) => step.goals.flatMap((goal, g) => goals(rules, entry, goal, `/quests/${i}/steps/${s}/goals/${g}`))),
+]);
+
+/** Quests that an action somewhere brings about, or another quest. */
+const broughtQuests: Question<ReadonlySet<string>> = question((rules) => {
+  const actions = actionsNamed(rules, 'offerQuest', 'startQuest');
+  const next = questChapter.of(rules).flatMap((entry) => (entry.next === undefined ? [] : [entry.next]));
+  return new Set([...actions.map(({ quest }) => String(quest)), ...next]);
+}, sameMembers);
 
 /** Kinds of actor that can be asked for quests. */
-function askedIn(rules: Rules): ReadonlySet<string> {
+const askedIn: Question<ReadonlySet<string>> = question((rules) => {
   const entries = (chapter: string) => entriesIn<Record<string, unknown>>(rules, chapter);
   const offering = new Set(
     entries('interactions')
@@ -53,12 +44,13 @@ function askedIn(rules: Rules): ReadonlySet<string> {
   );
   const types = entries('actors').filter(({ interactions = [] }) => (interactions as readonly string[]).some((id) => offering.has(id)));
   return new Set(types.map(({ id }) => String(id)));
-}
+}, sameMembers);
 
-function offers({ rules, brought, asked }: Known, { id, label, offered, handIn }: QuestEntry, i: number): readonly Finding[] {
+function offers(rules: Rules, { id, label, offered, handIn }: QuestEntry, i: number): readonly Finding[] {
+  const asked = askedIn(rules);
   const path = `/quests/${i}`;
   const found: Finding[] = [];
-  if (offered.length === 0 && !brought.has(id))
+  if (offered.length === 0 && !broughtQuests(rules).has(id))
     found.push({
       kind: 'neverOffered',
       path,
@@ -136,7 +128,7 @@ function sharing(rules: Rules, quest: QuestEntry, path: string): readonly Findin
 }
 
 /** Quests that can be had and done, each because others can be before it. */
-function doableOf({ entries, possible }: Known): ReadonlySet<string> {
+function doableOf(entries: readonly QuestEntry[], possible: Possible): ReadonlySet<string> {
   const doable = new Set<string>();
   for (let before = -1; before !== doable.size;) {
     before = doable.size;
@@ -150,28 +142,29 @@ const mayHold = (possible: Possible, condition: string, doable: ReadonlySet<stri
     (name === 'done' || name === 'onQuest') && !doable.has(entry) ? { low: 0, high: 0 } : undefined,
   ).length > 0;
 
-function circles(
-  { possible, entries }: Known,
-  doable: ReadonlySet<string>,
-  { id, label, if: wanted }: QuestEntry,
-  i: number,
-): readonly Finding[] {
-  if (wanted === undefined || doable.has(id)) return [];
-  const path = `/quests/${i}/if`;
-  if (!mayHold(possible, wanted, new Set(entries.map((entry) => entry.id))))
-    return [{ kind: 'neverTaken', path, message: `Nobody can ever have ${label}: no player can meet “${wanted}”.` }];
-  const blocked = entries.filter((entry) => !doable.has(entry.id) && new RegExp(`\\b(done|onQuest)\\(\\s*${entry.id}\\b`).test(wanted));
-  const names = blocked.map((entry) => (entry.id === id ? 'itself' : entry.label)).join(' and ');
-  return [
-    {
-      kind: 'questCircle',
-      path,
-      message: `Nobody can ever have ${label}: it waits for ${names}, and so in a circle. Take one of the conditions out.`,
-    },
-  ];
+/** Quests that wait for each other, or for what no player can meet. */
+function circles(rules: Rules): readonly Finding[] {
+  const possible = possibleUnder(rules);
+  const entries = questChapter.of(rules);
+  const doable = doableOf(entries, possible);
+  return entries.flatMap(({ id, label, if: wanted }, i): readonly Finding[] => {
+    if (wanted === undefined || doable.has(id)) return [];
+    const path = `/quests/${i}/if`;
+    if (!mayHold(possible, wanted, new Set(entries.map((entry) => entry.id))))
+      return [{ kind: 'neverTaken', path, message: `Nobody can ever have ${label}: no player can meet “${wanted}”.` }];
+    const blocked = entries.filter((entry) => !doable.has(entry.id) && new RegExp(`\\b(done|onQuest)\\(\\s*${entry.id}\\b`).test(wanted));
+    const names = blocked.map((entry) => (entry.id === id ? 'itself' : entry.label)).join(' and ');
+    return [
+      {
+        kind: 'questCircle',
+        path,
+        message: `Nobody can ever have ${label}: it waits for ${names}, and so in a circle. Take one of the conditions out.`,
+      },
+    ];
+  });
 }
 
-function goals({ rules, possible }: Known, quest: QuestEntry, goal: GoalEntry, path: string): readonly Finding[] {
+function goals(rules: Rules, quest: QuestEntry, goal: GoalEntry, path: string): readonly Finding[] {
   const found: Finding[] = [];
   const longest = goal.line.replaceAll(HAVE, String(goal.count)).replaceAll(NEED, String(goal.count));
   if (longest.length > quest.lineRoom)
@@ -187,7 +180,7 @@ function goals({ rules, possible }: Known, quest: QuestEntry, goal: GoalEntry, p
       message: `The line does not say how many of ${goal.count} there are: put ${HAVE}/${NEED} into it.`,
       fix: { label: `Add ${HAVE}/${NEED}`, patch: [{ op: 'replace', path: `${path}/line`, value: `${goal.line} ${HAVE}/${NEED}` }] },
     });
-  if (goal.if !== undefined && possible.whoCan(goal.if, ['player']).length === 0)
+  if (goal.if !== undefined && possibleUnder(rules).whoCan(goal.if, ['player']).length === 0)
     found.push({ kind: 'neverMet', path: `${path}/if`, message: `This goal is never met: no player can meet “${goal.if}”.` });
   const most = mostOf(rules, goal);
   if (most && most.count < goal.count)
@@ -208,18 +201,13 @@ interface Bringing {
   /** Whatever an action has for an argument. */
   readonly named: ReadonlySet<unknown>;
 }
-const known = new WeakMap<Rules, Bringing>();
 
 /** What may bring things into the arena, worked out once for all goals. */
-function bringing(rules: Rules): Bringing {
-  const before = known.get(rules);
-  if (before) return before;
+const bringing: Question<Bringing> = question((rules) => {
   const { actions } = collect(rules);
   const named = new Set(actions.flatMap(({ action }) => Object.values(action)));
-  const all = { spawners: JSON.stringify(rules.document['spawners'] ?? []), actions, named };
-  known.set(rules, all);
-  return all;
-}
+  return { spawners: JSON.stringify(rules.document['spawners'] ?? []), actions, named };
+});
 
 /** How often at most a goal's event can happen for one player, where that has an end; nothing where it has none, or who knows. */
 function mostOf(rules: Rules, { on, counts }: GoalEntry): { readonly count: number; readonly why: string } | undefined {
@@ -244,7 +232,5 @@ function mostOf(rules: Rules, { on, counts }: GoalEntry): { readonly count: numb
 }
 
 const isAbout = (action: Then[number], name: string, field: string, id: string) => action.do === name && action[field] === id;
-const entryOf = (rules: Rules, chapter: string, id: string): unknown =>
-  rules.chapters.get(chapter)?.entries.find((entry) => entry.id === id);
 const isForAll = (rules: Rules, pickup: string) =>
   (entryOf(rules, 'pickups', pickup) as { gone?: string } | undefined)?.gone !== 'perPlayer';

@@ -1,13 +1,15 @@
 import { type Finding, pointer } from '../../ruleset/problem.js';
 import { usesOf } from '../../ruleset/references.js';
 import type { Rules } from '../../ruleset/rules.js';
+import type { Look } from '../../world/concept.js';
 import { offerChapter, shopChapter } from './schema.js';
 import { lackedByPlayers } from '../attributes/lacking.js';
 
 /** Offers that others wait for and that no shop sells. */
-export function findings(_: unknown, rules: Rules): readonly Finding[] {
-  return [...neverSold(rules), ...lackedByPlayers(rules, 'offers', ['then', 'gets', 'costs'])];
-}
+export const findings: readonly Look<unknown>[] = [
+  (_, rules) => neverSold(rules),
+  (_, rules) => lackedByPlayers(rules, 'offers', ['then', 'gets', 'costs']),
+];
 
 function neverSold(rules: Rules): readonly Finding[] {
   const offers = offerChapter.of(rules);

@@ -1,5 +1,7 @@
-import { everyAction } from '../../ruleset/actions.js';
+import { actionsWritten } from '../../analysis/collect.js';
 import { type Finding, pointer } from '../../ruleset/problem.js';
+import { question, type Question } from '../../ruleset/questions.js';
+import { sameMembers } from '../../ruleset/recording.js';
 import type { Rules } from '../../ruleset/rules.js';
 import type { CompiledStates } from './compile.js';
 import { GIVEN } from './given.js';
@@ -7,11 +9,12 @@ import { GIVEN } from './given.js';
 /** States that nothing leads out of, and those that nothing leads into. */
 export function findings({ entries }: CompiledStates, rules: Rules): readonly Finding[] {
   const own = (rules.document['states'] as readonly unknown[]).length;
-  const spoken = everyAction(rules.document);
+  const entering = actionsWritten(rules, 'enter');
+  const leaving = actionsWritten(rules, 'leave');
   return entries.slice(0, own).flatMap((entry, i): readonly Finding[] => {
     if (GIVEN.some(({ id }) => id === entry.id)) return [];
-    const entered = spoken.filter((action) => action.do === 'enter' && action['state'] === entry.id);
-    const phase = usesAsPhase(rules, entry.id);
+    const entered = entering.filter((action) => action['state'] === entry.id);
+    const phase = phases(rules).has(entry.id);
     if (entered.length === 0 && entry.while === undefined && !phase)
       return [
         {
@@ -23,10 +26,7 @@ export function findings({ entries }: CompiledStates, rules: Rules): readonly Fi
       ];
     const timed = entered.length > 0 && entered.every((action) => action['for'] !== undefined);
     const left =
-      (entry.while ?? entry.lasts ?? entry.ends) !== undefined ||
-      timed ||
-      spoken.some((action) => action.do === 'leave' && action['state'] === entry.id) ||
-      phase;
+      (entry.while ?? entry.lasts ?? entry.ends) !== undefined || timed || leaving.some((action) => action['state'] === entry.id) || phase;
     if (left) return [];
     return [
       {
@@ -39,8 +39,8 @@ export function findings({ entries }: CompiledStates, rules: Rules): readonly Fi
   });
 }
 
-/** Whether an ability puts its user into a state while it casts, channels or recovers: the ability ends it. */
-function usesAsPhase(rules: Rules, id: string): boolean {
-  const list = (rules.document['abilities'] ?? []) as readonly Readonly<Record<string, { readonly state?: string } | undefined>>[];
-  return list.some((ability) => [ability['cast'], ability['channel'], ability['recovery']].some((part) => part?.state === id));
-}
+/** The states into which abilities put their users while they cast, channel or recover: the ability ends them. */
+const phases: Question<ReadonlySet<string | undefined>> = question((rules) => {
+  const list = rules.document['abilities'] as readonly Readonly<Record<string, { readonly state?: string } | undefined>>[];
+  return new Set(list.flatMap((ability) => [ability['cast'], ability['channel'], ability['recovery']].map((part) => part?.state)));
+}, sameMembers);

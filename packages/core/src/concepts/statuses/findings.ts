@@ -1,8 +1,10 @@
 import { possibleUnder } from '../attributes/possible.js';
 import { type Finding, pointer } from '../../ruleset/problem.js';
-
+import { question, type Question } from '../../ruleset/questions.js';
+import { sameItems, sameMembers } from '../../ruleset/recording.js';
 import type { Rules } from '../../ruleset/rules.js';
-import { mentionsIn } from '../../ruleset/mentions.js';
+import { sectionsDescribed } from '../../analysis/described.js';
+import { mentionsInSection } from '../../ruleset/mentions.js';
 import { type StatusEntry } from './schema.js';
 
 /** Statuses that something asks for, and that nothing ever grants. */
@@ -23,10 +25,15 @@ export function findings(entries: readonly StatusEntry[], rules: Rules): readonl
 }
 
 /** Statuses that anything speaks of, but for what only tries entries out. */
-function askedFor(rules: Rules): ReadonlySet<string> {
-  const asked = new Set<string>();
-  for (const part of mentionsIn(rules))
-    if (part.chapter !== 'situations')
-      for (const { speaksOf } of part.mentions) for (const { chapter, id } of speaksOf) if (chapter === 'statuses') asked.add(id);
-  return asked;
-}
+const askedFor: Question<ReadonlySet<string>> = question(
+  (rules) => new Set(sectionsDescribed().flatMap((section) => askedForIn(rules, section))),
+  sameMembers,
+);
+
+const askedForIn: Question<readonly string[]> = question(
+  (rules, section) =>
+    mentionsInSection(rules, section).flatMap(({ mentions }) =>
+      mentions.flatMap(({ speaksOf }) => speaksOf.flatMap(({ chapter, id }) => (chapter === 'statuses' ? [id] : []))),
+    ),
+  sameItems,
+);

@@ -1,19 +1,15 @@
 import type { Finding } from '../../ruleset/problem.js';
-import { everyAction } from '../../ruleset/actions.js';
 import type { Rules } from '../../ruleset/rules.js';
+import type { Look } from '../../world/concept.js';
 import type { CompiledTracks } from './compile.js';
 import { lackedByPlayers } from '../attributes/lacking.js';
-import { inForce } from '../../analysis/collect.js';
+import { actionsNamed } from '../../analysis/collect.js';
 
 /** Levels that nobody reaches, and rewards that stand above the top. */
-export function findings(compiled: CompiledTracks, rules: Rules): readonly Finding[] {
-  return [...ofEach(compiled, rules), ...lackedByPlayers(rules, 'tracks', ['onLevel'])];
-}
+export const findings: readonly Look<CompiledTracks>[] = [ofEach, (_, rules) => lackedByPlayers(rules, 'tracks', ['onLevel'])];
 
 function ofEach({ entries, list }: CompiledTracks, rules: Rules): readonly Finding[] {
-  const awarded = new Set(
-    [...everyAction(inForce(rules))].filter((action) => action.do === 'award').map((action) => String(action['track'])),
-  );
+  const awarded = new Set(actionsNamed(rules, 'award').map((action) => String(action['track'])));
   return entries.flatMap((entry, i): Finding[] => {
     const path = `/tracks/${i}`;
     const found: Finding[] = [];

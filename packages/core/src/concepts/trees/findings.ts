@@ -1,5 +1,5 @@
-import { netOf } from '../../analysis/net.js';
-import { everyAction } from '../../ruleset/actions.js';
+import { isWaitedFor } from '../../analysis/net.js';
+import { actionsWritten } from '../../analysis/collect.js';
 import type { Finding } from '../../ruleset/problem.js';
 import type { Rules } from '../../ruleset/rules.js';
 import { tracks } from '../tracks/state.js';
@@ -15,12 +15,12 @@ const isEmpty = (gives: NodeEntry['gives']) =>
 const isNeeded = ({ nodes }: TreeEntry, id: string) =>
   nodes.some(({ needs }) => [...(needs?.all ?? []), ...(needs?.any ?? [])].some(({ node }) => node === id));
 /** Whether anything waits for a node to be learned. */
-const hears = (rules: Rules, node: string) => netOf(rules).waitingFor('nodeLearned', { node }).length > 0;
+const hears = (rules: Rules, node: string) => isWaitedFor(rules, 'nodeLearned', 'node', node);
 
 /** Nodes that can never be learned, choices that lock what lies behind them, and points that nobody is ever given. */
 export function findings({ entries, list }: CompiledTrees, rules: Rules): readonly Finding[] {
   const levels = tracks.of(rules).list;
-  const asActions = everyAction(rules.document).some(({ do: name }) => name === 'givePoints');
+  const asActions = actionsWritten(rules, 'givePoints').length > 0;
   return list.flatMap((tree, t): Finding[] => {
     const path = `/trees/${t}`;
     const found: Finding[] = [];

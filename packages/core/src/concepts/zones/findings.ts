@@ -3,31 +3,18 @@ import { type Finding, pointer } from '../../ruleset/problem.js';
 import type { Rules } from '../../ruleset/rules.js';
 import { arena, placements } from '../arena/index.js';
 import { type PlacedZone } from './state.js';
-import { type ZoneEntry } from './schema.js';
-import { brought, collect } from '../../analysis/collect.js';
+import { brought, isReferredTo } from '../../analysis/collect.js';
 import { isEmpty, isHeard } from '../../analysis/entries.js';
+import type { Look } from '../../world/concept.js';
 import { questChapter } from '../quests/schema.js';
 import { zoneChapter } from './schema.js';
 
 /** Zones that nobody can be in: for whom they are not, or because walls and the arena's edge leave no room. */
-export function findings(list: readonly PlacedZone[], rules: Rules): readonly Finding[] {
-  const possible = possibleUnder(rules);
-  const entries = rules.document['zones'] as readonly ZoneEntry[];
-  return [
-    ...entries.flatMap(({ who, label }, i): readonly Finding[] =>
-      who === undefined || possible.whoCan(who).length > 0
-        ? []
-        : [
-            {
-              kind: 'nobodyEnters',
-              path: pointer(['zones', i, 'who']),
-              message: `${label} is for nobody: “${who}” holds for no kind of actor.`,
-              fix: { label: 'Let it be for anyone', patch: [{ op: 'remove', path: pointer(['zones', i, 'who']) }] },
-            },
-          ],
-    ),
-    ...doesNothing(rules),
-    ...placements(rules, 'zone').flatMap(({ index, thing }): readonly Finding[] =>
+export const findings: readonly Look<readonly PlacedZone[]>[] = [
+  forNobody,
+  (_, rules) => doesNothing(rules),
+  (list, rules) =>
+    placements(rules, 'zone').flatMap(({ index, thing }): readonly Finding[] =>
       hasRoom(
         rules,
         list.find((zone) => zone.index === index)!,
@@ -41,19 +28,33 @@ export function findings(list: readonly PlacedZone[], rules: Rules): readonly Fi
             },
           ],
     ),
-  ];
+];
+
+function forNobody(_: unknown, rules: Rules): readonly Finding[] {
+  const possible = possibleUnder(rules);
+  return zoneChapter.of(rules).flatMap(({ who, label }, i): readonly Finding[] =>
+    who === undefined || possible.whoCan(who).length > 0
+      ? []
+      : [
+          {
+            kind: 'nobodyEnters',
+            path: pointer(['zones', i, 'who']),
+            message: `${label} is for nobody: “${who}” holds for no kind of actor.`,
+            fix: { label: 'Let it be for anyone', patch: [{ op: 'remove', path: pointer(['zones', i, 'who']) }] },
+          },
+        ],
+  );
 }
 
 /** Zones in which nothing happens, and those that lie nowhere. */
 function doesNothing(rules: Rules): readonly Finding[] {
   const lying = brought(rules, 'zones');
-  const spoken = new Set(collect(rules).references.flatMap(({ chapter, id }) => (chapter === 'zones' ? [id] : [])));
   return zoneChapter.of(rules).flatMap(({ id, label, onEnter, onLeave, every }, i): readonly Finding[] => {
     const path = pointer(['zones', i]);
     const does = !isEmpty(onEnter) || !isEmpty(onLeave) || !isEmpty(every?.then);
     if (!does && !isHeard(rules, ['zoneEntered', 'zoneLeft'], 'zone', id) && !offersQuest(rules, id))
       return [{ kind: 'doesNothing', path, message: `Nothing happens to who is in ${label}: say what it does.` }];
-    if (lying.has(id) || !spoken.has(id)) return [];
+    if (lying.has(id) || !isReferredTo(rules, 'zones', id)) return [];
     return [{ kind: 'liesNowhere', path, message: `${label} lies nowhere: place it in the arena.` }];
   });
 }
