@@ -1,7 +1,8 @@
-import { compileRuleset, findingsOf, parseFormula, rangeOf, wiringOf } from '../index.js';
+import { compileRuleset, findingsOf, parseFormula, rangeOf, type Rules, RulesetCompiler, wiringOf } from '../index.js';
 import { Possible } from '../concepts/attributes/possible.js';
 import { ANY, exactly, type Range } from '../formula/index.js';
-import { rulesetWith } from '../testing/rulesets.js';
+import { answersOf } from '../ruleset/questions.js';
+import { pool, rulesetWith, stat } from '../testing/rulesets.js';
 import { QUAY } from '../testing/surroundings.js';
 
 const rulesWith = (parts: Record<string, unknown>) => compileRuleset(rulesetWith({ ...QUAY, ...parts }));
@@ -164,5 +165,59 @@ describe('Wiring', () => {
       effects: [{ id: 'glow', label: 'Glow', lifetime: 'timed', lasts: '2s' }],
     });
     expect(wiringOf(broken).dangling.map(({ place }) => place.id)).toEqual(['greed', 'chained', 'glow']);
+  });
+});
+
+describe('What is looked for after an edit', () => {
+  /** A document with so many effects and tokens, each of which speaks of others. */
+  const grown = (count: number, rate = 2) => {
+    const each = <T>(make: (i: number) => T) => Array.from({ length: count }, (_, i) => make(i));
+    return rulesetWith({
+      attributes: [stat('pull', 3), pool('air', { refill: { rate } })],
+      effects: each((i) => ({
+        id: `soak${i}`,
+        label: `Soak ${i}`,
+        lasts: '2s',
+        modifiers: [{ attribute: 'pull', operation: 'add', amount: i }],
+      })),
+      pickups: each((i) => ({
+        id: `token${i}`,
+        label: `Token ${i}`,
+        then: [
+          { do: 'hurt', attribute: 'air', amount: 2 },
+          { do: 'apply', effect: `soak${i}` },
+        ],
+      })),
+    });
+  };
+  /** How many questions are worked out after an edit, by what makes one of a document. */
+  function workedOut(count: number, edit: (document: ReturnType<typeof grown>) => unknown) {
+    const compiler = new RulesetCompiler();
+    const look = (rules: Rules) => [findingsOf(rules), wiringOf(rules)];
+    const document = grown(count);
+    look(compiler.read(document).rules!);
+    const { rules } = compiler.read(edit(document));
+    const before = answersOf(rules!).workedOut;
+    expect(look(rules!)).toEqual(look(compileRuleset(edit(grown(count)))));
+    return answersOf(rules!).workedOut - before;
+  }
+
+  it('is what the edit reaches, however much there is beside', () => {
+    const refill = (document: ReturnType<typeof grown>) => ({ ...document, attributes: grown(1, 5)['attributes'] });
+    const [few, many] = [workedOut(20, refill), workedOut(80, refill)];
+    expect(many).toBe(few);
+    expect(many).toBeLessThan(60);
+  });
+
+  it('is no more than that where an entry gets another amount in its list', () => {
+    const amount = (document: ReturnType<typeof grown>) => ({
+      ...document,
+      pickups: (document['pickups'] as readonly { readonly then: readonly object[] }[]).map((entry, i) =>
+        i === 7 ? { ...entry, then: [{ ...entry.then[0], amount: 9 }, entry.then[1]] } : entry,
+      ),
+    });
+    const [few, many] = [workedOut(20, amount), workedOut(80, amount)];
+    expect(many).toBe(few);
+    expect(many).toBeLessThan(60);
   });
 });

@@ -2,6 +2,7 @@ import type { z } from 'zod';
 import type { Description } from '../ruleset/described.js';
 import { isDuration, toMilliseconds } from '../ruleset/fields.js';
 import { type Finding, type Path, pointer } from '../ruleset/problem.js';
+import { atOnce, eachInPart } from '../ruleset/parts.js';
 import { question, type Question } from '../ruleset/questions.js';
 import { sameItems } from '../ruleset/recording.js';
 import { registry } from '../ruleset/registry.js';
@@ -32,13 +33,18 @@ interface Known {
 const knownParts = new WeakMap<object, Known>();
 
 /** Every value of a section whose field is described. */
-export const describedInSection: Question<readonly Described[]> = question((rules, key) => {
+export const describedInSection: Question<readonly Described[]> = question((rules, key) => atOnce(describedInParts(rules, key)), sameItems);
+
+/** The same as work in parts, entry by entry: what was found in one is known as long as no edit touches it. */
+export function* describedInParts(rules: Rules, key: string): Generator<void, readonly Described[]> {
   const section = registry().sections.get(key)!;
   const whole = rules.document[key];
-  if (section.kind === 'chapter')
-    return (whole as readonly { readonly label: string }[]).flatMap((entry, i) => describedAt(section.entry, entry, [key, i], entry.label));
+  if (section.kind === 'chapter') {
+    const entries = whole as readonly { readonly label: string }[];
+    return (yield* eachInPart(entries, (entry, i) => describedAt(section.entry, entry, [key, i], entry.label))).flat();
+  }
   return typeof whole === 'object' && whole !== null ? describedAt(section.schema, whole, [key]) : [];
-}, sameItems);
+}
 
 /** The sections of a ruleset whose descriptions matter: all but what only tries entries out. */
 export const sectionsDescribed = (): readonly string[] => [...registry().sections.keys()].filter((key) => !onlyTries(key));

@@ -1,7 +1,7 @@
 import equal from 'fast-deep-equal';
 import { entriesIn } from '../ruleset/chapter.js';
 import { atOnce } from '../ruleset/parts.js';
-import { mentionsInSection } from '../ruleset/mentions.js';
+import { mentionsInParts, mentionsInSection } from '../ruleset/mentions.js';
 import { pointer, type Finding, type PatchOperation } from '../ruleset/problem.js';
 import { question, type Question } from '../ruleset/questions.js';
 import { sameItems, sameMembers } from '../ruleset/recording.js';
@@ -10,7 +10,7 @@ import { registry } from '../ruleset/registry.js';
 import { positionOf, type Rules } from '../ruleset/rules.js';
 import type { AnyEntry } from '../world/concept.js';
 import { collectSection, onlyTries } from './collect.js';
-import { describedFindings, describedInSection } from './described.js';
+import { describedFindings, describedInParts } from './described.js';
 import { chapterOf, keyOf, netOf } from './net.js';
 
 /** Everything that its author will hardly have meant, concept by concept, then what nobody speaks of. */
@@ -22,7 +22,9 @@ export function findingsOf(rules: Rules): readonly Finding[] {
 export function* findingsInParts(rules: Rules): Generator<void, readonly Finding[]> {
   const found: Finding[] = [];
   for (const section of registry().sections.keys()) {
-    prepare(rules, section);
+    yield* mentionsInParts(rules, section);
+    yield* describedInParts(rules, section);
+    collectSection(rules, section);
     yield;
   }
   netOf(rules);
@@ -35,13 +37,6 @@ export function* findingsInParts(rules: Rules): Generator<void, readonly Finding
   yield;
   for (const [chapter] of registry().sections) found.push(...unusedIn(rules, chapter));
   return found;
-}
-
-/** What all concepts ask of a section. */
-function prepare(rules: Rules, section: string): void {
-  mentionsInSection(rules, section);
-  collectSection(rules, section);
-  describedInSection(rules, section);
 }
 
 /** Every function with which a concept looks for findings, by the concept and the function's number. */

@@ -1,6 +1,10 @@
+import equal from 'fast-deep-equal';
+import { entriesIn } from '../ruleset/chapter.js';
 import { grouped } from '../ruleset/grouped.js';
 import { positionIn } from '../ruleset/positions.js';
 import type { Pattern } from '../ruleset/registry.js';
+import { question, type Question } from '../ruleset/questions.js';
+import type { AnyEntry } from '../world/concept.js';
 import { labelOf, type Rules } from '../ruleset/rules.js';
 import { type FoundPattern, type FoundReference, onlyTries, patternWords, type Place } from './collect.js';
 import { chapterOf, keyOf, type Net, netOf, type Source, standsAlone } from './net.js';
@@ -64,8 +68,16 @@ function missingFor(net: Net, { pattern }: FoundPattern): string | undefined {
   return `Nothing announces ${patternWords(net.rules, { ...pattern, where: undefined } as Pattern)}.`;
 }
 
+/** The entries of a chapter, whatever else they say than who they are. */
+const named: Question<readonly { readonly id: string; readonly label: string }[]> = question(
+  (rules, chapter) => entriesIn<AnyEntry>(rules, chapter).map(({ id, label }) => ({ id, label })),
+  equal,
+);
+
 /** Everything about who emits and who listens in a ruleset, and what is left dangling. */
-export function wiringOf(rules: Rules): Wiring {
+export const wiringOf = (rules: Rules): Wiring => wiring(rules);
+
+const wiring: Question<Wiring> = question((rules) => {
   const net = netOf(rules);
   const listeners = net.found.patterns.map((one): Waiting => {
     const missing = missingFor(net, one);
@@ -89,11 +101,11 @@ export function wiringOf(rules: Rules): Wiring {
     ),
     references: grouped(net.found.references, ({ chapter, id }) => keyOf(chapter, id)),
   };
-  const entries = [...rules.chapters].flatMap(([chapter, { entries: all }]) =>
-    onlyTries(chapter) ? [] : all.map((entry) => entryWires(net, own, chapter, entry)),
+  const entries = [...rules.chapters.keys()].flatMap((chapter) =>
+    onlyTries(chapter) ? [] : named(rules, chapter).map((entry) => entryWires(net, own, chapter, entry)),
   );
   return { events, entries, dangling: danglingIn(rules, entries, listeners) };
-}
+});
 
 const emitterOf = (net: Net, source: Source): Emitter => {
   const { place, action, fields } = source;

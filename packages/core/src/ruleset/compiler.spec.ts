@@ -2,7 +2,18 @@ import * as fc from 'fast-check';
 import jsonPatch from 'fast-json-patch';
 import brinewick from '../testing/recorded/brinewick.json' with { type: 'json' };
 import session from '../testing/recorded/session.json' with { type: 'json' };
-import { type Command, readRuleset, renameEntry, type Rules, RulesetCompiler, sharing, sharingInParts, World } from '../index.js';
+import {
+  type Command,
+  findingsOf,
+  readRuleset,
+  renameEntry,
+  type Rules,
+  RulesetCompiler,
+  sharing,
+  sharingInParts,
+  wiringOf,
+  World,
+} from '../index.js';
 import { atOnce } from './parts.js';
 import { attributes as attributesState } from '../concepts/attributes/state.js';
 import { drawn, mutated } from '../testing/mutations.js';
@@ -147,6 +158,8 @@ describe('A compiler of one ruleset', () => {
           expect(rules.document).toEqual(anew.rules.document);
           expect(rules.tables).toEqual(anew.rules.tables);
           expect([...rules.pieces.keys()].sort()).toEqual([...anew.rules.pieces.keys()].sort());
+          expect(findingsOf(rules)).toEqual(findingsOf(anew.rules));
+          expect(wiringOf(rules)).toEqual(wiringOf(anew.rules));
           const ticks = n % 2 === 0 ? 25 : 2;
           expect(hashesOf(rules, ticks)).toEqual(hashesOf(anew.rules, ticks));
         }

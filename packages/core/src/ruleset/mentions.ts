@@ -2,6 +2,7 @@ import { compileFormula, FormulaError, type FormulaReference, type Lookup, means
 import type { Mark } from './marks.js';
 import { type Path } from './problem.js';
 import { grouped } from './grouped.js';
+import { atOnce, eachInPart } from './parts.js';
 import { question, type Question } from './questions.js';
 import { sameItems } from './recording.js';
 import { registry } from './registry.js';
@@ -50,17 +51,23 @@ export interface Spoken {
 const keyOf = (chapter: string, id: string) => `${chapter}/${id}`;
 
 /** The mentions in a section, in the order of its entries. */
-export const mentionsInSection: Question<readonly Mentioning[]> = question((rules, chapter) => {
+export const mentionsInSection: Question<readonly Mentioning[]> = question(
+  (rules, chapter) => atOnce(mentionsInParts(rules, chapter)),
+  sameItems,
+);
+
+/** The same as work in parts, entry by entry: what was found in one is known as long as no edit touches it. */
+export function* mentionsInParts(rules: Rules, chapter: string): Generator<void, readonly Mentioning[]> {
   const section = registry().sections.get(chapter)!;
   const written = rules.document[chapter];
   const { vocabulary } = rules;
   if (section.kind === 'chapter')
-    return (written as readonly { readonly id: string }[]).map((entry, i) =>
+    return yield* eachInPart(written as readonly { readonly id: string }[], (entry, i) =>
       mentioning(vocabulary, section.entry, entry, chapter, i, entry.id),
     );
   if (typeof written !== 'object' || written === null) return [];
   return [mentioning(vocabulary, section.schema, written, chapter, undefined, undefined)];
-}, sameItems);
+}
 
 /** Every mention in a ruleset, chapter by chapter in the order of the concepts. */
 export const mentionsIn: Question<readonly Mentioning[]> = question(
