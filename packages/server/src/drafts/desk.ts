@@ -1,12 +1,34 @@
 import { Worker } from 'node:worker_threads';
 import type { Problem } from '@eager-ember/core';
-import { NotNow, Unsound } from '../errors.js';
-import type { Comparison, JobName, Jobs, Kept, PlayerLoss } from './jobs.js';
+import type { Operation } from 'fast-json-patch';
+import { Impossible, NotNow, Unsound } from '../errors.js';
+import { type Edited, type JobName, type Jobs, type Kept, type OfStored, type PlayerLoss, Unknown } from './jobs.js';
 
 /** Longest that anything may take, what waits before it included. */
 const MOST_MS = 60_000;
 /** Jobs that wait; more are refused. */
 const MOST_WAITING = 200;
+
+/** A stored ruleset that something is asked about. Its text is read where the thread does not have it. */
+export interface StoredRuleset {
+  readonly id: string;
+  readonly revision: number;
+  read(): Promise<{ readonly revision: number; readonly text: string }>;
+}
+
+/** What comes back from the thread. */
+interface Answered {
+  readonly number: number;
+  readonly answer: never;
+  /** What went wrong there. */
+  readonly error?: string;
+  readonly refused?: { readonly title: string; readonly detail?: string };
+  /** It does not have the document. */
+  readonly unknown?: true;
+}
+
+/** The jobs that are about a stored ruleset. */
+type StoredJob = { readonly [K in JobName]: Jobs[K]['ask'] extends { of: OfStored } ? K : never }[JobName];
 
 interface Waiting {
   readonly done: (answer: never) => void;
@@ -33,25 +55,40 @@ export class DraftingDesk {
     refuseUnsound(await this.check(document));
   }
 
-  /** Why nobody could take a seat under a sound document; empty where they can. */
-  seats(document: unknown): Promise<string> {
-    return this.ask('seats', { document });
+  /** Why nobody could take a seat under a sound ruleset; empty where they can. */
+  seats(ruleset: StoredRuleset): Promise<string> {
+    return this.askOf('seats', ruleset, {});
   }
 
   /** What is kept of a player as a sheet, or what is wrong with it. */
-  sheet(document: unknown, saved: unknown): Promise<Jobs['sheet']['answer']> {
-    return this.ask('sheet', { document, saved });
+  sheet(ruleset: StoredRuleset, saved: unknown): Promise<Jobs['sheet']['answer']> {
+    return this.askOf('sheet', ruleset, { saved });
   }
 
   /** What is wrong with what is to be kept of a player. */
-  strict(document: unknown, saved: unknown): Promise<readonly Problem[]> {
-    return this.ask('strict', { document, saved });
+  strict(ruleset: StoredRuleset, saved: unknown): Promise<readonly Problem[]> {
+    return this.askOf('strict', ruleset, { saved });
   }
 
-  /** Begins to look at an edit. {@link Draft.drop} it in any case. */
-  async compare(before: unknown, after: unknown): Promise<Draft> {
+  /**
+   * Begins an edit. {@link Draft.drop} it in any case.
+   * @throws Impossible where the patch does not fit
+   */
+  async edit(ruleset: StoredRuleset, patch: readonly Operation[]): Promise<Draft> {
     const key = ++this.asked;
-    return new Draft(key, await this.ask('compare', { key, before, after }), this);
+    return new Draft(key, await this.askOf('edit', ruleset, { key, patch }), this);
+  }
+
+  /** Asks about a stored ruleset, with its text where the thread does not have it. */
+  private async askOf<K extends StoredJob>(job: K, ruleset: StoredRuleset, rest: Omit<Jobs[K]['ask'], 'of'>): Promise<Jobs[K]['answer']> {
+    const ask = (of: OfStored) => this.ask(job, { ...rest, of } as Jobs[K]['ask']);
+    const { id, revision } = ruleset;
+    try {
+      return await ask({ id, revision });
+    } catch (error) {
+      if (!(error instanceof Unknown)) throw error;
+      return ask({ id, ...(await ruleset.read()) });
+    }
   }
 
   /** @throws NotNow where it takes too long or too much waits already */
@@ -70,12 +107,14 @@ export class DraftingDesk {
     if (this.worker) return this.worker;
     const worker = hire();
     worker.unref();
-    worker.on('message', ({ number, answer, error }: { number: number; answer: never; error?: string }) => {
+    worker.on('message', ({ number, answer, error, refused, unknown }: Answered) => {
       const asked = this.waiting.get(number);
       if (!asked) return;
       this.waiting.delete(number);
       clearTimeout(asked.timer);
-      if (error === undefined) asked.done(answer);
+      if (unknown) asked.fail(new Unknown());
+      else if (refused) asked.fail(new Impossible(refused.title, refused.detail));
+      else if (error === undefined) asked.done(answer);
       else asked.fail(new Error(error));
     });
     const over = (error: Error) => this.worker === worker && this.giveUp(error);
@@ -119,18 +158,28 @@ function refuseUnsound(problems: readonly Problem[]): void {
 export class Draft {
   constructor(
     private readonly key: number,
-    private readonly comparison: Comparison,
+    private readonly edited: Edited,
     private readonly desk: DraftingDesk,
   ) {}
 
   /** Whether nothing that is kept of players can change by it. */
   get keeps(): boolean {
-    return this.comparison.keeps;
+    return this.edited.keeps;
+  }
+
+  /** What the ruleset is called after it. */
+  get name(): string {
+    return this.edited.name;
+  }
+
+  /** The edited document, as it is to be stored. */
+  get text(): string {
+    return this.edited.text;
   }
 
   /** @throws Unsound where the edited document is not sound */
   requireSound(): void {
-    refuseUnsound(this.comparison.problems);
+    refuseUnsound(this.edited.problems);
   }
 
   /** What players would lose by it. */
@@ -143,9 +192,9 @@ export class Draft {
     return this.desk.ask('follow', { key: this.key, players });
   }
 
-  /** It is not looked at any more. */
-  drop(): void {
+  /** It is over: it was stored as the next revision of its ruleset, or was not. */
+  drop(stored: boolean): void {
     // Where its thread has ended, so has the draft.
-    this.desk.ask('drop', { key: this.key }).catch(() => undefined);
+    this.desk.ask('drop', { key: this.key, stored }).catch(() => undefined);
   }
 }

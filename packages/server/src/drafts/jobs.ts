@@ -1,6 +1,5 @@
 import {
   followSaved,
-  isTooDeep,
   savedSections,
   type SavedSheet,
   type Loss,
@@ -11,10 +10,12 @@ import {
   savedProblems,
   type SavedPlayer,
   seatProblems,
-  sharing,
   sheetOf,
   Upgrade,
+  upgradeDocument,
 } from '@eager-ember/core';
+import type { Operation } from 'fast-json-patch';
+import { patched } from './patching.js';
 
 /** What is kept of a player, under their name. */
 export interface Kept {
@@ -34,51 +35,98 @@ export interface Comparison {
   readonly keeps: boolean;
 }
 
+/** Which revision of a stored ruleset something is about, and its text for a thread that does not have it. */
+export interface OfStored {
+  readonly id: string;
+  readonly revision: number;
+  readonly text?: string;
+}
+
+/** An edited document. */
+export interface Edited extends Comparison {
+  readonly name: string;
+  /** As it is to be stored; empty where it is not sound. */
+  readonly text: string;
+}
+
 /** What can be asked, and what comes back. */
 export interface Jobs {
   check: { ask: { document: unknown }; answer: readonly Problem[] };
   /** Why nobody could take a seat; empty where they can. */
-  seats: { ask: { document: unknown }; answer: string };
-  sheet: { ask: { document: unknown; saved: unknown }; answer: { problems: readonly Problem[]; sheet: SavedSheet } };
+  seats: { ask: { of: OfStored }; answer: string };
+  sheet: { ask: { of: OfStored; saved: unknown }; answer: { problems: readonly Problem[]; sheet: SavedSheet } };
   /** What is wrong with what is to be kept of a player, taken at its word. */
-  strict: { ask: { document: unknown; saved: unknown }; answer: readonly Problem[] };
-  /** Reads two documents, which the jobs below then speak of by the key. */
-  compare: { ask: { key: number; before: unknown; after: unknown }; answer: Comparison };
+  strict: { ask: { of: OfStored; saved: unknown }; answer: readonly Problem[] };
+  /** Edits a document, of which the jobs below then speak by the key. */
+  edit: { ask: { key: number; of: OfStored; patch: readonly Operation[] }; answer: Edited };
   /** What players would lose. */
   losses: { ask: { key: number; players: readonly Kept[] }; answer: readonly PlayerLoss[] };
   /** What is kept of players under the later rules, of those for whom that is something else. */
   follow: { ask: { key: number; players: readonly Kept[] }; answer: readonly Kept[] };
-  drop: { ask: { key: number }; answer: null };
+  /** It was stored as the next revision, or was not. */
+  drop: { ask: { key: number; stored: boolean }; answer: null };
 }
 export type JobName = keyof Jobs;
 
 type Workers = { readonly [K in JobName]: (ask: Jobs[K]['ask']) => Jobs[K]['answer'] };
 
+/** This thread does not have the document that it is asked about. */
+export class Unknown extends Error {}
+
 interface Pair {
-  readonly before: Rules;
-  readonly after: Rules;
+  readonly before: HeldDocument;
+  readonly after: HeldDocument;
+  readonly rules?: { readonly before: Rules; readonly after: Rules };
   upgrade?: Upgrade;
 }
 
-/** How many rulesets are at hand to be read again. */
-const MOST_READERS = 4;
+/** A document that is at hand, and what was made of it. */
+interface HeldDocument {
+  readonly id: string;
+  readonly revision: number;
+  readonly document: Readonly<Record<string, unknown>>;
+  readonly reading: Reading;
+}
 
-/** Reads rulesets that come again and again, a little edited: what an edit left as it was is not read a second time. */
-class Readers {
-  /** By what a ruleset is called; two of one name get in each other's way, and no more. */
-  private readonly all = new Map<string, { readonly compiler: RulesetCompiler; last: unknown }>();
+/** How many rulesets are at hand to be read again, and revisions of one. */
+const MOST_RULESETS = 8;
+const MOST_REVISIONS = 3;
 
-  read(document: unknown): Reading {
-    const name = String((document as { readonly name?: unknown } | null | undefined)?.name);
-    const reader = this.all.get(name) ?? { compiler: new RulesetCompiler(), last: undefined };
-    this.all.delete(name);
-    this.all.set(name, reader);
-    if (this.all.size > MOST_READERS) this.all.delete([...this.all.keys()][0]);
-    // What comes is a copy. What nobody can have written is told before anything recursive touches it.
-    const shared = isTooDeep(document) ? document : sharing(reader.last, document);
-    const reading = reader.compiler.read(shared);
-    if (reading.rules) reader.last = shared;
-    return reading;
+/** The stored rulesets that were asked about, each read by a compiler of its own: what an edit left as it was is not read again. */
+class HeldDocuments {
+  private readonly all = new Map<string, { readonly compiler: RulesetCompiler; readonly revisions: Map<number, HeldDocument> }>();
+
+  /** @throws Unknown where it is not at hand, and comes without its text */
+  of({ id, revision, text }: OfStored): HeldDocument {
+    const known = this.at(id).revisions.get(revision);
+    if (known) return known;
+    if (text === undefined) throw new Unknown();
+    const held = this.read(id, revision, upgradeDocument(JSON.parse(text)) as HeldDocument['document']);
+    this.put(held);
+    return held;
+  }
+
+  /** What becomes of a document by a patch. @throws Impossible where it does not fit */
+  edited({ id, revision, document }: HeldDocument, patch: readonly Operation[]): HeldDocument {
+    return this.read(id, revision + 1, upgradeDocument(patched(document, patch)) as HeldDocument['document']);
+  }
+
+  put(held: HeldDocument): void {
+    const { revisions } = this.at(held.id);
+    revisions.set(held.revision, held);
+    if (revisions.size > MOST_REVISIONS) revisions.delete([...revisions.keys()][0]);
+  }
+
+  private read(id: string, revision: number, document: HeldDocument['document']): HeldDocument {
+    return { id, revision, document, reading: this.at(id).compiler.read(document) };
+  }
+
+  private at(id: string) {
+    const at = this.all.get(id) ?? { compiler: new RulesetCompiler(), revisions: new Map<number, HeldDocument>() };
+    this.all.delete(id);
+    this.all.set(id, at);
+    if (this.all.size > MOST_RULESETS) this.all.delete([...this.all.keys()][0]);
+    return at;
   }
 }
 
@@ -87,54 +135,65 @@ const NOTHING: SavedSheet = { parts: [], unplaced: [] };
 /** Does the jobs, in whichever thread this is. */
 export function workers(): Workers {
   const pairs = new Map<number, Pair>();
-  const readers = new Readers();
-  const sound = (document: unknown): Rules => {
-    const { rules, problems } = readers.read(document);
+  const stored = new HeldDocuments();
+  // What is not stored yet is mostly read once.
+  const unstored = new RulesetCompiler();
+  const sound = (of: OfStored): Rules => {
+    const { rules, problems } = stored.of(of).reading;
     if (!rules) throw new Error(`A stored ruleset has problems: ${problems[0].path} ${problems[0].message}`);
     return rules;
   };
-  const readable = ({ before }: Pair, players: readonly Kept[]) =>
+  const readable = (before: Rules, players: readonly Kept[]) =>
     // What can't be read is set aside when its player comes; nobody touches it here.
     players.filter(({ saved }) => savedProblems(before, saved).length === 0);
   return {
-    check: ({ document }) => readers.read(document).problems,
-    seats: ({ document }) => seatProblems(sound(document), {})[0]?.message ?? '',
-    sheet: ({ document, saved }) => {
-      const rules = sound(document);
+    check: ({ document }) => unstored.read(document).problems,
+    seats: ({ of }) => seatProblems(sound(of), {})[0]?.message ?? '',
+    sheet: ({ of, saved }) => {
+      const rules = sound(of);
       const problems = savedProblems(rules, saved);
       return { problems, sheet: problems.length > 0 ? NOTHING : sheetOf(rules, saved as SavedPlayer) };
     },
-    strict: ({ document, saved }) => savedProblems(sound(document), saved, true),
-    compare: ({ key, before, after }) => {
-      // Most of the time the earlier one is what was read last, and the later one little else.
-      const { rules: earlier } = readers.read(before);
-      const { rules: later, problems } = readers.read(after);
-      if (!later) return { problems, keeps: true };
+    strict: ({ of, saved }) => savedProblems(sound(of), saved, true),
+    edit: ({ key, of, patch }) => {
+      const before = stored.of(of);
+      const after = stored.edited(before, patch);
+      const name = String(after.document['name']);
+      const { rules: later, problems } = after.reading;
+      if (!later) return { problems, keeps: true, name, text: '' };
+      const text = JSON.stringify(after.document);
+      const { rules: earlier } = before.reading;
+      pairs.set(key, { before, after, ...(earlier && { rules: { before: earlier, after: later } }) });
       // What was stored before a version knew of its problems has nothing to follow from.
-      if (!earlier) return { problems: [], keeps: true };
-      pairs.set(key, { before: earlier, after: later });
-      const keeps = [...savedSections(earlier), ...savedSections(later)].every(
-        (section) => JSON.stringify(earlier.document[section]) === JSON.stringify(later.document[section]),
-      );
-      return { problems: [], keeps };
+      return { problems: [], keeps: !earlier || keepsPlayers(earlier, later), name, text };
     },
     losses: ({ key, players }) => {
       const pair = pairs.get(key);
-      if (!pair) return [];
-      const upgrade = (pair.upgrade ??= new Upgrade(pair.before, pair.after));
-      return readable(pair, players).flatMap(({ name, saved }) => upgrade.lossesOf(saved).map((loss) => ({ player: name, ...loss })));
+      if (!pair?.rules) return [];
+      const { before, after } = pair.rules;
+      const upgrade = (pair.upgrade ??= new Upgrade(before, after));
+      return readable(before, players).flatMap(({ name, saved }) => upgrade.lossesOf(saved).map((loss) => ({ player: name, ...loss })));
     },
     follow: ({ key, players }) => {
-      const pair = pairs.get(key);
-      if (!pair) return [];
-      return readable(pair, players).flatMap(({ name, saved }) => {
-        const followed = followSaved(pair.before, pair.after, saved);
+      const rules = pairs.get(key)?.rules;
+      if (!rules) return [];
+      return readable(rules.before, players).flatMap(({ name, saved }) => {
+        const followed = followSaved(rules.before, rules.after, saved);
         return JSON.stringify(followed) === JSON.stringify(saved) ? [] : [{ name, saved: followed }];
       });
     },
-    drop: ({ key }) => {
+    drop: ({ key, stored: wasStored }) => {
+      const pair = pairs.get(key);
+      if (pair && wasStored) stored.put(pair.after);
       pairs.delete(key);
       return null;
     },
   };
 }
+
+/** Whether an edit leaves everything as it was of which something is kept of players. */
+const keepsPlayers = (earlier: Rules, later: Rules): boolean =>
+  [...savedSections(earlier), ...savedSections(later)].every((section) => {
+    const [before, after] = [earlier.document[section], later.document[section]];
+    return before === after || JSON.stringify(before) === JSON.stringify(after);
+  });

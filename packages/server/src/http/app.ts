@@ -88,7 +88,7 @@ export function createApp({ config, log, sequelize, sessions, keeper, desk, metr
   api.use(sessions.routes());
   api.use(
     '/rulesets',
-    rulesetRoutes(sequelize, desk, trail, (id, document, revision) => keeper.edited(id, document, revision)),
+    rulesetRoutes(sequelize, desk, trail, (ruleset, patch) => keeper.edited(ruleset, patch)),
   );
   api.use('/rulesets/:id/players', playerRoutes(keeper, desk, trail));
   api.use('/rulesets/:id/trail', trailRoutes(trail));

@@ -2,7 +2,7 @@ import type { SavedPlayer } from '@eager-ember/core';
 import { Router } from 'express';
 import { Op, type Transaction } from 'sequelize';
 import { z } from 'zod';
-import { Player, type Ruleset, SetAside } from '../database/models.js';
+import { Player, SetAside } from '../database/models.js';
 import type { Draft, DraftingDesk } from '../drafts/desk.js';
 import type { PlayerLoss } from '../drafts/jobs.js';
 import type { RoomKeeper } from '../rooms/keeper.js';
@@ -12,7 +12,7 @@ import { HttpProblem } from './problems.js';
 import { Missing } from '../errors.js';
 import { userOf } from './sessions.js';
 import type { Trail } from '../trail/trail.js';
-import { findRuleset } from '../database/rulesets.js';
+import { findHead, type RulesetHead } from '../database/rulesets.js';
 
 /** What a path under a ruleset names. */
 type OfRuleset = { id: string };
@@ -45,7 +45,7 @@ export async function* batches(rulesetId: string, transaction?: Transaction, siz
 }
 
 /** What is kept of players follows renamed entries in the same step: a room that opens later finds it under its new name. */
-export async function followPlayers({ id, revision }: Ruleset, draft: Draft, transaction: Transaction): Promise<void> {
+export async function followPlayers({ id, revision }: RulesetHead, draft: Draft, transaction: Transaction): Promise<void> {
   for await (const players of batches(id, transaction)) {
     const moved = await draft.followed(players.map(({ name, saved }) => ({ name, saved })));
     const rows = moved.map(({ name, saved }) => ({ rulesetId: id, name, saved, revision: revision + 1 }));
@@ -54,7 +54,7 @@ export async function followPlayers({ id, revision }: Ruleset, draft: Draft, tra
 }
 
 /** What saved players would lose by an edit, before it is made: of those who played last, and not of everybody where they are many. */
-export async function lossesOf({ id }: Ruleset, draft: Draft, transaction: Transaction): Promise<readonly PlayerLoss[]> {
+export async function lossesOf({ id }: RulesetHead, draft: Draft, transaction: Transaction): Promise<readonly PlayerLoss[]> {
   if (draft.keeps) return [];
   const players = await Player.findAll({ where: { rulesetId: id }, order: [['updatedAt', 'DESC']], limit: MOST_ASKED, transaction });
   if (players.length === 0) return [];
@@ -84,14 +84,14 @@ export function playerRoutes(keeper: RoomKeeper, desk: DraftingDesk, trail: Trai
       throw error;
     }
   };
-  const strict = async (document: unknown, saved: unknown): Promise<SavedPlayer> => {
-    const problems = await desk.strict(document, saved);
+  const strict = async (ruleset: RulesetHead, saved: unknown): Promise<SavedPlayer> => {
+    const problems = await desk.strict(ruleset, saved);
     if (problems.length > 0) throw new HttpProblem(422, 'That cannot be kept of a player', 'Nothing was stored.', { problems });
     return saved as SavedPlayer;
   };
 
   router.get<OfRuleset>('/', async (request, response) => {
-    const { id } = await findRuleset(request.params.id);
+    const { id } = await findHead(request.params.id);
     const where = { rulesetId: id };
     const [{ rows: players, next }, aside, all] = await Promise.all([
       pageOf(Player, request, { by: 'name', then: 'name' }, { where, attributes: ['name', 'revision', 'updatedAt'] }),
@@ -109,10 +109,10 @@ export function playerRoutes(keeper: RoomKeeper, desk: DraftingDesk, trail: Trai
   });
 
   router.get<OfPlayer>('/:name', async (request, response) => {
-    const ruleset = await findRuleset(request.params.id);
+    const ruleset = await findHead(request.params.id);
     await keeper.stored(ruleset.id);
     const player = await find(ruleset.id, named(request.params.name));
-    const { problems, sheet } = await desk.sheet(ruleset.document, player.saved);
+    const { problems, sheet } = await desk.sheet(ruleset, player.saved);
     response.set('ETag', versionOf(player)).json({
       name: player.name,
       revision: player.revision,
@@ -126,12 +126,12 @@ export function playerRoutes(keeper: RoomKeeper, desk: DraftingDesk, trail: Trai
   router.put<OfPlayer>('/:name', async (request, response) => {
     const body = putSchema.safeParse(request.body);
     if (!body.success) throw new HttpProblem(400, 'What is to be kept is expected', 'Send { "saved": … }.');
-    const { id } = await findRuleset(request.params.id);
+    const { id } = await findHead(request.params.id);
     const name = named(request.params.name);
     const expected = request.get('If-Match');
     const player = await alone(id, name, async () => {
-      const ruleset = await findRuleset(id);
-      const saved = await strict(ruleset.document, body.data.saved);
+      const ruleset = await findHead(id);
+      const saved = await strict(ruleset, body.data.saved);
       const known = await Player.findOne({ where: { rulesetId: id, name } });
       if (known && expected === undefined) throw new HttpProblem(428, 'Say which state you change', 'Send its ETag as If-Match.');
       if (known && expected !== versionOf(known))
@@ -144,7 +144,7 @@ export function playerRoutes(keeper: RoomKeeper, desk: DraftingDesk, trail: Trai
   });
 
   router.delete<OfPlayer>('/:name', async (request, response) => {
-    const { id } = await findRuleset(request.params.id);
+    const { id } = await findHead(request.params.id);
     const name = named(request.params.name);
     await alone(id, name, async () => (await find(id, name)).destroy());
     trail.note({ who: userOf(response), ruleset: id, what: 'playerDeleted', about: { player: name } });
@@ -152,7 +152,7 @@ export function playerRoutes(keeper: RoomKeeper, desk: DraftingDesk, trail: Trai
   });
 
   router.delete<OfRuleset & { key: string }>('/aside/:key', async (request, response) => {
-    const { id } = await findRuleset(request.params.id);
+    const { id } = await findHead(request.params.id);
     const key = z.uuid().safeParse(request.params.key);
     const aside = key.success ? await SetAside.findOne({ where: { rulesetId: id, id: key.data } }) : null;
     if (!aside) throw new Missing('state that was set aside');

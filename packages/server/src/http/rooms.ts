@@ -8,7 +8,7 @@ import { pageOf } from './pages.js';
 import { HttpProblem } from './problems.js';
 import { Missing } from '../errors.js';
 import type { Trail } from '../trail/trail.js';
-import { findRuleset } from '../database/rulesets.js';
+import { findHead } from '../database/rulesets.js';
 import { userOf } from './sessions.js';
 
 export const createRoomSchema = z.strictObject({
@@ -32,7 +32,7 @@ export function roomRoutes(keeper: RoomKeeper, trail: Trail): Router {
   router.post('/', async (request, response) => {
     const body = createRoomSchema.safeParse(request.body);
     if (!body.success) throw new HttpProblem(400, 'A ruleset and a number of seats are expected', body.error.issues[0].message);
-    const ruleset = await findRuleset(body.data.ruleset);
+    const ruleset = await findHead(body.data.ruleset);
     const { ruleset: _, ...wanted } = body.data;
     const room = await keeper.create(ruleset, wanted);
     trail.note({ who: userOf(response), ruleset: ruleset.id, what: 'roomOpened', about: { room: room.id } });

@@ -5,14 +5,12 @@ import { Op, type Sequelize, type Transaction } from 'sequelize';
 import { z } from 'zod';
 import { Revision, Ruleset } from '../database/models.js';
 import { MOST_PATHS, type Trail } from '../trail/trail.js';
-import { findRuleset } from '../database/rulesets.js';
+import { findHead, findRuleset, RulesetHead, storeEdited } from '../database/rulesets.js';
 import { followPlayers, lossesOf } from './players.js';
 import type { Draft, DraftingDesk } from '../drafts/desk.js';
 import { userOf } from './sessions.js';
 import { pageOf } from './pages.js';
-import { patched } from './patching.js';
 import { HttpProblem } from './problems.js';
-import { Missing } from '../errors.js';
 
 const pathText = z
   .string()
@@ -58,14 +56,31 @@ const whole = (ruleset: Ruleset) => ({
 /** A document as it is stored: of the version of the format that is written today. */
 const upgraded = (document: Record<string, unknown>) => upgradeDocument(document) as Record<string, unknown>;
 
-/** Has running rooms go by edited rules. */
-export type OnEdit = (rulesetId: string, document: Readonly<Record<string, unknown>>, revision: number) => Promise<void>;
+/** Has running rooms go by edited rules: those of the revision that a patch has led to. */
+export type OnEdit = (ruleset: RulesetHead, patch: readonly Operation[]) => Promise<void>;
+
+/** An edit as it was sent. */
+interface Edit {
+  readonly id: string;
+  readonly operations: readonly Operation[];
+  /** The revision that it is an edit of. */
+  readonly expected: number;
+  /** By what its sender knows it again. */
+  readonly key: string | undefined;
+  readonly lossesAccepted: boolean;
+}
+
+interface StoredEdit {
+  readonly revision: number;
+  readonly updatedAt: Date;
+  readonly edited?: RulesetHead;
+}
 
 /**
  * Has what is kept of players follow an edit.
  * @throws HttpProblem where it is not sound, or would take something from players that nobody has been shown
  */
-async function accept(ruleset: Ruleset, draft: Draft, lossesAccepted: boolean, transaction: Transaction): Promise<void> {
+async function accept(ruleset: RulesetHead, draft: Draft, lossesAccepted: boolean, transaction: Transaction): Promise<void> {
   draft.requireSound();
   // What an upgrade would take from somebody is shown first: only who has seen it may send it again so.
   const losses = lossesAccepted ? [] : await lossesOf(ruleset, draft, transaction);
@@ -82,6 +97,46 @@ async function accept(ruleset: Ruleset, draft: Draft, lossesAccepted: boolean, t
 /** Rulesets as documents: ETag is the revision, edits are JSON Patches on a revision one names. */
 export function rulesetRoutes(sequelize: Sequelize, desk: DraftingDesk, trail: Trail, onEdit: OnEdit): Router {
   const router = Router();
+
+  /** Stores an edit, and all that follows from it. @returns what was edited; nothing where it had been stored before */
+  async function storeEdit({ id, operations, expected, key, lossesAccepted }: Edit, who: string): Promise<StoredEdit> {
+    const begun: Draft[] = [];
+    const over = (stored: boolean) => begun.forEach((draft) => draft.drop(stored));
+    try {
+      const stored = await sequelize.transaction(async (transaction): Promise<StoredEdit> => {
+        const locked = await findHead(id, transaction);
+        if (locked.revision !== expected) {
+          // Who sends an edit again because no answer came is told what came of it the first time.
+          const since = { rulesetId: id, revision: { [Op.gt]: Math.min(expected, locked.revision) } };
+          const earlier = key && (await Revision.findOne({ where: { ...since, key }, transaction }));
+          if (earlier) return { revision: earlier.revision, updatedAt: earlier.createdAt };
+          throw new HttpProblem(
+            412,
+            'The ruleset was edited meanwhile',
+            `You edited revision ${expected}; it is at ${locked.revision} now.`,
+            { revision: locked.revision },
+          );
+        }
+        // The document itself is with the thread that reads rulesets: here it is no more than a text that is stored.
+        const draft = await desk.edit(locked, operations);
+        begun.push(draft);
+        await accept(locked, draft, lossesAccepted, transaction);
+        const { name, text } = draft;
+        const revision = expected + 1;
+        const updatedAt = await storeEdited(id, { name, text, revision }, transaction);
+        await Revision.create({ rulesetId: id, revision, patch: operations, userId: who, key: key ?? null }, { transaction });
+        const paths = operations.slice(0, MOST_PATHS).map(({ path }) => path);
+        const about = { revision, operations: operations.length, paths };
+        await trail.within(transaction, { who, ruleset: id, what: 'edited', about });
+        return { revision, updatedAt, edited: new RulesetHead(id, name, revision) };
+      });
+      over(true);
+      return stored;
+    } catch (error) {
+      over(false);
+      throw error;
+    }
+  }
 
   router.get('/', async (request, response) => {
     const { rows, next } = await pageOf(Ruleset, request, { by: 'updatedAt', then: 'id', descending: true });
@@ -113,50 +168,11 @@ export function rulesetRoutes(sequelize: Sequelize, desk: DraftingDesk, trail: T
       throw new HttpProblem(400, 'A JSON Patch is expected', `${patch.error.issues[0].path.join('/')}: ${patch.error.issues[0].message}`);
     const key = keySchema.safeParse(request.get('Idempotency-Key'));
     if (!key.success) throw new HttpProblem(400, 'The key of the edit can’t be read', key.error.issues[0].message);
-    await findRuleset(request.params.id);
-    const stored = await sequelize.transaction(async (transaction) => {
-      // What only refers to it, such as a player that a room stores, does not wait for the edit.
-      const locked = await Ruleset.findByPk(request.params.id, { transaction, lock: transaction.LOCK.NO_KEY_UPDATE });
-      if (!locked) throw new Missing('ruleset');
-      if (locked.revision !== Number(expected)) {
-        // Who sends an edit again because no answer came is told what came of it the first time.
-        const since = { rulesetId: locked.id, revision: { [Op.gt]: Math.min(Number(expected), locked.revision) } };
-        const earlier = key.data && (await Revision.findOne({ where: { ...since, key: key.data }, transaction }));
-        if (earlier) return { id: locked.id, revision: earlier.revision, updatedAt: earlier.createdAt };
-        throw new HttpProblem(
-          412,
-          'The ruleset was edited meanwhile',
-          `You edited revision ${expected}; it is at ${locked.revision} now.`,
-          { revision: locked.revision },
-        );
-      }
-      const document = upgraded(patched(locked.document, patch.data as Operation[]));
-      const draft = await desk.compare(locked.document, document);
-      try {
-        await accept(locked, draft, request.get('X-Losses') === 'accept', transaction);
-      } finally {
-        draft.drop();
-      }
-      locked.document = document;
-      // A new object of the same shape may compare equal to the old one; it is a new revision all the same.
-      locked.changed('document', true);
-      locked.name = String(document['name']);
-      locked.revision++;
-      await locked.save({ transaction });
-      await Revision.create(
-        { rulesetId: locked.id, revision: locked.revision, patch: patch.data, userId: userOf(response), key: key.data ?? null },
-        { transaction },
-      );
-      const about = {
-        revision: locked.revision,
-        operations: patch.data.length,
-        paths: patch.data.slice(0, MOST_PATHS).map(({ path }) => path),
-      };
-      await trail.within(transaction, { who: userOf(response), ruleset: locked.id, what: 'edited', about });
-      return locked;
-    });
-    const { id, revision, updatedAt } = stored;
-    if (stored instanceof Ruleset) await onEdit(id, stored.document, revision);
+    const { id } = await findHead(request.params.id);
+    const operations = patch.data as Operation[];
+    const edit = { id, operations, expected: Number(expected), key: key.data, lossesAccepted: request.get('X-Losses') === 'accept' };
+    const { revision, updatedAt, edited } = await storeEdit(edit, userOf(response));
+    if (edited) await onEdit(edited, operations);
     response.set('ETag', `"${revision}"`).json({ id, revision, updatedAt });
   });
 

@@ -1,3 +1,4 @@
+import { findHead } from '../database/rulesets.js';
 import { compileRuleset, readServerMessage } from '@eager-ember/core';
 import pino from 'pino';
 import { ConnectionError } from 'sequelize';
@@ -53,7 +54,7 @@ describe('The keeper of rooms', () => {
     ruleset = await Ruleset.create({ name: 'Untouched', document, revision: 1 });
   });
   afterEach(() => keeper.close());
-  const newRoom = async (of = keeper) => (await of.create(ruleset, { players: 'saved' })).id;
+  const newRoom = async (of = keeper) => (await of.create(await findHead(ruleset.id), { players: 'saved' })).id;
   /** Waits until all is done that has been begun with the rooms of the ruleset. */
   const settled = () => keeper.leases.withPlayers(ruleset.id, [], async () => undefined);
   /** Has somebody look at a room for ten ticks, and leave. */
@@ -276,7 +277,7 @@ describe('The keeper of rooms', () => {
 
     it('in one process: the second one is refused', async () => {
       const all = new AwakeRooms();
-      const row = await keeper.create(ruleset, { players: 'saved' });
+      const row = await keeper.create(await findHead(ruleset.id), { players: 'saved' });
       const one = await woken(all, row);
       await expectAsync(woken(all, row)).toBeRejectedWithError(TwoWorlds, `Room ${row.id} is awake already, and was to be woken again.`);
       one.abandon({ message: '', how: 'later' });
@@ -305,7 +306,7 @@ describe('The keeper of rooms', () => {
     });
 
     it('and what is stored never goes back', async () => {
-      const row = await keeper.create(ruleset, { players: 'saved' });
+      const row = await keeper.create(await findHead(ruleset.id), { players: 'saved' });
       const { room } = (await keeper.connect(row.id, new Visitor()))!;
       const earlier = room.snapshot();
       time.pass(1000);

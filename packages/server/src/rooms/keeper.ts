@@ -1,10 +1,11 @@
 import { randomInt } from 'node:crypto';
+import type { Operation } from 'fast-json-patch';
 import type { Logger } from 'pino';
 import type { Sequelize } from 'sequelize';
-import { type Players, Room as RoomRow, type Ruleset, Seat } from '../database/models.js';
+import { type Players, Room as RoomRow, Seat } from '../database/models.js';
 import { Impossible, NotNow } from '../errors.js';
 import type { DraftingDesk } from '../drafts/desk.js';
-import { findRuleset } from '../database/rulesets.js';
+import { findHead, type RulesetHead } from '../database/rulesets.js';
 import { AwakeRoom, type Measures } from './awake-room.js';
 import { AwakeRooms } from './awake-rooms.js';
 import { Edits } from './edits.js';
@@ -54,8 +55,8 @@ export class RoomKeeper {
   }
 
   /** A new room; the rules say which team each of its seats comes into, those of `party` into one while there is room. */
-  async create(ruleset: Ruleset, { seats: count = 2, party = [], players = 'guests' }: NewRoom = {}): Promise<RoomRow> {
-    const problem = await this.desk.seats(ruleset.document);
+  async create(ruleset: RulesetHead, { seats: count = 2, party = [], players = 'guests' }: NewRoom = {}): Promise<RoomRow> {
+    const problem = await this.desk.seats(ruleset);
     if (problem !== '') throw new Impossible('Nobody could take a seat', problem);
     return this.sequelize.transaction(async (transaction) => {
       const id = await this.freeName();
@@ -132,9 +133,9 @@ export class RoomKeeper {
     try {
       const hold = await RoomHold.take(this.sequelize, this.log, row);
       if (!hold) return undefined;
-      const { id: rulesetId, document, revision } = await findRuleset(row.rulesetId);
-      const rules = await this.rules.of(rulesetId, revision, document);
-      const { world, guests } = await hold.read(rules, revision, (stored, earlier) => this.rules.of(rulesetId, stored, earlier));
+      const { rulesetId } = row;
+      const { rules, revision } = await this.rules.of(await findHead(rulesetId));
+      const { world, guests } = await hold.read(rules, revision, (stored, earlier) => this.rules.earlier(rulesetId, stored, earlier));
       const { saved, unreadable } = hold.ofGuests
         ? await keptOfGuests(hold, rules, guests)
         : await keptOfPlayers(this.sequelize, rulesetId, rules, names);
@@ -165,10 +166,11 @@ export class RoomKeeper {
     });
   }
 
-  /** Has rooms that are awake, or about to be, go by an edited document. Where there are none nothing is compiled here. */
-  async edited(rulesetId: string, document: Readonly<Record<string, unknown>>, revision: number): Promise<void> {
+  /** Has rooms that are awake, or about to be, go by a patch of their ruleset, which led to its present revision. Where there are none nothing is compiled here. */
+  async edited(ruleset: RulesetHead, patch: readonly Operation[]): Promise<void> {
+    const rulesetId = ruleset.id;
     if (this.awake.of(rulesetId).length === 0 && this.waking.size === 0) return;
-    const edited = { rules: await this.rules.of(rulesetId, revision, document), rulesetId, revision };
+    const edited = { ...(await this.rules.edited(ruleset, patch)), rulesetId };
     this.edits.give(edited);
     for (const hear of this.waking) hear(edited);
   }

@@ -2,7 +2,7 @@ import { type Request, type Response, Router } from 'express';
 import { Op } from 'sequelize';
 import { TrailEntry } from '../database/models.js';
 import { pageOf } from '../http/pages.js';
-import { findRuleset } from '../database/rulesets.js';
+import { findHead } from '../database/rulesets.js';
 import type { Trail } from './trail.js';
 
 /** How many notes are read at a time when all are sent. */
@@ -22,7 +22,7 @@ export function trailRoutes(trail: Trail): Router {
   const router = Router({ mergeParams: true });
   const whereOf = async (request: Request) => {
     const { id } = request.params as { id?: string };
-    return { rulesetId: id === undefined ? null : (await findRuleset(id)).id };
+    return { rulesetId: id === undefined ? null : (await findHead(id)).id };
   };
 
   router.get('/', async (request, response) => {

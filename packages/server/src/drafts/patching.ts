@@ -1,13 +1,16 @@
 import { DEEPEST, MOST_VALUES } from '@eager-ember/core';
 import jsonPatch, { type Operation } from 'fast-json-patch';
-import { HttpProblem } from './problems.js';
+import { create } from 'mutative';
+import { Impossible } from '../errors.js';
 
 /** How large a document may become, in characters of its JSON, give or take. As large as a request may be. */
 export const LARGEST_DOCUMENT = 2 * 1024 * 1024;
 /** How much a patch may copy, move, put in and take out in all, in the same measure. */
 const MOST_WORK = 8 * LARGEST_DOCUMENT;
 
-type Json = Record<string, unknown>;
+const TITLE = 'The patch does not fit the ruleset';
+
+type Json = Readonly<Record<string, unknown>>;
 
 /** How large a value is: characters of its JSON, give or take, and levels of lists and objects. */
 interface Measure {
@@ -62,17 +65,31 @@ function put(document: unknown, operation: Operation): unknown {
   return operation.op === 'copy' || operation.op === 'move' ? at(document, operation.from) : undefined;
 }
 
+/** What an operation makes of a document, which stays as it is; whatever the operation leaves alone, both have. */
+function applied(document: unknown, operation: Operation, index = 0): unknown {
+  // What is put in is worked on by what follows; the patch is kept as it was sent.
+  const own = structuredClone(operation);
+  const from = 'from' in own ? own.from : '/';
+  if (own.path === '' || from === '' || typeof document !== 'object' || document === null)
+    return jsonPatch.applyOperation(document, own, true, false, true, index).newDocument;
+  return create(document, (draft) => void jsonPatch.applyOperation(draft, own, true, true, true, index));
+}
+
+/** What a patch that fits makes of a document, which stays as it is; whatever the patch leaves alone, both have. */
+export const patchedAsSent = (document: Json, patch: readonly Operation[]): Json =>
+  patch.reduce<unknown>((now, operation) => applied(now, operation), document) as Json;
+
 /**
- * A document with a JSON Patch (RFC 6902) applied. It is bounded after every operation: a few of them could otherwise double it
- * again and again.
- * @throws HttpProblem 422 where an operation does not fit, or makes the document too large or too deep
+ * A document with a JSON Patch (RFC 6902) applied; whatever it leaves alone, both have. It is bounded after every operation: a few
+ * of them could otherwise double it again and again.
+ * @throws Impossible where an operation does not fit, or makes the document too large or too deep
  */
 export function patched(document: Json, patch: readonly Operation[]): Json {
-  let now: unknown = structuredClone(document);
+  let now: unknown = document;
   let { size } = measured(now);
   let work = 0;
   patch.forEach((operation, index) => {
-    const refuse = (why: string) => new HttpProblem(422, 'The patch does not fit the ruleset', `Operation ${index}: ${why}.`);
+    const refuse = (why: string) => new Impossible(TITLE, `Operation ${index}: ${why}.`);
     const [gone, come] = [measured(replaced(now, operation)), measured(put(now, operation))];
     work += gone.size + come.size;
     const after = size + (operation.op === 'move' ? 0 : come.size) - gone.size;
@@ -80,14 +97,12 @@ export function patched(document: Json, patch: readonly Operation[]): Json {
     if (work > MOST_WORK) throw refuse('the patch copies and replaces more than eight times what a ruleset may have');
     if (levels(operation.path) + come.depth > DEEPEST) throw refuse(`the ruleset would be nested deeper than ${DEEPEST} levels`);
     try {
-      // What is put in is worked on by what follows; the patch is kept as it was sent.
-      now = jsonPatch.applyOperation(now, structuredClone(operation), true, true, true, index).newDocument;
+      now = applied(now, operation, index);
     } catch (error) {
       throw refuse((error as { name?: string }).name ?? 'it cannot be applied');
     }
     size = after;
   });
-  if (typeof now !== 'object' || now === null || Array.isArray(now))
-    throw new HttpProblem(422, 'The patch does not fit the ruleset', 'A ruleset is an object, and stays one.');
+  if (typeof now !== 'object' || now === null || Array.isArray(now)) throw new Impossible(TITLE, 'A ruleset is an object, and stays one.');
   return now as Json;
 }

@@ -1,7 +1,7 @@
 import * as fc from 'fast-check';
 import jsonPatch, { type Operation } from 'fast-json-patch';
-import { LARGEST_DOCUMENT, patched } from './patching.js';
-import { HttpProblem } from './problems.js';
+import { LARGEST_DOCUMENT, patched, patchedAsSent } from './patching.js';
+import { Impossible } from '../errors.js';
 
 describe('A patch', () => {
   const document = { name: 'A', list: [1, 2, 3], deep: { a: { b: 'c' } } };
@@ -10,7 +10,7 @@ describe('A patch', () => {
       patched(of, patch);
       return 'it fits';
     } catch (error) {
-      return error instanceof HttpProblem ? `${error.status} ${error.detail ?? ''}` : String(error);
+      return error instanceof Impossible ? error.detail! : String(error);
     }
   };
 
@@ -26,7 +26,15 @@ describe('A patch', () => {
     const [before, sent] = [structuredClone(document), structuredClone(patch)];
     const after = { list: [{ new: false }, 1, 2, 3], deep: {}, copied: { a: { b: 'c' } }, moved: { b: 'c' } };
     expect(patched(document, patch)).toEqual(after);
+    expect(patchedAsSent(document, patch)).toEqual(after);
     expect<unknown>([document, patch]).toEqual([before, sent]);
+  });
+
+  it('leaves what it does not touch the same', () => {
+    const after = patched(document, [{ op: 'replace', path: '/deep/a/b', value: 'd' }]);
+    expect(after['list']).toBe(document.list);
+    expect(after['deep']).toEqual({ a: { b: 'd' } });
+    expect(patched(document, [{ op: 'test', path: '/name', value: 'A' }])).toBe(document);
   });
 
   it('takes any document to any other', () => {
@@ -42,9 +50,9 @@ describe('A patch', () => {
 
   it('is refused at the operation that makes the document too large, however small it is itself', () => {
     const doubling = Array.from({ length: 25 }, (_, i): Operation => ({ op: 'copy', from: '', path: `/copy${i}` }));
-    expect(detail(doubling)).toMatch(/^422 Operation 1[0-9]: the ruleset would be larger than 2 MB\.$/);
+    expect(detail(doubling)).toMatch(/^Operation 1[0-9]: the ruleset would be larger than 2 MB\.$/);
     const inside = Array.from({ length: 25 }, (): Operation => ({ op: 'copy', from: '/list', path: '/list/-' }));
-    expect(detail(inside)).toMatch(/^422 Operation 1[0-9]: the ruleset would be larger than 2 MB\.$/);
+    expect(detail(inside)).toMatch(/^Operation 1[0-9]: the ruleset would be larger than 2 MB\.$/);
   });
 
   it('is refused where it copies and takes away without end', () => {
@@ -53,7 +61,7 @@ describe('A patch', () => {
       { op: 'copy', from: '/text', path: '/other' },
       { op: 'remove', path: '/other' },
     ]).flat();
-    expect(detail(again, large)).toMatch(/^422 Operation \d+: the patch copies and replaces more than eight times/);
+    expect(detail(again, large)).toMatch(/^Operation \d+: the patch copies and replaces more than eight times/);
     expect(detail(again.slice(0, 20), large)).toBe('it fits');
   });
 
@@ -69,17 +77,15 @@ describe('A patch', () => {
       { op: 'add', path: '/deep', value: {} },
       { op: 'move', from: '/other', path: '/deep/x' },
     ];
-    expect(detail(Array.from({ length: 70 }, step).flat())).toMatch(
-      /^422 Operation \d+: the ruleset would be nested deeper than 60 levels\.$/,
-    );
+    expect(detail(Array.from({ length: 70 }, step).flat())).toMatch(/^Operation \d+: the ruleset would be nested deeper than 60 levels\.$/);
   });
 
   it('is refused where it does not fit, with the operation that does not', () => {
     const first: Operation = { op: 'replace', path: '/name', value: 'B' };
-    expect(detail([first, { op: 'remove', path: '/nothing' }])).toMatch(/^422 Operation 1: OPERATION_PATH_UNRESOLVABLE/);
-    expect(detail([{ op: 'add', path: '/__proto__/x', value: 1 }])).toMatch(/^422 Operation 0/);
-    expect(detail([{ op: 'move', from: '/deep', path: '/deep/a/x' }])).toMatch(/^422 Operation 0/);
-    expect(detail([{ op: 'replace', path: '', value: 3 }])).toBe('422 A ruleset is an object, and stays one.');
-    expect(detail([{ op: 'remove', path: '' }])).toBe('422 A ruleset is an object, and stays one.');
+    expect(detail([first, { op: 'remove', path: '/nothing' }])).toMatch(/^Operation 1: OPERATION_PATH_UNRESOLVABLE/);
+    expect(detail([{ op: 'add', path: '/__proto__/x', value: 1 }])).toMatch(/^Operation 0/);
+    expect(detail([{ op: 'move', from: '/deep', path: '/deep/a/x' }])).toMatch(/^Operation 0/);
+    expect(detail([{ op: 'replace', path: '', value: 3 }])).toBe('A ruleset is an object, and stays one.');
+    expect(detail([{ op: 'remove', path: '' }])).toBe('A ruleset is an object, and stays one.');
   });
 });
