@@ -2,7 +2,7 @@ import { chmodSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { actorOfSeat, compileRuleset, renameEntry, type Rules, savePlayer, World } from '@eager-ember/core';
-import { batches, connect, DraftingDesk, followPlayers, migrate, Player, Ruleset, samplePlayers } from '@eager-ember/server';
+import { batches, connect, DraftingDesk, findHead, followPlayers, migrate, Player, Ruleset, samplePlayers } from '@eager-ember/server';
 import jsonPatch, { type Operation } from 'fast-json-patch';
 import { startPostgres } from '../../scripts/lib/postgres.mjs';
 import { rounded, type Row } from './measure.js';
@@ -10,11 +10,8 @@ import { rounded, type Row } from './measure.js';
 const PLAYERS = 10_000;
 const DEMO = JSON.parse(readFileSync(new URL('../../examples/brinewick.json', import.meta.url), 'utf8')) as Record<string, unknown>;
 
-/** The demo with its track called otherwise: every saved level, and whatever speaks of it, has to follow. */
-function renamed(rules: Rules): Rules {
-  const { patch } = renameEntry(rules, 'tracks', 'standing', 'repute');
-  return compileRuleset(jsonPatch.applyPatch(structuredClone(DEMO), patch as unknown as Operation[]).newDocument);
-}
+/** What calls the demo's track otherwise: every saved level, and whatever speaks of it, has to follow. */
+const renaming = (rules: Rules) => renameEntry(rules, 'tracks', 'standing', 'repute').patch as unknown as Operation[];
 
 /** Megabytes that are in use once what is not has been thrown away, where that can be asked for. */
 function megabytes(): number {
@@ -32,7 +29,8 @@ export async function players(): Promise<readonly Row[]> {
   try {
     await migrate(sequelize);
     const before = compileRuleset(DEMO);
-    const after = renamed(before);
+    const patch = renaming(before);
+    const after = compileRuleset(jsonPatch.applyPatch(structuredClone(DEMO), patch).newDocument);
     const ruleset = await Ruleset.create({ name: 'Demo', document: DEMO, revision: 1 });
     const samples = samplePlayers(before);
     for (let at = 0; at < PLAYERS; at += 1000)
@@ -55,9 +53,10 @@ export async function players(): Promise<readonly Row[]> {
     });
     const reference = (performance.now() - rewriting) / 1000;
     const began = performance.now();
-    const draft = await desk.compare(ruleset.document, after.document);
-    await sequelize.transaction((transaction) => followPlayers(ruleset, draft, transaction));
-    draft.drop();
+    const head = await findHead(ruleset.id);
+    const draft = await desk.edit(head, patch);
+    await sequelize.transaction((transaction) => followPlayers(head, draft, transaction));
+    draft.drop(false);
     const world = World.start(after, 1);
     const used: number[] = [];
     let levels = 0;

@@ -9,5 +9,6 @@ export type { Client } from './rooms/client.js';
 export { DraftingDesk } from './drafts/desk.js';
 export { Room } from './rooms/room.js';
 export { Player, Ruleset } from './database/models.js';
+export { findHead } from './database/rulesets.js';
 export { samplePlayers } from './database/sample-players.js';
 export { batches, followPlayers } from './http/players.js';
