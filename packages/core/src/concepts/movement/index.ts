@@ -12,6 +12,7 @@ import { described } from '../../ruleset/described.js';
 export { movement } from './state.js';
 export { type Ground, onGrid, stepBody } from './ground.js';
 export { bodyRadius } from './radius.js';
+export { Spots } from './spots.js';
 export { sendTo, headFor, headingCause, placeActor, placeOf, startPoint, face, facingOf, isHeading, actorsWithin } from './places.js';
 
 const PARTIES: readonly PartyName[] = ['source', 'target'];

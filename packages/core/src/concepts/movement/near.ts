@@ -23,10 +23,17 @@ export class Near {
   /** The rows that were found, kept to be filled anew. */
   private found: number[] = [];
   private count = 0;
+  private spoilt = 0;
 
   /** Bodies have moved, come or gone. */
   spoil(): void {
     this.stale = true;
+    this.spoilt++;
+  }
+
+  /** Another number once somebody may be somewhere else than before. */
+  standing(world: World): number {
+    return this.spoilt + movement.in(world).table.version;
   }
 
   /** The rows of actors whose body touches a circle, ascending; those that are down are left out. */

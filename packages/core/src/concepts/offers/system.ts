@@ -12,7 +12,7 @@ import {
   visitBy,
   visitRefusal,
 } from '../interactions/index.js';
-import { bodyRadius, placeOf } from '../movement/index.js';
+import { bodyRadius, movement } from '../movement/index.js';
 import { seats } from '../seats/index.js';
 import { isDown, mayUse, stateOf } from '../states/index.js';
 import { events as interactionsEvents, type VisitRefusal, type VisitRefused } from '../interactions/events.js';
@@ -55,24 +55,27 @@ function thingsOf(world: World): Things {
 function thingsNear(world: World, row: number): readonly number[] {
   const { rows } = thingsOf(world);
   if (rows.length === 0) return rows;
-  const here = placeOf(world, row);
+  const { x, y } = movement.in(world).table.cells;
   const own = offers.in(world).farthest + bodyRadius(world, row);
-  return rows.filter((other) => {
-    const at = placeOf(world, other);
-    const dx = at.x - here.x;
-    const dy = at.y - here.y;
+  const found: number[] = [];
+  for (const other of rows) {
+    const dx = x[other] - x[row];
+    const dy = y[other] - y[row];
     const most = own + bodyRadius(world, other);
-    return other !== row && dx * dx + dy * dy <= most * most;
-  });
+    if (other !== row && dx * dx + dy * dy <= most * most) found.push(other);
+  }
+  return found;
 }
+
+const NO_OFFERS: readonly Offer[] = [];
 
 /** What is offered to somebody, the nearest first, each thing's in its own order. Containers come before interactions. */
 function offersTo(world: World, visitor: number): readonly Offer[] {
   const row = world.actors.rowOf(visitor);
   if (row < 0 || isDown(world, row)) return [];
-  const near = thingsNear(world, row)
-    .map((other) => ({ other, away: apart(world, row, other) }))
-    .sort((a, b) => a.away - b.away || a.other - b.other);
+  const close = thingsNear(world, row);
+  if (close.length === 0) return NO_OFFERS;
+  const near = close.map((other) => ({ other, away: apart(world, row, other) })).sort((a, b) => a.away - b.away || a.other - b.other);
   const found: Offer[] = [];
   for (const { other } of near) {
     const thing = world.actors.handle(other);

@@ -1,7 +1,7 @@
 import { finite, reference } from '../../ruleset/fields.js';
 import { isTold } from '../../ruleset/visible.js';
 import { defineConcept } from '../../world/concept.js';
-import { placeOf } from '../movement/index.js';
+import { placeOf, Spots } from '../movement/index.js';
 import { compilePickups } from './compile.js';
 import { events } from './events.js';
 import { findings } from './findings.js';
@@ -37,6 +37,7 @@ export const pickupsConcept = defineConcept(pickups, {
     own: pickupsTakenTable.in(world),
     refused: pickupsRefusedTable.in(world),
     returnTimer: world.rules.registry.timer('pickups.return'),
+    lying: { version: -1, spots: new Spots() },
   }),
   events,
   actions: {

@@ -1,5 +1,6 @@
 import { conceptState } from '../../world/concept-state.js';
 import { type CompiledPickups } from './compile.js';
+import { type Spots } from '../movement/spots.js';
 import { type TableOf } from '../../world/define-table.js';
 import { type pickupsRefusedTable, type pickupsTable, type pickupsTakenTable } from './tables.js';
 
@@ -10,6 +11,8 @@ export interface Pickups extends CompiledPickups {
   readonly own: TableOf<typeof pickupsTakenTable>;
   readonly refused: TableOf<typeof pickupsRefusedTable>;
   readonly returnTimer: number;
+  /** Where those lie that are there, by row; laid out anew where some came or went. */
+  readonly lying: { version: number; readonly spots: Spots };
 }
 
 /** What the pickups concept has at hand: its compiled form in rules, and what it keeps by a world. */

@@ -4,7 +4,7 @@ import { positionOf } from '../../ruleset/rules.js';
 import { World } from '../../world/world.js';
 import { followPlaced, type PlacedAs, placements } from '../arena/index.js';
 import { memory, nameNumber, recall, remember, forgetThing } from '../memory/index.js';
-import { actorsWithin, headingCause } from '../movement/index.js';
+import { actorsWithin, headingCause, movement, type Spots } from '../movement/index.js';
 import { type Pickup } from './compile.js';
 import { events } from './events.js';
 import { events as livesEvents } from '../lives/events.js';
@@ -115,6 +115,18 @@ function forgetRow(world: World, row: number): void {
   for (const at of refused.rows()) if (refused.cells.thing[at] === thing) refused.remove(at);
 }
 
+/** Where pickups lie, by row. */
+function spotsOf(world: World, state: Pickups): Spots {
+  const { lying, table, of } = state;
+  if (lying.version === table.version) return lying.spots;
+  const spots = Array.from({ length: table.high }, (_, row) =>
+    table.live[row] === 1 ? { x: of.x[row], y: of.y[row], radius: pickupAt(state, row).radius } : undefined,
+  );
+  lying.spots.lay(world, spots);
+  lying.version = table.version;
+  return lying.spots;
+}
+
 /** Of those that touch a pickup and may take it, whose turn in this tick comes first takes it. */
 export function takeTouched(world: World): void {
   const state = pickups.in(world);
@@ -123,11 +135,21 @@ export function takeTouched(world: World): void {
   const ys = state.of.y;
   // What is put down by a taking is touched from the next tick on.
   const { high } = table;
+  const touched = spotsOf(world, state).touched(world);
+  const { near } = movement.in(world);
+  const standing = near.standing(world);
+  // Whether anything was done since the tick's steps were last asked for.
+  let done = true;
   for (let row = 0; row < high; row++) {
     if (table.live[row] === 0) continue;
+    // Where nobody has moved meanwhile, nobody has come to where nobody was.
+    const isTouched = touched[row] === 1 || near.standing(world) !== standing;
+    if (!isTouched && !done) continue;
     const pickup = pickupAt(state, row);
     // Where the tick has no steps left, whoever touches the rest does so at the next one.
     if (!world.goesOn(pickup.rule)) return;
+    done = isTouched;
+    if (!isTouched) continue;
     for (const who of actorsWithin(world, xs[row], ys[row], pickup.radius)) {
       const actor = world.actors.handle(who);
       const only = state.of.owner[row];

@@ -14,7 +14,7 @@ import { mostHeld, offerChapter } from './schema.js';
 export { shops } from './state.js';
 export { purchasesTable } from './tables.js';
 export type { Offer, Shop } from './compile.js';
-export { keepersOf, standsNear } from './near.js';
+export { keepersNear, keepersOf, standsNear } from './near.js';
 export { MOST_TIERS, type OfferEntry, RESTOCKS, type ShopEntry } from './schema.js';
 export { dealOf, heldOf, leftOf, upkeepOf, buyingRefusal, buy, restock } from './system.js';
 

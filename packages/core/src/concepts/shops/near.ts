@@ -1,6 +1,6 @@
 import type { World } from '../../world/world.js';
 import { isReached } from '../interactions/index.js';
-import { bodyRadius, placeOf } from '../movement/index.js';
+import { bodyRadius, movement, placeOf } from '../movement/index.js';
 
 /** A place where one trades: at any actor of a kind, or everywhere. */
 export interface Stall {
@@ -15,6 +15,18 @@ export function keepersOf(world: World, stalls: readonly Stall[]): readonly numb
   const types = world.actors.cells.type;
   const found: number[] = [];
   for (const row of world.actors.rows()) if (kinds.includes(types[row])) found.push(row);
+  return found;
+}
+
+/** Of those who keep stalls: who is near enough to somebody for one of them, walls or not. */
+export function keepersNear(world: World, row: number, keepers: readonly number[], farthest: number): readonly number[] {
+  const { x, y } = movement.in(world).table.cells;
+  const own = farthest + bodyRadius(world, row);
+  const found: number[] = [];
+  for (const keeper of keepers) {
+    const most = own + bodyRadius(world, keeper);
+    if (Math.abs(x[keeper] - x[row]) <= most && Math.abs(y[keeper] - y[row]) <= most) found.push(keeper);
+  }
   return found;
 }
 

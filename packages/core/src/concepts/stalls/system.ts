@@ -4,7 +4,7 @@ import type { World } from '../../world/world.js';
 import { ledger } from '../ledger/index.js';
 import { markets } from '../markets/index.js';
 import { seats } from '../seats/index.js';
-import { buyingRefusal, dealOf, heldOf, keepersOf, leftOf, type Offer, shops, standsNear, upkeepOf } from '../shops/index.js';
+import { buyingRefusal, dealOf, heldOf, keepersNear, keepersOf, leftOf, type Offer, shops, standsNear, upkeepOf } from '../shops/index.js';
 import { stalls } from './state.js';
 
 /** The rows that seats are to be told of. */
@@ -14,8 +14,20 @@ export interface Rows {
   readonly prices: RowOf<typeof warePricesTable>[];
 }
 
+const NOBODY: readonly number[] = [];
+
+/** The rows of those who keep a shop or a market; found anew when actors came or went. */
+function allKeepers(world: World): readonly number[] {
+  const { keepers } = stalls.in(world);
+  if (keepers.version !== world.actors.version) {
+    keepers.rows = keepersOf(world, [...shops.in(world).shops, ...markets.in(world).list]);
+    keepers.version = world.actors.version;
+  }
+  return keepers.rows;
+}
+
 export function showAll(world: World): void {
-  const { near, wares, prices } = stalls.in(world);
+  const { near, wares, prices, farthest } = stalls.in(world);
   const { shops: all, list } = shops.in(world);
   const { list: places } = markets.in(world);
   if (all.length + places.length === 0 && near.count === 0) return;
@@ -23,13 +35,17 @@ export function showAll(world: World): void {
   const rows: Rows = { near: [], wares: [], prices: [] };
   const { table } = seats.in(world);
   const actors = table.cells.actor;
-  const keepers = keepersOf(world, [...all, ...places]);
+  const keepers = allKeepers(world);
+  const { isAnywhere } = stalls.in(world);
   for (let seat = 0; seat < table.high; seat++) {
     if (table.live[seat] === 0) continue;
     const actor = actors[seat];
-    const here = all.filter((shop) => standsNear(world, actor, shop, keepers));
+    const row = world.actors.rowOf(actor);
+    const close = row < 0 ? NOBODY : keepersNear(world, row, keepers, farthest);
+    if (close.length === 0 && !isAnywhere) continue;
+    const here = all.filter((shop) => standsNear(world, actor, shop, close));
     for (const { index } of here) rows.near.push({ actor, shop: index, market: -1 });
-    for (const market of places) if (standsNear(world, actor, market, keepers)) rows.near.push({ actor, shop: -1, market: market.index });
+    for (const market of places) if (standsNear(world, actor, market, close)) rows.near.push({ actor, shop: -1, market: market.index });
     for (const offer of new Set(here.flatMap(({ sells }) => sells))) show(world, actor, list[offer], rows);
   }
   near.keep(rows.near);

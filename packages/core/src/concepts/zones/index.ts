@@ -5,7 +5,7 @@ import { findings } from './findings.js';
 import { schema, type ZoneEntry } from './schema.js';
 import { insideTable } from './tables.js';
 import { zones } from './state.js';
-import { colourOf, crossAll, followZones } from './system.js';
+import { colourOf, crossAll, followZones, spotsOf } from './system.js';
 import { compileZone } from './compile.js';
 import { events } from './events.js';
 
@@ -40,7 +40,7 @@ export const zonesConcept = defineConcept(zones, {
     });
   },
   tables: () => [insideTable],
-  attach: (world, list) => ({ list, table: insideTable.in(world) }),
+  attach: (world, list) => ({ list, table: insideTable.in(world), spots: spotsOf(world, list) }),
   events,
   findings,
   lifecycle: { rulesAdopted: followZones },

@@ -2,6 +2,7 @@ import { conceptState } from '../../world/concept-state.js';
 import { type CompiledThen } from '../../ruleset/context.js';
 import { type FormulaFunction } from '../../formula/compile.js';
 import { type PlacedAs } from '../arena/schema.js';
+import { type Spots } from '../movement/spots.js';
 import { type TableOf } from '../../world/define-table.js';
 import { type insideTable } from './tables.js';
 
@@ -25,6 +26,8 @@ export interface ZoneRules {
 export interface Zones {
   readonly list: readonly PlacedZone[];
   readonly table: TableOf<typeof insideTable>;
+  /** Where they lie, by their position in the list. */
+  readonly spots: Spots;
 }
 
 /** What the zones concept has at hand: its compiled form in rules, and what it keeps by a world. */

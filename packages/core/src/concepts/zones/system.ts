@@ -3,7 +3,7 @@ import { type Rules } from '../../ruleset/rules.js';
 import { type EventSpec } from '../../world/events.js';
 import { World } from '../../world/world.js';
 import { followPlaced, type PlacedAs } from '../arena/index.js';
-import { actorsWithin, headingCause, placeOf } from '../movement/index.js';
+import { actorsWithin, headingCause, placeOf, Spots } from '../movement/index.js';
 import { zoneChapter } from './schema.js';
 import { type PlacedZone, zones } from './state.js';
 import { events, type fields } from './events.js';
@@ -26,9 +26,7 @@ const ROWS_INSIDE = 56;
 
 /** Those in a zone for whom it is one, ascending by row; undefined where the tick has no steps left to find out. */
 function insiders(world: World, { thing, who }: PlacedZone): readonly number[] | undefined {
-  const { x, y, radius, width = 0, height = 0 } = thing;
-  const reach = radius ?? Math.sqrt(width * width + height * height) / 2;
-  const near = actorsWithin(world, x, y, reach);
+  const near = actorsWithin(world, thing.x, thing.y, reachOf(thing));
   if (!world.lookThrough(near.length * ROWS_INSIDE)) return undefined;
   return near.filter((row) => {
     const at = placeOf(world, row);
@@ -36,23 +34,40 @@ function insiders(world: World, { thing, who }: PlacedZone): readonly number[] |
   });
 }
 
+/** How far a zone reaches from its middle. */
+const reachOf = ({ radius, width = 0, height = 0 }: PlacedAs<'zone'>): number => radius ?? Math.sqrt(width * width + height * height) / 2;
+
+/** Where zones lie, by their position in the list. */
+export function spotsOf(world: World, list: readonly PlacedZone[]): Spots {
+  const spots = new Spots();
+  spots.lay(
+    world,
+    list.map(({ thing }) => ({ x: thing.x, y: thing.y, radius: reachOf(thing) })),
+  );
+  return spots;
+}
+
 /** Handles are below this. */
 const HANDLES = 2147483648;
+
+const NOBODY: readonly number[] = [];
 
 /** One number for a zone and somebody in it. */
 const pairOf = (placed: number, actor: number) => placed * HANDLES + actor;
 
 /** First who has left, then who has entered, zone by zone; then what it does to those inside whose time has come. */
 export function crossAll(world: World): void {
-  const { list, table } = zones.in(world);
+  const { list, table, spots } = zones.in(world);
   if (list.length === 0 && table.count === 0) return;
+  const touched = spots.touched(world);
   const known = new Map<number, number>();
   const { actor, placed, seen } = table.cells;
   for (const at of table.rows()) known.set(pairOf(placed[at], actor[at]), at);
   const fresh: { zone: PlacedZone; actor: number }[] = [];
   const unasked = new Set<number>();
-  for (const zone of list) {
-    const rows = world.goesOn(zone.rule) ? insiders(world, zone) : undefined;
+  for (let i = 0; i < list.length; i++) {
+    const zone = list[i];
+    const rows = world.goesOn(zone.rule) ? (touched[i] === 1 ? insiders(world, zone) : NOBODY) : undefined;
     if (!rows) {
       unasked.add(zone.index);
       continue;
