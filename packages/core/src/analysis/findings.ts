@@ -22,8 +22,7 @@ export function findingsOf(rules: Rules): readonly Finding[] {
 export function* findingsInParts(rules: Rules): Generator<void, readonly Finding[]> {
   const found: Finding[] = [];
   for (const section of registry().sections.keys()) {
-    yield* mentionsInParts(rules, section);
-    yield* describedInParts(rules, section);
+    yield* lookThrough(rules, section);
     collectSection(rules, section);
     yield;
   }
@@ -37,6 +36,18 @@ export function* findingsInParts(rules: Rules): Generator<void, readonly Finding
   yield;
   for (const [chapter] of registry().sections) found.push(...unusedIn(rules, chapter));
   return found;
+}
+
+/** Sections whose entries were looked through one by one. */
+const lookedThrough = new WeakSet<object>();
+
+/** Looks through the entries of a section that nobody has looked at, one in each part: what is asked of it all after that takes little. */
+function* lookThrough(rules: Rules, section: string): Generator<void> {
+  const whole = rules.document[section];
+  if (typeof whole !== 'object' || whole === null || lookedThrough.has(whole)) return;
+  yield* mentionsInParts(rules, section);
+  yield* describedInParts(rules, section);
+  lookedThrough.add(whole);
 }
 
 /** Every function with which a concept looks for findings, by the concept and the function's number. */

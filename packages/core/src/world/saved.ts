@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { idOf, movedPositions, positionOf, type Rules } from '../ruleset/rules.js';
 import { columnCalled, columnNamed, type ColumnSpec, successorOf } from './columns.js';
-import type { Table } from './table.js';
+import type { Column, Table } from './table.js';
 import { ACTORS } from './actors.js';
 import type { World } from './world.js';
 
@@ -18,12 +18,33 @@ export function isPresent(table: Table, spec: ColumnSpec, row: number): boolean 
   return spec.present === undefined || ruleOf(table, spec.present, row) === true;
 }
 
-function* savedCells(world: World, row: number) {
-  for (const [name, table] of world.tables) {
-    if (name !== ACTORS && table.spec.extends !== ACTORS) continue;
-    for (const column of table.columns) if (column.spec.saved && isPresent(table, column.spec, row)) yield { name, column };
-  }
+/** A column of which something is kept of a player, and by what it is told whether they have it. */
+interface SavedColumn {
+  /** Its table's name. */
+  readonly name: string;
+  readonly column: Column;
+  readonly present: { readonly column: Column; readonly of: readonly unknown[] } | undefined;
 }
+
+/** The columns of which something is kept: found once in a world, of thousands that there may be. */
+const known = new WeakMap<World, readonly SavedColumn[]>();
+
+function savedColumns(world: World): readonly SavedColumn[] {
+  const before = known.get(world);
+  if (before) return before;
+  const columns = [...world.tables].flatMap(([name, table]) =>
+    name !== ACTORS && table.spec.extends !== ACTORS
+      ? []
+      : table.columns.flatMap((column): readonly SavedColumn[] => {
+          const { saved, present } = column.spec;
+          return saved ? [{ name, column, present: present && { column: table.nearColumn(present.column), of: present.of } }] : [];
+        }),
+  );
+  known.set(world, columns);
+  return columns;
+}
+
+const isKept = ({ present }: SavedColumn, row: number): boolean => present === undefined || present.of[present.column.data[row]] === true;
 
 /**
  * What to keep of the player behind an actor.
@@ -33,7 +54,9 @@ function* savedCells(world: World, row: number) {
  */
 export function savePlayer(world: World, row: number): SavedPlayer {
   const saved: SavedPlayer = {};
-  for (const { name, column } of savedCells(world, row)) {
+  for (const one of savedColumns(world)) {
+    if (!isKept(one, row)) continue;
+    const { name, column } = one;
     const value = column.data[row];
     (saved[name] ??= {})[column.spec.name] = column.spec.kind === 'entry' ? idOf(world.rules, column.spec.chapter!, value) : value;
   }
@@ -47,7 +70,9 @@ export function savePlayer(world: World, row: number): SavedPlayer {
  * loadPlayer(world, world.actors.rowOf(actorOfSeat(world, 'north')), saved);
  */
 export function loadPlayer(world: World, row: number, saved: SavedPlayer): void {
-  for (const { name, column } of savedCells(world, row)) {
+  for (const one of savedColumns(world)) {
+    if (!isKept(one, row)) continue;
+    const { name, column } = one;
     const cells = saved[name] ?? {};
     const value = [column.spec.name, ...[...(column.spec.formerly ?? [])].reverse()]
       .map((key) => cells[key])
@@ -93,6 +118,8 @@ export function unplacedOf(rules: Rules, saved: SavedPlayer): SavedPlayer {
 
 /** What is kept of a player, with more of it added; where both say something, the later one holds. */
 export function mergeSaved(saved: SavedPlayer, more: SavedPlayer): SavedPlayer {
+  // Mostly there is nothing to be added to.
+  if (Object.keys(saved).length === 0) return more;
   const names = [...new Set([...Object.keys(saved), ...Object.keys(more)])];
   return Object.fromEntries(names.map((table) => [table, { ...saved[table], ...more[table] }]));
 }

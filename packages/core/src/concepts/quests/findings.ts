@@ -1,4 +1,4 @@
-import { actionsNamed, type Collected, collect } from '../../analysis/collect.js';
+import { actionsNamed, collect } from '../../analysis/collect.js';
 import { type Possible, possibleUnder } from '../attributes/possible.js';
 import { everyAction } from '../../ruleset/actions.js';
 import type { Finding } from '../../ruleset/problem.js';
@@ -197,27 +197,34 @@ function goals(rules: Rules, quest: QuestEntry, goal: GoalEntry, path: string): 
 
 interface Bringing {
   readonly spawners: string;
-  readonly actions: Collected['actions'];
+  /** Pickups that an action lays down. */
+  readonly laid: ReadonlySet<unknown>;
   /** Whatever an action has for an argument. */
   readonly named: ReadonlySet<unknown>;
 }
 
 /** What may bring things into the arena, worked out once for all goals. */
-const bringing: Question<Bringing> = question((rules) => {
-  const { actions } = collect(rules);
-  const named = new Set(actions.flatMap(({ action }) => Object.values(action)));
-  return { spawners: JSON.stringify(rules.document['spawners'] ?? []), actions, named };
-});
+const bringing: Question<Bringing> = question(
+  (rules) => {
+    const { actions } = collect(rules);
+    return {
+      spawners: JSON.stringify(rules.document['spawners'] ?? []),
+      laid: new Set(actions.flatMap(({ action }) => (action.do === 'spawn' ? [action['pickup']] : []))),
+      named: new Set(actions.flatMap(({ action }) => Object.values(action).filter((value) => typeof value === 'string'))),
+    };
+  },
+  (one, other) => one.spawners === other.spawners && sameMembers(one.laid, other.laid) && sameMembers(one.named, other.named),
+);
 
 /** How often at most a goal's event can happen for one player, where that has an end; nothing where it has none, or who knows. */
 function mostOf(rules: Rules, { on, counts }: GoalEntry): { readonly count: number; readonly why: string } | undefined {
   const { on: event, pickup, type } = (on ?? {}) as Readonly<Record<string, string | undefined>>;
-  const { spawners, actions, named } = bringing(rules);
+  const { spawners, laid: byActions, named } = bringing(rules);
   if (event === 'pickupTaken' && pickup !== undefined && (counts === 'player' || isForAll(rules, pickup))) {
     const entry = entryOf(rules, 'pickups', pickup) as { returns?: string } | undefined;
     const placed = placements(rules, 'pickup').filter(({ thing }) => thing.pickup === pickup);
     const returns = entry?.returns !== undefined || placed.some(({ thing }) => thing.with?.['returns'] !== undefined);
-    const laid = spawners.includes(`"pickup":"${pickup}"`) || actions.some(({ action }) => isAbout(action, 'spawn', 'pickup', pickup));
+    const laid = spawners.includes(`"pickup":"${pickup}"`) || byActions.has(pickup);
     if (returns || laid) return undefined;
     return { count: placed.length, why: `${labelOf(rules, 'pickups', pickup)} lies in ${placed.length} places and does not come back` };
   }
@@ -231,6 +238,5 @@ function mostOf(rules: Rules, { on, counts }: GoalEntry): { readonly count: numb
   return undefined;
 }
 
-const isAbout = (action: Then[number], name: string, field: string, id: string) => action.do === name && action[field] === id;
 const isForAll = (rules: Rules, pickup: string) =>
   (entryOf(rules, 'pickups', pickup) as { gone?: string } | undefined)?.gone !== 'perPlayer';
