@@ -22,6 +22,14 @@ const inflated = promisify(inflateRaw);
 /** So often what has changed is stored; after that the world is stored whole again, as what has changed grows. */
 const MOST_WRITES = 120;
 
+/** Documents as text: put in words once for all rooms that run under the same rules. */
+const texts = new WeakMap<object, string>();
+function textOf(document: object): string {
+  let text = texts.get(document);
+  if (text === undefined) texts.set(document, (text = JSON.stringify(document)));
+  return text;
+}
+
 /** Somebody else has woken the room since, or it is gone: what is here is not stored any more. */
 export class NotHeld extends Error {
   constructor(id: string) {
@@ -127,7 +135,7 @@ export class RoomHold {
             { updateOnDuplicate: ['saved', 'revision', 'updatedAt'], returning: false, transaction },
           );
         const kept = { tick, guests: Object.fromEntries(guests) };
-        if (packed) await this.writeWhole({ ...kept, revision, document: known ? {} : { ...document }, world: packed }, known, transaction);
+        if (packed) await this.writeWhole({ ...kept, revision, world: packed }, known ? undefined : document, transaction);
         else await this.writeChanges({ ...kept, changes: Buffer.from(changes!) }, transaction);
       });
       this.follows = tick;
@@ -143,19 +151,31 @@ export class RoomHold {
     }
   }
 
+  /** @param document the rules that it stands under, where those are not what is stored */
   private async writeWhole(
-    row: Pick<RoomSnapshot, 'revision' | 'document' | 'world' | 'tick' | 'guests'>,
-    known: boolean,
+    { revision, world, tick, guests }: Pick<RoomSnapshot, 'revision' | 'world' | 'tick' | 'guests'>,
+    document: object | undefined,
     transaction: Transaction,
   ): Promise<void> {
-    const columns = ['world', 'changes', 'tick', 'guests', 'updatedAt'] as const;
-    await RoomSnapshot.bulkCreate([{ ...row, roomId: this.room, changes: null }], {
-      // The rules are only written where they have changed.
-      updateOnDuplicate: known ? [...columns] : [...columns, 'revision', 'document'],
-      // It would be sent back whole.
-      returning: false,
-      transaction,
-    });
+    await this.sequelize.query(
+      `INSERT INTO snapshots (room_id, revision, document, world, changes, tick, guests, updated_at)
+       VALUES ($room, $revision, $document::json, $world, NULL, $tick, $guests::json, $now)
+       ON CONFLICT (room_id) DO UPDATE SET world = EXCLUDED.world, changes = NULL, tick = EXCLUDED.tick, guests = EXCLUDED.guests,
+       updated_at = EXCLUDED.updated_at${document ? ', revision = EXCLUDED.revision, document = EXCLUDED.document' : ''}`,
+      {
+        bind: {
+          room: this.room,
+          revision,
+          document: document ? textOf(document) : '{}',
+          world,
+          tick,
+          guests: JSON.stringify(guests),
+          now: new Date(),
+        },
+        type: QueryTypes.INSERT,
+        transaction,
+      },
+    );
   }
 
   private async writeChanges(row: Pick<RoomSnapshot, 'changes' | 'tick' | 'guests'>, transaction: Transaction): Promise<void> {
