@@ -5,10 +5,13 @@ import session from '../testing/recorded/session.json' with { type: 'json' };
 import {
   type Command,
   findingsOf,
+  followSaved,
+  keepsNames,
   readRuleset,
   renameEntry,
   type Rules,
   RulesetCompiler,
+  savePlayer,
   sharing,
   sharingInParts,
   wiringOf,
@@ -166,6 +169,26 @@ describe('A compiler of one ruleset', () => {
       }),
       { numRuns: 8 },
     );
+  });
+});
+
+describe('What is kept of players', () => {
+  it('is called the same after an edit that renames and moves nothing of it, and then follows without being looked at', () => {
+    const compiler = new RulesetCompiler();
+    const before = compiler.read(brinewick).rules!;
+    const trial = new Trial(before);
+    const saved = savePlayer(trial.world, trial.world.actors.rowOf(trial.actor()));
+    const attributes = brinewick.attributes as unknown as Entries;
+    const amount = (entries: Entries) => entries.map((entry) => (entry.id === 'oxygen' ? { ...entry, refill: { rate: -2 } } : entry));
+    const after = (change: Json) => compiler.read({ ...brinewick, ...change }).rules!;
+    for (const same of [after({ attributes: amount(attributes) }), after({ name: 'Another' })]) {
+      expect(keepsNames(before, same)).toBeTrue();
+      expect(followSaved(before, same, saved)).toEqual(saved);
+    }
+    const { patch = [] } = renameEntry(before, 'attributes', 'scrip', 'coin');
+    const renamed = compiler.read(jsonPatch.applyPatch(structuredClone(brinewick) as Json, structuredClone(patch) as never).newDocument);
+    expect(keepsNames(before, renamed.rules!)).toBeFalse();
+    expect(keepsNames(before, after({ attributes: [...attributes, pool('fresh')] }))).toBeFalse();
   });
 });
 

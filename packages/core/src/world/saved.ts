@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { idOf, movedPositions, positionOf, type Rules } from '../ruleset/rules.js';
+import { sameList } from '../ruleset/recording.js';
+import { hasSameIds, idOf, movedPositions, positionOf, type Rules } from '../ruleset/rules.js';
 import { columnCalled, columnNamed, type ColumnSpec, successorOf } from './columns.js';
 import type { Column, Table } from './table.js';
 import { ACTORS } from './actors.js';
@@ -88,17 +89,35 @@ export function loadPlayer(world: World, row: number, saved: SavedPlayer): void 
 
 const NO_COLUMNS: readonly ColumnSpec[] = [];
 
+const columnsOf = ({ tables }: Rules, table: string): readonly ColumnSpec[] =>
+  tables.find(({ name }) => name === table)?.columns ?? NO_COLUMNS;
+
+/**
+ * Whether what is kept of players is called the same under other rules, whoever they are: it comes from the very same tables, and
+ * the entries that it names are the same. Then {@link followSaved} leaves it as it is, and {@link unplacedOf} finds what it found.
+ */
+export function keepsNames(before: Rules, after: Rules): boolean {
+  const own = ({ tables }: Rules) => tables.filter(({ name, extends: base }) => name === ACTORS || base === ACTORS);
+  const tables = own(before);
+  return (
+    sameList(tables, own(after)) === tables &&
+    tables.every(({ columns }) =>
+      columns.every(({ saved, kind, chapter }) => !saved || kind !== 'entry' || hasSameIds(before, after, chapter!)),
+    )
+  );
+}
+
 /**
  * What was kept of a player under some rules, as these other rules call it: renamed columns and entries follow, also where
  * a renaming was undone. What they have no place for stays under its old name: a deletion that is undone loses nothing.
  */
 export function followSaved(before: Rules, after: Rules, saved: SavedPlayer): SavedPlayer {
-  const specs = (rules: Rules, table: string) => rules.tables.find((spec) => spec.name === table)?.columns ?? NO_COLUMNS;
   return Object.fromEntries(
     Object.entries(saved).map(([table, cells]) => {
+      const [own, others] = [columnsOf(before, table), columnsOf(after, table)];
       const moved = Object.entries(cells).map(([name, value]) => {
-        const old = columnNamed(specs(before, table), name);
-        const now = old && successorOf(old, specs(after, table));
+        const old = columnNamed(own, name);
+        const now = old && successorOf(old, others);
         return [now?.name ?? name, now?.kind === 'entry' ? movedEntry(before, after, now.chapter!, value) : value] as const;
       });
       return [table, Object.fromEntries(moved)];
@@ -108,11 +127,10 @@ export function followSaved(before: Rules, after: Rules, saved: SavedPlayer): Sa
 
 /** What of a saved player has no place under these rules: what was kept of entries that are deleted. */
 export function unplacedOf(rules: Rules, saved: SavedPlayer): SavedPlayer {
-  const known = (table: string, name: string) =>
-    rules.tables.some((spec) => spec.name === table && columnCalled(spec.columns, name) !== undefined);
-  const tables = Object.entries(saved).map(
-    ([table, cells]) => [table, Object.fromEntries(Object.entries(cells).filter(([name]) => !known(table, name)))] as const,
-  );
+  const tables = Object.entries(saved).map(([table, cells]) => {
+    const columns = columnsOf(rules, table);
+    return [table, Object.fromEntries(Object.entries(cells).filter(([name]) => columnCalled(columns, name) === undefined))] as const;
+  });
   return Object.fromEntries(tables.filter(([, cells]) => Object.keys(cells).length > 0));
 }
 

@@ -1,6 +1,7 @@
 import {
   actorOfSeat,
   followSaved,
+  keepsNames,
   loadPlayer,
   mergeSaved,
   type Rules,
@@ -43,6 +44,8 @@ export class KeptPlayers {
 
   /** What is kept goes by the new names; what had no place under the old rules and has one again comes back. */
   follow(world: World, before: Rules): void {
+    // Most edits leave all names as they are.
+    if (keepsNames(before, world.rules)) return;
     for (const name of this.names) {
       const kept = this.of(name);
       if (!kept) continue;
