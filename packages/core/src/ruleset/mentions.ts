@@ -69,12 +69,6 @@ export function* mentionsInParts(rules: Rules, chapter: string): Generator<void,
   return [mentioning(vocabulary, section.schema, written, chapter, undefined, undefined)];
 }
 
-/** Every mention in a ruleset, chapter by chapter in the order of the concepts. */
-export const mentionsIn: Question<readonly Mentioning[]> = question(
-  (rules) => [...registry().sections.keys()].flatMap((section) => mentionsInSection(rules, section)),
-  sameItems,
-);
-
 /** What a section speaks of, by chapter and id. */
 const spokenOfIn = question((rules, section) => {
   const by = new Map<string, Spoken[]>();
