@@ -1,6 +1,6 @@
 import { TestBed } from '@angular/core/testing';
-import { documentNow, Seen } from '../testing/bench';
-import { bare, choose, spec } from '../testing/specs';
+import { documentNow, Seen, until } from '../testing/bench';
+import { bare, choose, pick, spec } from '../testing/specs';
 import { BackgroundTasks, type Task, type Watch } from '../shared/background-tasks';
 import { backgroundTasksApi } from '../shared/background-tasks-api';
 import { EconomyOutcomes } from './economy/economy-outcomes';
@@ -192,14 +192,14 @@ describe('The sentences of an economy', () => {
     for (const [i, list] of [...seen.element.querySelectorAll<HTMLElement>('ee-then > .chip')].entries()) {
       list.click();
       await seen.settle();
-      [...document.querySelectorAll<HTMLElement>('.mat-mdc-menu-item')].find((item) => item.innerText.startsWith('show or sound'))!.click();
-      await seen.settle();
-      expect(thens()[i].length).toBe(before[i].length + 1);
+      await pick(seen, 'show or sound');
+      await until('the list has one more', () => thens()[i].length === before[i].length + 1);
     }
     expect(thens().map((list) => list.at(-1)!['do'])).toEqual(['flourish', 'flourish']);
     for (const list of [...seen.element.querySelectorAll<HTMLElement>('ee-then')])
       [...list.querySelectorAll<HTMLElement>('.out')].at(-1)!.click();
-    await seen.settle();
+    const count = (lists: readonly Json[][]) => lists.flat().length;
+    await until('both are taken out', () => count(thens()) === count(before));
     expect(thens()).toEqual(before);
   });
 });

@@ -19,12 +19,17 @@ export async function spec<T>(component: Type<T>, chapter: string, id: string, i
   return seen;
 }
 
+/** Picks something from the menu that was opened last: one before it may still be closing. */
+export async function pick(seen: Seen<unknown>, what: string): Promise<void> {
+  const menu = [...document.querySelectorAll('.mat-mdc-menu-panel')].at(-1)!;
+  [...menu.querySelectorAll<HTMLElement>('.mat-mdc-menu-item')].find((item) => item.innerText.trim().startsWith(what))!.click();
+  await seen.settle();
+}
+
 /** Picks another way in a sentence, from a list. */
 export async function choose(seen: Seen<unknown>, from: string, to: string): Promise<void> {
   await seen.click(from, 'ee-choose button');
-  const item = [...document.querySelectorAll<HTMLElement>('.mat-mdc-menu-item')].find((option) => option.innerText.trim().startsWith(to))!;
-  item.click();
-  await seen.settle();
+  await pick(seen, to);
 }
 
 /** A sentence without what takes it out, and what is offered behind it. */
