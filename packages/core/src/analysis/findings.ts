@@ -51,12 +51,11 @@ function* lookThrough(rules: Rules, section: string): Generator<void> {
 }
 
 /** Every function with which a concept looks for findings, by the concept and the function's number. */
-const looking = () =>
-  new Map(
-    registry().concepts.flatMap(({ id, findings = [] }) =>
-      [findings].flat().map((look, i) => [`${id}/${i}` as string, { id, look }] as const),
-    ),
-  );
+const looking = () => (looks ??= looksOf(registry().concepts));
+let looks: ReturnType<typeof looksOf> | undefined;
+
+const looksOf = (concepts: Rules['registry']['concepts']) =>
+  new Map(concepts.flatMap(({ id, findings = [] }) => [findings].flat().map((look, i) => [`${id}/${i}` as string, { id, look }] as const)));
 
 const ofConcept: Question<readonly Finding[]> = question((rules, of) => {
   const { id, look } = looking().get(of)!;

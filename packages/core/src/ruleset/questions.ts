@@ -41,6 +41,11 @@ export class Answers {
   private reading: Set<Asked> | undefined;
   private found = 0;
 
+  constructor() {
+    // Who is answered asks in turn under the rules as they are shown.
+    lineages.set(this.observed, this);
+  }
+
   /** The rules that are asked about now. */
   get rules(): Rules {
     return this.current!;
@@ -68,7 +73,6 @@ export class Answers {
     if (this.reading) throw new Error('Other rules are asked about while an answer is worked out: a mistake of ours');
     this.current = rules;
     this.number++;
-    lineages.set(this.observed, this);
     if (this.number % KEPT !== 0) return;
     for (const all of this.kinds.values())
       for (const [of, { checked }] of all) if (checked !== NOT_YET && checked < this.number - KEPT) all.delete(of);

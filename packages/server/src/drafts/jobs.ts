@@ -74,8 +74,8 @@ type Workers = { readonly [K in JobName]: (ask: Jobs[K]['ask']) => Jobs[K]['answ
 export class Unknown extends Error {}
 
 interface Pair {
-  readonly before: HeldDocument;
   readonly after: HeldDocument;
+  /** Those before the edit and those after it; undefined where there was nothing sound before. */
   readonly rules?: { readonly before: Rules; readonly after: Rules };
   upgrade?: Upgrade;
 }
@@ -163,7 +163,7 @@ export function workers(): Workers {
       if (!later) return { problems, keeps: true, name, text: '' };
       const text = JSON.stringify(after.document);
       const { rules: earlier } = before.reading;
-      pairs.set(key, { before, after, ...(earlier && { rules: { before: earlier, after: later } }) });
+      pairs.set(key, { after, ...(earlier && { rules: { before: earlier, after: later } }) });
       // What was stored before a version knew of its problems has nothing to follow from.
       return { problems: [], keeps: !earlier || keepsPlayers(earlier, later), name, text };
     },

@@ -2,10 +2,9 @@ import type { World } from '../../world/world.js';
 import { arena } from '../arena/index.js';
 import { isDown } from '../states/index.js';
 import { movement } from './state.js';
+import { cellOf, cellsAlong } from './cells.js';
 import { bodyRadius } from './radius.js';
 
-/** The side of a cell, in arena units: a few bodies wide. */
-const CELL = 64;
 const NOBODY_NEAR: number[] = [];
 
 /**
@@ -43,10 +42,10 @@ export class Near {
     const { x: xs, y: ys } = table.cells;
     const { live } = world.actors;
     const reach = radius + this.largest;
-    const left = this.cell(x - reach, this.across);
-    const right = this.cell(x + reach, this.across);
-    const top = this.cell(y - reach, this.down);
-    const bottom = this.cell(y + reach, this.down);
+    const left = cellOf(x - reach, this.across);
+    const right = cellOf(x + reach, this.across);
+    const top = cellOf(y - reach, this.down);
+    const bottom = cellOf(y + reach, this.down);
     this.count = 0;
     for (let cy = top; cy <= bottom; cy++)
       for (let cx = left; cx <= right; cx++)
@@ -65,18 +64,13 @@ export class Near {
     return this.found.slice(0, this.count);
   }
 
-  private cell(value: number, count: number): number {
-    const at = Math.floor(value / CELL);
-    return at < 0 ? 0 : at >= count ? count - 1 : at;
-  }
-
   private build(world: World): void {
     const { table } = movement.in(world);
     const { x: xs, y: ys } = table.cells;
     const { live, high } = world.actors;
     const ground = arena.of(world.rules);
-    this.across = Math.max(1, Math.ceil(ground.width / CELL));
-    this.down = Math.max(1, Math.ceil(ground.height / CELL));
+    this.across = cellsAlong(ground.width);
+    this.down = cellsAlong(ground.height);
     const cells = this.across * this.down;
     if (this.heads.length !== cells) this.heads = new Int32Array(cells);
     this.heads.fill(-1);
@@ -84,7 +78,7 @@ export class Near {
     this.largest = 0;
     for (let row = 0; row < high; row++) {
       if (live[row] === 0) continue;
-      const at = this.cell(ys[row], this.down) * this.across + this.cell(xs[row], this.across);
+      const at = cellOf(ys[row], this.down) * this.across + cellOf(xs[row], this.across);
       this.nexts[row] = this.heads[at];
       this.heads[at] = row;
       const radius = bodyRadius(world, row);

@@ -1,10 +1,8 @@
 import type { World } from '../../world/world.js';
 import { arena } from '../arena/index.js';
+import { cellOf, cellsAlong } from './cells.js';
 import { bodyRadius } from './radius.js';
 import { movement } from './state.js';
-
-/** The side of a cell, in arena units. */
-const CELL = 64;
 
 /** A round place that stays where it is. */
 export interface Spot {
@@ -28,16 +26,16 @@ export class Spots {
   /** Has the places be these; a number without one is never found. */
   lay(world: World, spots: readonly (Spot | undefined)[]): void {
     const { width, height } = arena.of(world.rules);
-    this.across = Math.max(1, Math.ceil(width / CELL));
-    this.down = Math.max(1, Math.ceil(height / CELL));
+    this.across = cellsAlong(width);
+    this.down = cellsAlong(height);
     this.spots = spots;
     this.marks = new Uint8Array(spots.length);
     this.cells = Array.from({ length: this.across * this.down });
     spots.forEach((spot, i) => {
       if (!spot) return;
       const { x, y, radius } = spot;
-      for (let cy = within(y - radius, this.down); cy <= within(y + radius, this.down); cy++)
-        for (let cx = within(x - radius, this.across); cx <= within(x + radius, this.across); cx++)
+      for (let cy = cellOf(y - radius, this.down); cy <= cellOf(y + radius, this.down); cy++)
+        for (let cx = cellOf(x - radius, this.across); cx <= cellOf(x + radius, this.across); cx++)
           (this.cells[cy * this.across + cx] ??= []).push(i);
     });
   }
@@ -54,10 +52,10 @@ export class Spots {
       const x = xs[row];
       const y = ys[row];
       const own = bodyRadius(world, row);
-      const right = within(x + own, across);
-      const bottom = within(y + own, down);
-      for (let cy = within(y - own, down); cy <= bottom; cy++)
-        for (let cx = within(x - own, across); cx <= right; cx++) {
+      const right = cellOf(x + own, across);
+      const bottom = cellOf(y + own, down);
+      for (let cy = cellOf(y - own, down); cy <= bottom; cy++)
+        for (let cx = cellOf(x - own, across); cx <= right; cx++) {
           const here = cells[cy * across + cx];
           if (here === undefined) continue;
           for (const i of here) {
@@ -71,9 +69,4 @@ export class Spots {
     }
     return marks;
   }
-}
-
-function within(value: number, count: number): number {
-  const at = Math.floor(value / CELL);
-  return at < 0 ? 0 : at >= count ? count - 1 : at;
 }
