@@ -38,3 +38,9 @@ export function encoded({ words, name }: ColumnSpec, value: number | boolean | s
   if (at < 0) throw new Error(`${value} is no word of ${name}`);
   return at;
 }
+
+/** What a row that is given by the names of its columns has in one of them; 0 where it says nothing. */
+export function wordOf(spec: ColumnSpec, values: CellValues): number {
+  const value = values[spec.name];
+  return value === undefined ? 0 : encoded(spec, value);
+}

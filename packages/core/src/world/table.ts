@@ -2,7 +2,7 @@ import { type CellArray, type ColumnSpec, GENERATIONS, placesOfColumns, ROW_BITS
 import { type Hasher, hashText } from './hash.js';
 import { roundedUp, TableMemory } from './memory.js';
 import { OwnerIndex } from './owner-index.js';
-import { type CellValues, encoded, type ReadonlyCells } from './rows.js';
+import { type CellValues, encoded, type ReadonlyCells, wordOf } from './rows.js';
 
 /**
  * One column of a table. Its array is another once the table has grown, or lies elsewhere: hold the column, not the array, across
@@ -50,6 +50,9 @@ export class Table {
   generation = new Int32Array(0);
   /** Rises whenever a row comes or goes or the content is replaced: a derived index built at another version is stale. */
   version = 0;
+  /** What {@link rows} came to, and at which version. */
+  private listed: readonly number[] = [];
+  private listedAt = -1;
   private alive = 0;
   private freeHead = -1;
   private nextFree = new Int32Array(0);
@@ -147,12 +150,10 @@ export class Table {
   /** Has just these rows: those that are there already stay under their numbers, others go, and new ones come in this order. */
   keep(wanted: readonly object[]): void {
     if (wanted.length === 0 && this.count === 0) return;
-    const cellsOf = (values: CellValues) =>
-      this.columns.map(({ spec }) => (values[spec.name] === undefined ? 0 : encoded(spec, values[spec.name])));
-    const cells = wanted.map((values) => cellsOf(values as CellValues));
     // What is wanted is what there was, most of the time.
-    if (this.holds(cells)) return;
-    const missing = new Map(wanted.map((values, i) => [cells[i].join('/'), values]));
+    if (this.holds(wanted as readonly CellValues[])) return;
+    const cellsOf = (values: CellValues) => this.columns.map(({ spec }) => wordOf(spec, values));
+    const missing = new Map(wanted.map((values) => [cellsOf(values as CellValues).join('/'), values]));
     for (const row of this.rows()) {
       const present = this.columns.map(({ data }) => data[row]).join('/');
       if (!missing.delete(present)) this.remove(row);
@@ -161,22 +162,24 @@ export class Table {
   }
 
   /** Whether its rows, ascending, have just these cells. */
-  private holds(wanted: readonly (readonly number[])[]): boolean {
+  private holds(wanted: readonly CellValues[]): boolean {
     if (wanted.length !== this.count) return false;
     let at = 0;
     for (let row = 0; row < this.high; row++) {
       if (this.live[row] === 0) continue;
-      const cells = wanted[at++];
-      for (let i = 0; i < cells.length; i++) if (this.columns[i].data[row] !== cells[i]) return false;
+      const values = wanted[at++];
+      for (const { spec, data } of this.columns) if (data[row] !== wordOf(spec, values)) return false;
     }
     return true;
   }
 
   /** The live rows, ascending. */
   rows(): readonly number[] {
+    if (this.listedAt === this.version) return this.listed;
     const rows: number[] = [];
     for (let row = 0; row < this.high; row++) if (this.live[row] === 1) rows.push(row);
-    return rows;
+    this.listedAt = this.version;
+    return (this.listed = rows);
   }
 
   /** By row, the handle of whom it belongs to; undefined where rows belong to nobody. */

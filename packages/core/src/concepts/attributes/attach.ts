@@ -7,7 +7,7 @@ import { attributesTable, crossingsTable, modifierHeadsTable, modifiersTable, re
 import type { Attributes, Cells } from './state.js';
 
 /** What is the same in all worlds under the same rules. */
-type UnderRules = Pick<Attributes, 'watched' | 'alone'>;
+type UnderRules = Pick<Attributes, 'watched' | 'alone' | 'looked' | 'restless' | 'common'>;
 const known = new WeakMap<Rules, UnderRules>();
 
 function underRules(rules: Rules, { list, ofType }: CompiledAttributes): UnderRules {
@@ -19,6 +19,9 @@ function underRules(rules: Rules, { list, ofType }: CompiledAttributes): UnderRu
   const isWatched = (i: number) => list[i].kind === 'pool' || list[i].thresholds.length > 0;
   const now: UnderRules = {
     alone: list.map(({ id, kind }) => kind === 'counter' && !read.has(id)),
+    looked: ofType.map((own) => own.filter((i) => list[i].refill !== undefined || list[i].thresholds.length > 0)),
+    restless: ofType.map((own) => own.some((i) => list[i].restless)),
+    common: list.map(({ present }) => present.every(Boolean)),
     watched: ofType.map((own) => own.filter(isWatched).sort((one, other) => one - other)),
   };
   known.set(rules, now);
@@ -48,7 +51,7 @@ export function attachAttributes(world: World, compiled: CompiledAttributes): At
     heads: modifierHeadsTable.in(world),
     crossings: crossingsTable.in(world),
     rests: restsTable.in(world),
-    here: { version: -1, refilled: [], edged: [], restless: false },
+    here: { version: -1, refilled: [], edged: [], rows: [], restless: [] },
     unsettled: new Map(),
   };
 }

@@ -152,14 +152,17 @@ export function refreshLive(world: World, a: Attributes, row: number): boolean {
   return moved;
 }
 
+const NOBODY: ReadonlySet<number> = new Set();
+
 /** The rows of actors on whom a live amount stands. */
 export function liveActors(world: World, a: Attributes): ReadonlySet<number> {
-  const rows = new Set<number>();
-  if (world.rules.amounts.size === 0) return rows;
+  if (world.rules.amounts.size === 0) return NOBODY;
   const { live, actor } = a.of;
-  for (let at = 0; at < a.modifiers.high; at++) if (live[at] !== 0 && a.modifiers.live[at] === 1) rows.add(world.actors.rowOf(actor[at]));
-  rows.delete(-1);
-  return rows;
+  let rows: Set<number> | undefined;
+  for (let at = 0; at < a.modifiers.high; at++)
+    if (live[at] !== 0 && a.modifiers.live[at] === 1) (rows ??= new Set()).add(world.actors.rowOf(actor[at]));
+  rows?.delete(-1);
+  return rows ?? NOBODY;
 }
 
 /** Builds the lists of modifiers anew, after rows went without being taken out of them. */

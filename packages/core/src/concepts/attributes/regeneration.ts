@@ -2,7 +2,7 @@ import { LARGEST_AMOUNT } from '../../math/grid.js';
 import { states } from '../states/index.js';
 import type { World } from '../../world/world.js';
 import type { Attribute, Refill } from './compile.js';
-import type { Attributes } from './state.js';
+import type { Attributes, Cells, Rows } from './state.js';
 import { liveActors, refreshLive } from './modifiers.js';
 import { lookAtThresholds } from './thresholds.js';
 import { highOf, lowOf, ownerOnly, settle, settleRestless } from './values.js';
@@ -10,35 +10,47 @@ import { highOf, lowOf, ownerOnly, settle, settleRestless } from './values.js';
 /** One tick of refilling for every actor, attribute by attribute: columns are walked, not actors. */
 export function regenerate(world: World, a: Attributes): void {
   const resting = restingRows(world, a);
-  const { refilled, restless } = inArena(world, a);
+  const { refilled, restless, rows } = inArena(world, a);
   for (const index of refilled) {
     const attribute = a.compiled.list[index];
     const refill = attribute.refill!;
     if (world.tick % refill.every !== 0) continue;
-    if (isPlain(attribute)) regeneratePlain(world, a, attribute, index, refill, resting);
-    else regenerateEach(world, a, attribute, index, refill, resting);
+    if (isPlain(attribute)) regeneratePlain(world, attribute, a.cells[index], { rows: rows[index], resting });
+    else regenerateEach(world, attribute, a.cells[index], { rows: rows[index], resting });
   }
-  if (restless) world.actors.each((row) => settleRestless(world, a, row));
+  for (const row of restless) settleRestless(world, a, row);
   // A live amount may follow what moves by itself; where none has moved, nothing else has.
   for (const row of liveActors(world, a)) if (refreshLive(world, a, row)) settle(world, a, row);
-  lookAtThresholds(world, a, inArena(world, a).edged);
+  lookAtThresholds(world, a, inArena(world, a));
 }
 
 /** What there is to look at: of thousands of attributes those who are here have a few. */
-function inArena(world: World, { compiled, here }: Attributes): Attributes['here'] {
+function inArena(world: World, a: Attributes): Attributes['here'] {
+  const { here, looked, compiled } = a;
   const { actors } = world;
   if (here.version === actors.version) return here;
   const types = new Set<number>();
   const kinds = actors.cells.type;
   for (let row = 0; row < actors.high; row++) if (actors.live[row] === 1) types.add(kinds[row]);
   const all = new Set<number>();
-  for (const type of types) for (const index of compiled.ofType[type]) all.add(index);
+  for (const type of types) for (const index of looked[type]) all.add(index);
   const own = [...all].sort((one, other) => one - other);
   here.version = actors.version;
   here.refilled = own.filter((index) => compiled.list[index].refill);
   here.edged = own.filter((index) => compiled.list[index].thresholds.length > 0);
-  here.restless = own.some((index) => compiled.list[index].restless);
+  here.restless = actors.rows().filter((row) => a.restless[kinds[row]]);
+  here.rows = rowsOf(world, a);
   return here;
+}
+
+/** Who has which: by attribute that there is something to look at, the rows of those who have it. */
+function rowsOf({ actors }: World, { looked, common }: Attributes): Attributes['here']['rows'] {
+  const { dense } = actors;
+  const kinds = actors.cells.type;
+  const found: (number[] | undefined)[] = [];
+  for (const row of actors.rows())
+    for (const index of looked[kinds[row]]) if (!dense || !common[index]) (found[index] ??= []).push(row);
+  return found;
 }
 
 /** Whose pools rest: who is down, or about to fall. By row; undefined where nobody is. */
@@ -57,9 +69,10 @@ function isPlain({ refill, whole, min }: Attribute): boolean {
   return refill!.steady && refill!.pause === 0 && !whole && min.constant !== undefined;
 }
 
-/** Whether every row is an actor that has the attribute. */
-function isEverywhere(world: World, { present }: Attribute): boolean {
-  return world.actors.dense && present.every(Boolean);
+/** Who has an attribute, as {@link Attributes.here} knows them, and whose pools rest. */
+interface Whose {
+  readonly rows: Rows | undefined;
+  readonly resting: readonly boolean[] | undefined;
 }
 
 function rateOf(world: World, refill: Refill, row: number): number {
@@ -69,38 +82,32 @@ function rateOf(world: World, refill: Refill, row: number): number {
 }
 
 /** Rates that are the same for all, or remembered for each. */
-function ratesOf(world: World, a: Attributes, index: number, refill: Refill): number | Float64Array {
+function ratesOf(world: World, { rates }: Cells, refill: Refill, rows: Rows | undefined): number | Float64Array {
   if (refill.rate.constant !== undefined && !refill.while) return refill.rate.constant;
-  return a.cells[index].rates.upTo(world, world.actors.high, (row) => rateOf(world, refill, row));
+  return rates.of(world, rows, (row) => rateOf(world, refill, row));
 }
 
-function regeneratePlain(
-  world: World,
-  a: Attributes,
-  attribute: Attribute,
-  index: number,
-  refill: Refill,
-  resting: readonly boolean[] | undefined,
-): void {
-  const { live, high } = world.actors;
-  const cells = a.cells[index].value.data;
+function regeneratePlain(world: World, attribute: Attribute, own: Cells, { rows, resting }: Whose): void {
+  const refill = attribute.refill!;
+  const { high } = world.actors;
+  const cells = own.value.data;
   const low = attribute.min.constant!;
   const fixed = attribute.max === undefined ? LARGEST_AMOUNT : attribute.max.constant;
-  const ends = fixed === undefined ? a.cells[index].max!.data : undefined;
-  const types = world.actors.cells.type;
-  const { present } = attribute;
-  const everywhere = !resting && isEverywhere(world, attribute);
-  const rates = ratesOf(world, a, index, refill);
+  const ends = fixed === undefined ? own.max!.data : undefined;
+  const everywhere = !resting && rows === undefined;
+  const rates = ratesOf(world, own, refill, rows);
   const { seconds } = refill;
   if (everywhere && typeof rates === 'number' && rates > 0) return refillAll(cells, high, rates * seconds, fixed, ends);
   if (everywhere && typeof rates !== 'number' && ends === undefined) return refillByRow(cells, high, rates, seconds, low, fixed!);
-  for (let row = 0; row < high; row++) {
+  const count = rows === undefined ? high : rows.length;
+  for (let i = 0; i < count; i++) {
+    const row = rows === undefined ? i : rows[i];
     const step = (typeof rates === 'number' ? rates : rates[row]) * seconds;
     const end = ends ? ends[row] : fixed!;
     const now = cells[row];
     // Most pools are full most of the time; a full one that refills, or an empty one that drains, is left alone.
     if (step > 0 ? now >= end : now <= low || step === 0) continue;
-    if (!everywhere && (live[row] === 0 || !present[types[row]] || resting?.[row])) continue;
+    if (resting?.[row]) continue;
     const next = Math.floor((now + step) * 1e6 + 0.5) / 1e6;
     cells[row] = step > 0 ? (next > end ? end : next) : next < low ? low : next;
   }
@@ -134,26 +141,18 @@ function refillByRow(cells: Float64Array | Int32Array, high: number, rates: Floa
   }
 }
 
-function regenerateEach(
-  world: World,
-  a: Attributes,
-  attribute: Attribute,
-  index: number,
-  refill: Refill,
-  resting: readonly boolean[] | undefined,
-): void {
-  const { actors } = world;
-  const { value, rests, part, min, max } = a.cells[index];
+function regenerateEach(world: World, attribute: Attribute, own: Cells, { rows, resting }: Whose): void {
+  const refill = attribute.refill!;
+  const { value, rests, part, min, max } = own;
   const cells = value.data;
   const parts = part?.data;
-  const types = actors.cells.type;
-  const { present } = attribute;
-  const everywhere = isEverywhere(world, attribute);
-  const known = refill.steady ? ratesOf(world, a, index, refill) : undefined;
+  const known = refill.steady ? ratesOf(world, own, refill, rows) : undefined;
   const lowest = min ? undefined : lowOf(world, attribute, 0);
   const highest = max ? undefined : highOf(world, attribute, 0, lowest ?? -LARGEST_AMOUNT);
-  for (let row = 0; row < actors.high; row++) {
-    if (resting?.[row] || (!everywhere && (actors.live[row] === 0 || !present[types[row]]))) continue;
+  const count = rows === undefined ? world.actors.high : rows.length;
+  for (let i = 0; i < count; i++) {
+    const row = rows === undefined ? i : rows[i];
+    if (resting?.[row]) continue;
     const rate = known === undefined ? rateOf(world, refill, row) : typeof known === 'number' ? known : known[row];
     if (rate === 0 || (rate > 0 && rests && rests.data[row] > world.tick)) continue;
     // Bounds that move are remembered each time they do: they need not be asked again.

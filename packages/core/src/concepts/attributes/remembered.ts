@@ -1,4 +1,5 @@
 import type { World } from '../../world/world.js';
+import type { Rows } from './state.js';
 
 // Most are never asked for: of thousands of attributes those who are there have a few.
 const NO_VALUES = new Float64Array(0);
@@ -12,15 +13,16 @@ export class Remembered {
   private values = NO_VALUES;
   private marks = NO_MARKS;
   private touches = -1;
-  private high = -1;
+  private version = -1;
 
-  /** The numbers of all rows below `high`; those whose row was touched since are worked out first. */
-  upTo(world: World, high: number, work: (row: number) => number): Float64Array {
+  /** By row, the numbers of these rows, or of all where none are said; those whose row was touched since are worked out first. */
+  of(world: World, rows: Rows | undefined, work: (row: number) => number): Float64Array {
     const { touched, touches } = world;
+    const { version, high } = world.actors;
     // Nobody was touched since: most ticks are such.
-    if (this.touches === touches && this.high === high) return this.values;
+    if (this.touches === touches && this.version === version) return this.values;
     this.touches = touches;
-    this.high = high;
+    this.version = version;
     if (this.values.length < high) {
       const capacity = Math.max(16, high * 2);
       const values = new Float64Array(capacity);
@@ -31,7 +33,9 @@ export class Remembered {
       this.marks = marks;
     }
     const { values, marks } = this;
-    for (let row = 0; row < high; row++) {
+    const count = rows === undefined ? high : rows.length;
+    for (let i = 0; i < count; i++) {
+      const row = rows === undefined ? i : rows[i];
       const mark = row < touched.length ? touched[row] : 0;
       if (marks[row] === mark) continue;
       values[row] = work(row);

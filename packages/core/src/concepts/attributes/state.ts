@@ -16,6 +16,9 @@ export interface Cells extends AttributeColumns {
   readonly edges: readonly { readonly low: Remembered; readonly top: Remembered; readonly margin: Remembered }[];
 }
 
+/** Rows of actors, ascending. */
+export type Rows = readonly number[];
+
 /** The attributes of those who are in the arena. */
 interface InArena {
   /** The version of the table of actors at which this was so. */
@@ -23,8 +26,10 @@ interface InArena {
   /** Those that refill, and those that have thresholds, as far as anybody has them. */
   refilled: readonly number[];
   edged: readonly number[];
-  /** Whether anybody has one whose bounds read what moves by itself. */
-  restless: boolean;
+  /** By attribute, the rows of those who have it, ascending; undefined where every row has. Known of those above alone. */
+  rows: readonly (Rows | undefined)[];
+  /** The rows of those who have one whose bounds read what moves by itself. */
+  restless: Rows;
 }
 
 /** The attributes' state of a world. */
@@ -38,6 +43,12 @@ export interface Attributes {
   readonly rests: TableOf<typeof restsTable>;
   /** By kind of actor, those of its attributes that have an end or an edge that matters when it is crossed. */
   readonly watched: readonly (readonly number[])[];
+  /** By kind of actor, those of its attributes that refill or have thresholds. */
+  readonly looked: readonly (readonly number[])[];
+  /** By kind of actor, whether it has one whose bounds read what moves by itself. */
+  readonly restless: readonly boolean[];
+  /** By attribute, whether every kind of actor has it. */
+  readonly common: readonly boolean[];
   /** What there is to look at in a tick, as long as nobody comes or goes. */
   readonly here: InArena;
   /** Rows whose values were moved in this tick, with what moved them last. Empty between ticks. */

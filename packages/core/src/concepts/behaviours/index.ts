@@ -1,10 +1,11 @@
 import { defineConcept } from '../../world/concept.js';
+import { RowsOfKinds } from '../../world/rows-of-kinds.js';
 import { type ActorEntry } from '../actors/index.js';
 import { findings } from './findings.js';
 import { mindsTable } from './tables.js';
 import { behaviours } from './state.js';
 import { compileMind } from './compile.js';
-import { thinkAll, thinkingTicks } from './system.js';
+import { abilitiesOfKinds, thinkAll, thinkingTicks } from './system.js';
 
 export { behaviours } from './state.js';
 export { BEHAVIOURS, type BehaviourEntry } from './schema.js';
@@ -14,7 +15,12 @@ export const behavioursConcept = defineConcept(behaviours, {
   compileInParts: (context) => context.each('minds', context.entries<ActorEntry>('actors'), (entry, i) => compileMind(context, entry, i)),
   findings,
   tables: () => [mindsTable],
-  attach: (world, list) => ({ list, table: mindsTable.in(world), any: list.some((mind) => mind.behaviour) }),
+  attach: (world, list) => ({
+    list,
+    owned: abilitiesOfKinds(world.rules),
+    table: mindsTable.in(world),
+    minded: new RowsOfKinds(list.map(({ behaviour }) => behaviour !== undefined)),
+  }),
   lifecycle: {
     actorSpawned: (world, row) => {
       const { table } = behaviours.in(world);

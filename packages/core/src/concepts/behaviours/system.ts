@@ -10,7 +10,8 @@ import { World } from '../../world/world.js';
 import type { BehaviourEntry } from './schema.js';
 import { bodiesTable } from '../movement/tables.js';
 import { actorChapter } from '../actors/schema.js';
-import { behaviours, type Mind } from './state.js';
+import type { Rules } from '../../ruleset/rules.js';
+import { type Behaviours, behaviours, type Mind } from './state.js';
 
 /** How often a mind thinks, in seconds. In between a body goes on with what it began. */
 const THINKING = 0.25;
@@ -21,14 +22,14 @@ const THERE = 2;
 export const thinkingTicks = (world: World) => Math.max(1, Math.round(THINKING * world.rules.tickRate));
 
 export function thinkAll(world: World): void {
-  const { list, table, any } = behaviours.in(world);
-  if (!any) return;
+  const { list, table, minded } = behaviours.in(world);
   const { actors } = world;
   // Looked up at each use: who thinks may bring somebody in, and a table that grows has other arrays from then on.
   const of = table.cells;
   const rest = thinkingTicks(world);
   const due: number[] = [];
-  for (const row of actors.rows()) if (of.thinks[row] <= world.tick && list[actors.cells.type[row]].behaviour) due.push(row);
+  for (const row of minded.in(world)) if (of.thinks[row] <= world.tick) due.push(row);
+  if (due.length === 0) return;
   // Who found a tick without steps for it comes first at the next one.
   world.turns.sort(due, (row) => actors.handle(row)).sort((a, b) => of.thinks[a] - of.thinks[b]);
   for (const row of due) {
@@ -185,12 +186,19 @@ export function flee(world: World, row: number, behaviour: Extract<BehaviourEntr
   else headFor(world, actor, (at.x - from.x) / length, (at.y - from.y) / length);
 }
 
-/** The abilities of an actor's kind, in the order in which it has them. */
-export function ownedBy(world: World, row: number): readonly Ability[] {
-  const { list } = abilities.in(world);
-  const ids = actorChapter.of(world.rules)[world.actors.cells.type[row]].abilities;
-  return ids.flatMap((id) => list.filter((ability) => ability.id === id));
+const owned = new WeakMap<Rules, Behaviours['owned']>();
+
+/** The abilities of each kind of actor; the same in all worlds under the same rules. */
+export function abilitiesOfKinds(rules: Rules): Behaviours['owned'] {
+  const known = owned.get(rules);
+  if (known) return known;
+  const byId = new Map(abilities.of(rules).list.map((ability) => [ability.id, ability]));
+  const found = actorChapter.of(rules).map((kind) => kind.abilities.flatMap((id) => byId.get(id) ?? []));
+  owned.set(rules, found);
+  return found;
 }
+
+const ownedBy = (world: World, row: number): readonly Ability[] => behaviours.in(world).owned[world.actors.cells.type[row]];
 
 function reachOf(world: World, row: number, { target }: Ability): number {
   return target.range ? target.range.run(world, World.alone(world.actors.handle(row))) : Infinity;

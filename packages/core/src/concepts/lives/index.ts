@@ -11,6 +11,7 @@ import { compilePlaced, followPopulation, populate } from './population.js';
 import { events } from './events.js';
 import { livesTable, harmTable } from './tables.js';
 import { type Life, lives } from './state.js';
+import { RowsOfKinds } from '../../world/rows-of-kinds.js';
 import { fellEmpty, helpersOf, noteHarm, returnAll } from './system.js';
 import { findings } from './findings.js';
 import { actions } from './actions.js';
@@ -52,7 +53,13 @@ export const livesConcept = defineConcept(lives, {
     return { placed: compilePlaced(context), values: valuesOfKinds(context), list };
   },
   tables: () => [livesTable, harmTable],
-  attach: (world, compiled) => ({ ...compiled, table: livesTable.in(world), harm: harmTable.in(world), names: new Names() }),
+  attach: (world, compiled) => ({
+    ...compiled,
+    table: livesTable.in(world),
+    harm: harmTable.in(world),
+    names: new Names(),
+    mortal: new RowsOfKinds(compiled.list.map(({ pool }) => pool >= 0)),
+  }),
   events,
   selectors: {
     helpers: {

@@ -1,5 +1,6 @@
 import { conceptState } from '../../world/concept-state.js';
 import { type CompiledThen } from '../../ruleset/context.js';
+import { type RowsOfKinds } from '../../world/rows-of-kinds.js';
 import { type Names } from './names.js';
 import { type PlacedLife } from './population.js';
 import { type TableOf } from '../../world/define-table.js';
@@ -27,6 +28,8 @@ export interface Lives extends CompiledLives {
   readonly table: TableOf<typeof livesTable>;
   readonly harm: TableOf<typeof harmTable>;
   readonly names: Names;
+  /** Those who can fall. */
+  readonly mortal: RowsOfKinds;
 }
 
 /** What the lives concept has at hand: its compiled form in rules, and what it keeps by a world. */

@@ -101,15 +101,13 @@ export function helpersOf(world: World, actor: number, did: number): readonly nu
 
 /** Fells everybody whose life is at its bottom, or has been since the last time: what refilled it meanwhile does not save. */
 export function fellEmpty(world: World): void {
-  const { list, table } = lives.in(world);
-  if (!list.some((life) => life.pool >= 0)) return;
-  const { live, high } = world.actors;
+  const { list, table, mortal } = lives.in(world);
   const type = world.actors.cells.type;
   const stats = attributes.in(world);
   const fallen: number[] = [];
-  for (let row = 0; row < high; row++) {
-    const pool = live[row] === 1 ? list[type[row]].pool : -1;
-    if (pool < 0 || isDown(world, row)) continue;
+  for (const row of mortal.in(world)) {
+    if (isDown(world, row)) continue;
+    const { pool } = list[type[row]];
     const actor = world.actors.handle(row);
     if (poolsRest(world, row) || stats.cells[pool].value.data[row] <= lowOf(world, stats.compiled.list[pool], actor)) fallen.push(actor);
   }

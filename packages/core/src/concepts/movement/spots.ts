@@ -11,6 +11,15 @@ export interface Spot {
   readonly radius: number;
 }
 
+/** A body as it was when it was last looked up, and the places that it touched there, by number. */
+interface Body {
+  x: number;
+  y: number;
+  radius: number;
+  readonly touches: number[];
+}
+const NOTHING: readonly number[] = [];
+
 /**
  * Places that stay where they are, by the squares of ground that they cover. Bodies are few and places are many: each body is
  * looked up among the places, so that a place where nobody is costs nothing. Worked out from the tables and the rules; it holds
@@ -22,6 +31,7 @@ export class Spots {
   private spots: readonly (Spot | undefined)[] = [];
   private cells: (number[] | undefined)[] = [];
   private marks = new Uint8Array(0);
+  private bodies: (Body | undefined)[] = [];
 
   /** Has the places be these; a number without one is never found. */
   lay(world: World, spots: readonly (Spot | undefined)[]): void {
@@ -30,6 +40,7 @@ export class Spots {
     this.down = cellsAlong(height);
     this.spots = spots;
     this.marks = new Uint8Array(spots.length);
+    this.bodies = [];
     this.cells = Array.from({ length: this.across * this.down });
     spots.forEach((spot, i) => {
       if (!spot) return;
@@ -42,31 +53,43 @@ export class Spots {
 
   /** By number, whether a body may touch the place: 1 where it does; those that are down count as well. Until it is asked again. */
   touched(world: World): Uint8Array {
-    const { marks, spots, cells, across, down } = this;
+    const { marks, spots, bodies } = this;
     if (spots.length === 0) return marks;
     marks.fill(0);
-    const { x: xs, y: ys } = movement.in(world).table.cells;
+    const { table, radii } = movement.in(world);
+    const { x: xs, y: ys } = table.cells;
     const { live, high } = world.actors;
+    const kinds = world.actors.cells.type;
     for (let row = 0; row < high; row++) {
       if (live[row] === 0) continue;
-      const x = xs[row];
-      const y = ys[row];
-      const own = bodyRadius(world, row);
-      const right = cellOf(x + own, across);
-      const bottom = cellOf(y + own, down);
-      for (let cy = cellOf(y - own, down); cy <= bottom; cy++)
-        for (let cx = cellOf(x - own, across); cx <= right; cx++) {
-          const here = cells[cy * across + cx];
-          if (here === undefined) continue;
-          for (const i of here) {
-            const spot = spots[i]!;
-            const dx = spot.x - x;
-            const dy = spot.y - y;
-            const most = spot.radius + own;
-            if (dx * dx + dy * dy <= most * most) marks[i] = 1;
-          }
-        }
+      const fixed = radii[kinds[row]];
+      const radius = typeof fixed === 'number' ? fixed : bodyRadius(world, row);
+      const body = (bodies[row] ??= { x: NaN, y: NaN, radius: 0, touches: [] });
+      // A body that stands where it stood touches what it touched.
+      if (body.x !== xs[row] || body.y !== ys[row] || body.radius !== radius) {
+        body.x = xs[row];
+        body.y = ys[row];
+        body.radius = radius;
+        this.lookUp(body);
+      }
+      for (const i of body.touches) marks[i] = 1;
     }
     return marks;
+  }
+
+  private lookUp({ x, y, radius, touches }: Body): void {
+    const { spots, cells, across, down } = this;
+    const right = cellOf(x + radius, across);
+    const bottom = cellOf(y + radius, down);
+    touches.length = 0;
+    for (let cy = cellOf(y - radius, down); cy <= bottom; cy++)
+      for (let cx = cellOf(x - radius, across); cx <= right; cx++)
+        for (const i of cells[cy * across + cx] ?? NOTHING) {
+          const spot = spots[i]!;
+          const dx = spot.x - x;
+          const dy = spot.y - y;
+          const most = spot.radius + radius;
+          if (dx * dx + dy * dy <= most * most) touches.push(i);
+        }
   }
 }

@@ -43,9 +43,6 @@ export function moveAll(world: World, tables: Movement): void {
   const doing = states.in(world);
   const { free, state } = doing.table.cells;
   const { idle, moving } = doing;
-  const speedOf = speeds.map((column) => column?.data);
-  // Most kinds have a radius that is always the same: only the others are asked body by body.
-  const fixed = radii.map((radius) => (typeof radius === 'number' ? radius : undefined));
   const ground = arena.of(world.rules);
   const perTick = 1 / world.rules.tickRate;
   tables.near.spoil();
@@ -53,14 +50,14 @@ export function moveAll(world: World, tables: Movement): void {
     if (live[row] === 0) continue;
     // A body that has grown where it stands must not be left in a wall.
     const kind = type[row];
-    if (fixed[kind] === undefined) pushOut(world, tables, row);
-    const speed = free[row] === 1 ? (speedOf[kind]?.[row] ?? 0) * perTick : 0;
+    if (typeof radii[kind] !== 'number') pushOut(world, tables, row);
+    const speed = free[row] === 1 ? (speeds[kind]?.data[row] ?? 0) * perTick : 0;
     if (toGoal[row] === 1) headToGoal(tables, row, speed);
     const dx = headingX[row];
     const dy = headingY[row];
     const moves = speed > 0 && (dx !== 0 || dy !== 0);
     if (moves) {
-      const radius = fixed[kind] ?? bodyRadius(world, row);
+      const radius = bodyRadius(world, row);
       const step = stepLength(dx, dy, speed);
       // As stepBody does, without an object for each of a thousand bodies.
       xs[row] = slideX(ground, xs[row], ys[row], dx * step, radius);

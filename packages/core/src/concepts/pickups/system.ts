@@ -2,7 +2,7 @@ import { isTold } from '../../ruleset/visible.js';
 import { LAY_STEPS } from '../../world/budget.js';
 import { positionOf } from '../../ruleset/rules.js';
 import { World } from '../../world/world.js';
-import { followPlaced, type PlacedAs, placements } from '../arena/index.js';
+import { arena, followPlaced, type PlacedAs, placements } from '../arena/index.js';
 import { memory, nameNumber, recall, remember, forgetThing } from '../memory/index.js';
 import { actorsWithin, headingCause, movement, type Spots } from '../movement/index.js';
 import { type Pickup } from './compile.js';
@@ -66,13 +66,13 @@ function layPlaced(world: World, index: number, thing: PlacedAs<'pickup'>): void
   layDown(world, positionOf(world.rules, 'pickups', thing.pickup), thing.x, thing.y, { placed: index + 1 });
 }
 
-/** How many pickups that lie in the arena come from a spawner. */
-export function countMade(world: World, made: number): number {
+/** How many of the pickups that lie in the arena come from each placed thing, by its position among them. */
+export function countMade(world: World): Int32Array {
   const { table } = pickups.in(world);
-  const cells = table.cells.made;
-  let count = 0;
-  for (const row of table.rows()) if (cells[row] === made) count++;
-  return count;
+  const { made } = table.cells;
+  const counts = new Int32Array(arena.of(world.rules).placed.length);
+  for (let row = 0; row < table.high; row++) if (made[row] > 0 && table.live[row] === 1) counts[made[row] - 1]++;
+  return counts;
 }
 
 /** The pickup that lies in a row: its entry's, or what this one says otherwise. */

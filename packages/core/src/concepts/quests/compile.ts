@@ -83,6 +83,8 @@ export interface CompiledQuests {
   readonly entries: readonly QuestEntry[];
   readonly list: readonly Quest[];
   readonly players: readonly boolean[];
+  /** Those that are offered from the start. */
+  readonly first: readonly Quest[];
   /** Those to be looked at in every tick: for a condition, or for their time. */
   readonly watched: readonly number[];
   /** What waits for an event of a name: goals, offers, ways to fail. */
@@ -115,6 +117,7 @@ export function* compileQuests(context: CompileContext): Generator<void, Compile
     entries,
     list,
     players: playerKinds(context),
+    first: list.filter(({ atStart }) => atStart),
     watched: list.filter(({ steps, limit }) => limit > 0 || steps.some(({ asks }) => asks)).map(({ index }) => index),
     goals: byEvent(waiting.flatMap(({ goals }) => goals)),
     offers: byEvent(waiting.flatMap(({ offers }) => offers)),

@@ -78,16 +78,17 @@ function comesByItself(world: World, row: number, { index, repeats }: Quest): bo
 
 /** Once a second: what is offered from the start is, to whoever may have it by now. */
 export function offerFromStart(world: World): void {
-  const { list } = quests.in(world);
-  if (world.tick % world.rules.tickRate !== 0 || !list.some(({ atStart }) => atStart)) return;
+  if (world.tick % world.rules.tickRate !== 0) return;
   for (const actor of allActors(world)) offerAtStart(world, actor);
 }
 
 /** Offers a player what is offered from the start: to who comes, before anything counts that they do. */
 export function offerAtStart(world: World, actor: number): void {
-  for (const quest of quests.in(world).list) {
+  if (!isPlayer(world, world.actors.rowOf(actor))) return;
+  for (const quest of quests.of(world.rules).first) {
+    // What one of them leads to may have taken the player away.
     const row = world.actors.rowOf(actor);
-    if (quest.atStart && isPlayer(world, row) && comesByItself(world, row, quest)) offer(world, actor, quest.index, 0);
+    if (isPlayer(world, row) && comesByItself(world, row, quest)) offer(world, actor, quest.index, 0);
   }
 }
 

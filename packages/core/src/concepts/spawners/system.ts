@@ -27,34 +27,37 @@ export function begin(world: World, { index, is, ticks }: Spawner): void {
 }
 
 /** How many that a placed spawner made are there: foes that are up, and pickups that lie. */
-export function aliveOf(world: World, index: number): number {
+export const aliveOf = (world: World, index: number): number => aliveOfEach(world)[index];
+
+/** The same for each placed thing, by its position among them. */
+function aliveOfEach(world: World): Int32Array {
   const made = lives.in(world).table.cells.made;
-  let count = countMade(world, index + 1);
-  for (const row of world.actors.rows()) if (made[row] === index + 1 && !isDown(world, row)) count++;
-  return count;
+  const { live, high } = world.actors;
+  const alive = countMade(world);
+  for (let row = 0; row < high; row++) if (made[row] > 0 && live[row] === 1 && !isDown(world, row)) alive[made[row] - 1]++;
+  return alive;
 }
 
 export function makeAll(world: World): void {
   const { list, byPlace, table } = spawners.in(world);
   if (list.length === 0) return;
   const { placed, next } = table.cells;
+  // How many there are of each, counted once for all that wait, until something is made.
+  let alive: Int32Array | undefined;
   for (let row = 0; row < table.high; row++) {
     if (table.live[row] === 0) continue;
     const spawner = byPlace.get(placed[row]);
     if (!spawner || spawner.is === 'on') continue;
-    if (spawner.is === 'wave') waitForWave(world, row, spawner);
+    // A wave comes when none of the last is left and its pause is over.
+    if (spawner.is === 'wave' && next[row] === 0 && (alive ??= aliveOfEach(world))[spawner.index] === 0)
+      next[row] = world.tick + spawner.ticks;
     if (next[row] === 0 || next[row] > world.tick || !isVisited(world, spawner)) continue;
     // What a tick can't do any more is made in a later one.
     if (!world.spend(1, spawner.rule)) return;
     next[row] = spawner.is === 'every' ? world.tick + Math.max(1, spawner.ticks) : 0;
     make(world, row, spawner);
+    alive = undefined;
   }
-}
-
-/** A wave comes when none of the last is left and its pause is over. */
-function waitForWave(world: World, row: number, { index, ticks }: Spawner): void {
-  const next = spawners.in(world).table.cells.next;
-  if (next[row] === 0 && aliveOf(world, index) === 0) next[row] = world.tick + ticks;
 }
 
 export function hear(world: World, event: GameEvent): void {

@@ -40,7 +40,12 @@ export const zonesConcept = defineConcept(zones, {
     });
   },
   tables: () => [insideTable],
-  attach: (world, list) => ({ list, table: insideTable.in(world), spots: spotsOf(world, list) }),
+  attach: (world, list) => ({
+    list,
+    byPlace: new Map(list.map((zone) => [zone.index, zone])),
+    table: insideTable.in(world),
+    spots: spotsOf(world, list),
+  }),
   events,
   findings,
   lifecycle: { rulesAdopted: followZones },

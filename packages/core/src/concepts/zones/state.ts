@@ -25,6 +25,8 @@ export interface ZoneRules {
 
 export interface Zones {
   readonly list: readonly PlacedZone[];
+  /** The same by their position among the placed things. */
+  readonly byPlace: ReadonlyMap<number, PlacedZone>;
   readonly table: TableOf<typeof insideTable>;
   /** Where they lie, by their position in the list. */
   readonly spots: Spots;

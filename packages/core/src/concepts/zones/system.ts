@@ -61,12 +61,18 @@ export function crossAll(world: World): void {
   if (list.length === 0 && table.count === 0) return;
   const touched = spots.touched(world);
   const known = new Map<number, number>();
+  const occupied = new Set<number>();
   const { actor, placed, seen } = table.cells;
-  for (const at of table.rows()) known.set(pairOf(placed[at], actor[at]), at);
+  for (const at of table.rows()) {
+    known.set(pairOf(placed[at], actor[at]), at);
+    occupied.add(placed[at]);
+  }
   const fresh: { zone: PlacedZone; actor: number }[] = [];
   const unasked = new Set<number>();
   for (let i = 0; i < list.length; i++) {
     const zone = list[i];
+    // Where nobody is, and nobody was.
+    if (touched[i] === 0 && !occupied.has(zone.index)) continue;
     const rows = world.goesOn(zone.rule) ? (touched[i] === 1 ? insiders(world, zone) : NOBODY) : undefined;
     if (!rows) {
       unasked.add(zone.index);
@@ -86,21 +92,14 @@ export function crossAll(world: World): void {
   if (table.count > 0) pulseAll(world);
 }
 
-/** Finds zones by their position among the placed things. */
-export function byPlace(list: readonly PlacedZone[]): (placed: number) => PlacedZone | undefined {
-  const places = new Map(list.map((zone) => [zone.index, zone]));
-  return (placed) => places.get(placed);
-}
-
 function leaveUnseen(world: World): void {
-  const { list, table } = zones.in(world);
-  const zoneOf = byPlace(list);
+  const { byPlace, table } = zones.in(world);
   const of = table.cells;
   for (const handle of world.turns.rows(table)) {
     const at = table.rowOf(handle);
     if (at < 0 || of.seen[at] === world.tick) continue;
     const who = of.actor[at];
-    const zone = zoneOf(of.placed[at]);
+    const zone = byPlace.get(of.placed[at]);
     table.remove(at);
     if (zone) announce(world, events.zoneLeft, zone, who, zone.onLeave);
   }
@@ -130,13 +129,12 @@ export function announce(world: World, event: EventSpec<typeof fields>, { id }: 
 }
 
 export function pulseAll(world: World): void {
-  const { list, table } = zones.in(world);
-  const zoneOf = byPlace(list);
+  const { byPlace, table } = zones.in(world);
   const of = table.cells;
   for (const handle of world.turns.rows(table)) {
     const at = table.rowOf(handle);
     if (at < 0 || of.next[at] === 0 || of.next[at] > world.tick) continue;
-    const zone = zoneOf(of.placed[at]);
+    const zone = byPlace.get(of.placed[at]);
     if (!zone) continue;
     of.next[at] = zone.every === 0 ? 0 : world.tick + zone.every;
     zone.inside(world, World.alone(of.actor[at]));
