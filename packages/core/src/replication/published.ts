@@ -3,7 +3,7 @@ import { isPresent, ruleOf } from '../world/saved.js';
 import type { Rules } from '../ruleset/rules.js';
 import { ACTORS, type actorTable } from '../world/actors.js';
 import type { CellArray, ColumnSpec, PerEntry, TableSpec, Visibility } from '../world/columns.js';
-import { columnsOfWords, nextOther } from '../world/memory.js';
+import { areSurelySame, columnsOfWords, nextOther } from '../world/memory.js';
 import type { Table } from '../world/table.js';
 import type { Audience } from './audience.js';
 import { toldTables } from './schema.js';
@@ -40,8 +40,8 @@ export interface Publication {
     readonly index: number;
     readonly spec: TableSpec;
     readonly columns: readonly PublishedColumn[];
-    /** What is looked at while nobody watches the truth: from where to where in the words of a table, for each row there is room for. */
-    readonly ranges: readonly (readonly [from: number, to: number])[];
+    /** The same in the order in which their cells lie in memory. */
+    readonly asTheyLie: readonly PublishedColumn[];
   }[];
   readonly presences: readonly PresenceRule[];
 }
@@ -90,20 +90,10 @@ function newPublication(rules: Rules): Publication {
         decides: decides(name),
       };
     });
-    return { index, spec, columns, ranges: rangesToldToSeats(spec, columns) };
+    const asTheyLie = [...new Set(columnsOfWords(spec.columns))].filter((i) => i >= 0).map((i) => columns[i]);
+    return { index, spec, columns, asTheyLie };
   });
   return { tables, presences };
-}
-
-function rangesToldToSeats(spec: TableSpec, columns: readonly PublishedColumn[]): readonly (readonly [from: number, to: number])[] {
-  const ranges: (readonly [number, number])[] = [];
-  columnsOfWords(spec.columns).forEach((column, slot) => {
-    if (column >= 0 && columns[column].forTruth) return;
-    const [from, to] = ranges.at(-1) ?? [slot, -1];
-    if (to === slot) ranges[ranges.length - 1] = [from, slot + 1];
-    else ranges.push([slot, slot + 1]);
-  });
-  return ranges;
 }
 
 interface Removal extends Audience {
@@ -133,6 +123,11 @@ export class Presence {
     return (this.found = rows);
   }
 }
+
+/** What it takes to begin another run, in words. */
+const WORDS_A_RUN = 8;
+/** How many words are compared in one go in the time that one takes by itself, at least. */
+const AT_ONCE = 8;
 
 /** What was found of a table: nothing, cells that are others, or rows that may have come, gone or changed hands. */
 export type Found = 'nothing' | 'cells' | 'rows';
@@ -165,17 +160,24 @@ export class PublishedTable {
   private before = new Int32Array(0);
   private others = new Int32Array(64);
   private count = 0;
-  private readonly ranges: readonly (readonly [from: number, to: number])[];
+  /** What there is to compare, from where to where in the words of the table; undefined until it is worked out anew. */
+  private runs: number[] | undefined;
+  /** Whether the runs are those for who watches the truth. */
+  private runsOfTruth = false;
+  /** Whether all of the table is as soon compared as the runs, as long as nothing is another. */
+  private isSoonerWhole = false;
+  private version = -1;
+  private readonly asTheyLie: readonly PublishedColumn[];
 
   /** @param presences the rows that have values, by the rules of the publication */
   constructor(
-    { index, columns, ranges }: Publication['tables'][number],
+    { index, columns, asTheyLie }: Publication['tables'][number],
     readonly table: Table,
     private readonly presences: readonly Presence[],
   ) {
     this.index = index;
     this.columns = columns;
-    this.ranges = ranges;
+    this.asTheyLie = asTheyLie;
     this.columnLatest = new Int32Array(columns.length);
     this.missed = new Uint8Array(columns.length);
   }
@@ -210,26 +212,44 @@ export class PublishedTable {
    * Compares the bytes of the table with what they were when this was last asked.
    * @param truth whether also those that only who watches the truth is told of
    */
-  look(truth: boolean): Found {
-    const { memory } = this.table;
+  look(frame: number, truth: boolean): Found {
+    const { memory, version } = this.table;
     const { words } = memory;
     this.count = 0;
-    if (words.length !== this.before.length) {
-      this.before = words.slice();
+    if (this.version !== version || words.length !== this.before.length) {
+      this.version = version;
+      if (words.length === this.before.length) this.before.set(words);
+      else this.before = words.slice();
       return 'rows';
     }
-    if (truth) this.compare(0, words.length);
-    else {
-      const rows = memory.capacity;
-      for (const [from, to] of this.ranges) this.compare(from * rows, to * rows);
-      // Which rows are live comes last.
-      this.compare(words.length - rows / 4, words.length);
-    }
-    for (let i = 0; i < this.count; i++) {
-      const column = memory.columnOf(this.others[i]);
-      if (column < 0 || this.columns[column].decides) return 'rows';
-    }
+    const runs = this.runs !== undefined && this.runsOfTruth === truth ? this.runs : this.findRuns(frame, truth);
+    // In most ticks nothing of what players have done, seen or earned has changed.
+    if (this.isSoonerWhole && areSurelySame(words, this.before)) return 'nothing';
+    for (let i = 0; i < runs.length; i += 2) this.compare(runs[i], runs[i + 1]);
+    for (let i = 0; i < this.count; i++) if (this.columns[memory.columnOf(this.others[i])].decides) return 'rows';
     return this.count === 0 ? 'nothing' : 'cells';
+  }
+
+  /** Of each column that is told, the rows that have a value, as long as they are the same: most of a large ruleset is players' alone. */
+  private findRuns(frame: number, truth: boolean): number[] {
+    const { memory, high } = this.table;
+    const runs: number[] = [];
+    for (const { index, presence, forTruth } of this.asTheyLie) {
+      if (forTruth && !truth) continue;
+      const rows = presence < 0 ? undefined : this.presences[presence].rows(frame);
+      const [first, end] = rows === undefined ? [0, high] : [rows[0] ?? 0, (rows.at(-1) ?? -1) + 1];
+      if (end === first) continue;
+      // Columns that follow each other are gone through in one go, where that is not much more.
+      const [from, to] =
+        (end - first) * 2 < memory.capacity ? memory.wordsOf(index, first, end) : memory.wordsOf(index, 0, memory.capacity);
+      if (runs.at(-1) === from) runs[runs.length - 1] = to;
+      else runs.push(from, to);
+    }
+    let compared = 0;
+    for (let i = 0; i < runs.length; i += 2) compared += runs[i + 1] - runs[i] + WORDS_A_RUN;
+    this.isSoonerWhole = compared * AT_ONCE > memory.words.length;
+    this.runsOfTruth = truth;
+    return (this.runs = runs);
   }
 
   /** Notes which words are others. */
@@ -284,6 +304,7 @@ export class PublishedTable {
 
   /** Compares all cells with what was last told, and tells rows anew that are new or another's. */
   captureAll(frame: number, fresh: readonly number[], truth: boolean): void {
+    this.runs = undefined;
     // Of a table in which there never was a row there is nothing to compare.
     if (this.table.high === 0) return;
     for (const column of this.columns) if (truth || !column.forTruth) this.captureColumn(frame, column, fresh);

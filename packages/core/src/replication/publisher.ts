@@ -53,14 +53,14 @@ export class Publisher {
     this.tick = this.world.tick;
     this.chunks.clear();
     // Rows of extensions come and go with the actors', and rows of others change sides with them.
-    const ofActors = this.base.look(truth);
+    const ofActors = this.base.look(this.frame, truth);
     const returns = truth && !this.watched;
     this.watched = truth;
     const fresh = this.rowsMoved(this.base, false);
     const still = this.base.moved !== this.frame;
     for (let i = 0; i < this.tables.length; i++) {
       const published = this.tables[i];
-      const found = published === this.base ? ofActors : published.look(truth);
+      const found = published === this.base ? ofActors : published.look(this.frame, truth);
       const behind = returns && published.fallBehind();
       published.prune(this.frame);
       if (ofActors !== 'rows' && found !== 'rows' && !behind) {

@@ -61,15 +61,38 @@ export const roundedUp = (rows: number): number => Math.ceil(rows / ROWS) * ROWS
 
 /** Where two lists of words are others first, from one place on; `to` where they are the same up to there. */
 export function nextOther(one: Int32Array, other: Int32Array, from: number, to: number): number {
-  let i = from;
-  // Nearly all words are the same, nearly always.
-  while (
-    i + 4 <= to &&
-    ((one[i] ^ other[i]) | (one[i + 1] ^ other[i + 1]) | (one[i + 2] ^ other[i + 2]) | (one[i + 3] ^ other[i + 3])) === 0
-  )
-    i += 4;
+  let i = from + (to - from < STRETCH || platformCompare === undefined ? 0 : sameStretches(platformCompare, one, other, from, to));
   while (i < to && one[i] === other[i]) i++;
   return i;
+}
+
+/** Compares bytes of two arrays, each from and to a place of its own; 0 where they are the same. */
+type CompareBytes = (this: Uint8Array, other: Uint8Array, otherFrom: number, otherTo: number, from: number, to: number) => number;
+
+/** Node has a way to compare bytes that is many times as fast as a loop, and comes to the same; a browser has none. */
+const platformCompare = (globalThis as { readonly Buffer?: { readonly prototype: { readonly compare: CompareBytes } } }).Buffer?.prototype
+  .compare;
+
+/** So many words are worth asking the platform. */
+const STRETCH = 256;
+
+/** Whether it is known at once that two lists of words of one length are the same: not of few, nor where it would have to be looked for. */
+export const areSurelySame = (one: Int32Array, other: Int32Array): boolean =>
+  platformCompare !== undefined &&
+  one.length >= STRETCH &&
+  platformCompare.call(bytesUnder(one), bytesUnder(other), 0, one.length * 4, 0, one.length * 4) === 0;
+
+const bytesUnder = ({ buffer, byteOffset, byteLength }: Int32Array) => new Uint8Array(buffer, byteOffset, byteLength);
+
+/** How many words from one place on are the same, in whole stretches. */
+function sameStretches(compare: CompareBytes, one: Int32Array, other: Int32Array, from: number, to: number): number {
+  const [own, others] = [bytesUnder(one), bytesUnder(other)];
+  const isSame = (i: number, end: number) => compare.call(own, others, i * 4, end * 4, i * 4, end * 4) === 0;
+  // Nearly all words are the same, nearly always.
+  if (isSame(from, to)) return to - from;
+  let i = from;
+  while (i + STRETCH <= to && isSame(i, i + STRETCH)) i += STRETCH;
+  return i - from;
 }
 
 /**
@@ -111,6 +134,14 @@ export class TableMemory {
     const { columns } = this.extent;
     const slot = Math.floor(word / this.rows);
     return slot < columns.length ? columns[slot] : -1;
+  }
+
+  /** Where the cells of a column lie among {@link words}: of the rows from one to before another. */
+  wordsOf(column: number, from: number, to: number): readonly [from: number, to: number] {
+    const { before, wide } = this.extent;
+    const begin = before[column] * this.rows;
+    const each = before[column] < wide * 2 ? 2 : 1;
+    return [begin + from * each, begin + to * each];
   }
 
   /** Which row a word of a column is of. */

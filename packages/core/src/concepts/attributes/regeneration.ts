@@ -48,8 +48,7 @@ function rowsOf({ actors }: World, { looked, common }: Attributes): Attributes['
   const { dense } = actors;
   const kinds = actors.cells.type;
   const found: (number[] | undefined)[] = [];
-  for (const row of actors.rows())
-    for (const index of looked[kinds[row]]) if (!dense || !common[index]) (found[index] ??= []).push(row);
+  for (const row of actors.rows()) for (const index of looked[kinds[row]]) if (!dense || !common[index]) (found[index] ??= []).push(row);
   return found;
 }
 

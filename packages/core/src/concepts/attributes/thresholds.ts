@@ -46,13 +46,7 @@ function crossedRows(world: World, attribute: Attribute, cells: Cells, k: number
 }
 
 /** The rows that crossed an edge which is the same for all. */
-function belowOne(
-  value: Cells['value']['data'],
-  inside: Cells['value']['data'],
-  high: number,
-  top: number,
-  margin: number,
-): number[] {
+function belowOne(value: Cells['value']['data'], inside: Cells['value']['data'], high: number, top: number, margin: number): number[] {
   const left = top + margin;
   let rows: number[] | undefined;
   for (let row = 0; row < high; row++) {
