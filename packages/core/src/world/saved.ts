@@ -21,31 +21,71 @@ export function isPresent(table: Table, spec: ColumnSpec, row: number): boolean 
 
 /** A column of which something is kept of a player, and by what it is told whether they have it. */
 interface SavedColumn {
-  /** Its table's name. */
-  readonly name: string;
   readonly column: Column;
   readonly present: { readonly column: Column; readonly of: readonly unknown[] } | undefined;
 }
 
-/** The columns of which something is kept: found once in a world, of thousands that there may be. */
-const known = new WeakMap<World, readonly SavedColumn[]>();
+const isKept = ({ present }: SavedColumn, row: number): boolean => present === undefined || present.of[present.column.data[row]] === true;
 
-function savedColumns(world: World): readonly SavedColumn[] {
-  const before = known.get(world);
-  if (before) return before;
-  const columns = [...world.tables].flatMap(([name, table]) =>
-    name !== ACTORS && table.spec.extends !== ACTORS
-      ? []
-      : table.columns.flatMap((column): readonly SavedColumn[] => {
-          const { saved, present } = column.spec;
-          return saved ? [{ name, column, present: present && { column: table.nearColumn(present.column), of: present.of } }] : [];
-        }),
-  );
-  known.set(world, columns);
-  return columns;
+/** Stands for a cell that a row does not have. */
+const NOT_THERE = Infinity;
+
+/** What is kept of players in one table of a world. */
+export class SavedPart {
+  constructor(
+    readonly table: string,
+    readonly columns: readonly SavedColumn[],
+  ) {}
+
+  /** What is kept of a row, by the names of the columns; undefined where that is nothing. */
+  of(rules: Rules, row: number): SavedPlayer[string] | undefined {
+    const cells: SavedPlayer[string] = {};
+    let any = false;
+    for (const one of this.columns) {
+      if (!isKept(one, row)) continue;
+      const { spec, data } = one.column;
+      cells[spec.name] = spec.kind === 'entry' ? idOf(rules, spec.chapter!, data[row]) : data[row];
+      any = true;
+    }
+    return any ? cells : undefined;
+  }
+
+  /**
+   * Notes what a row has, a number for each column. Returns whether any is another than what was noted before: what
+   * {@link of} comes to is another then, and is the same where none is, as long as entries are called the same.
+   * @param noted as many numbers as there are columns, NaN where nothing was noted before
+   */
+  note(row: number, noted: Float64Array): boolean {
+    let isOther = false;
+    for (let i = 0; i < this.columns.length; i++) {
+      const one = this.columns[i];
+      const now = isKept(one, row) ? one.column.data[row] : NOT_THERE;
+      if (noted[i] === now) continue;
+      noted[i] = now;
+      isOther = true;
+    }
+    return isOther;
+  }
 }
 
-const isKept = ({ present }: SavedColumn, row: number): boolean => present === undefined || present.of[present.column.data[row]] === true;
+/** What is kept in each table: found once in a world, of thousands of columns that there may be. */
+const known = new WeakMap<World, readonly SavedPart[]>();
+
+/** The tables of a world of which something is kept of players. */
+export function savedParts(world: World): readonly SavedPart[] {
+  const before = known.get(world);
+  if (before) return before;
+  const parts = [...world.tables].flatMap(([name, table]) => {
+    if (name !== ACTORS && table.spec.extends !== ACTORS) return [];
+    const columns = table.columns.flatMap((column): readonly SavedColumn[] => {
+      const { saved, present } = column.spec;
+      return saved ? [{ column, present: present && { column: table.nearColumn(present.column), of: present.of } }] : [];
+    });
+    return columns.length === 0 ? [] : [new SavedPart(name, columns)];
+  });
+  known.set(world, parts);
+  return parts;
+}
 
 /**
  * What to keep of the player behind an actor.
@@ -55,11 +95,9 @@ const isKept = ({ present }: SavedColumn, row: number): boolean => present === u
  */
 export function savePlayer(world: World, row: number): SavedPlayer {
   const saved: SavedPlayer = {};
-  for (const one of savedColumns(world)) {
-    if (!isKept(one, row)) continue;
-    const { name, column } = one;
-    const value = column.data[row];
-    (saved[name] ??= {})[column.spec.name] = column.spec.kind === 'entry' ? idOf(world.rules, column.spec.chapter!, value) : value;
+  for (const part of savedParts(world)) {
+    const cells = part.of(world.rules, row);
+    if (cells) saved[part.table] = cells;
   }
   return saved;
 }
@@ -71,20 +109,19 @@ export function savePlayer(world: World, row: number): SavedPlayer {
  * loadPlayer(world, world.actors.rowOf(actorOfSeat(world, 'north')), saved);
  */
 export function loadPlayer(world: World, row: number, saved: SavedPlayer): void {
-  for (const one of savedColumns(world)) {
-    if (!isKept(one, row)) continue;
-    const { name, column } = one;
-    const cells = saved[name] ?? {};
-    const value = [column.spec.name, ...[...(column.spec.formerly ?? [])].reverse()]
-      .map((key) => cells[key])
-      .find((cell) => cell !== undefined);
-    if (value === undefined) continue;
-    if (column.spec.kind === 'entry') {
-      const index = positionOf(world.rules, column.spec.chapter!, String(value));
-      if (index >= 0) column.data[row] = index;
-    } else if (typeof value === 'number') column.data[row] = value;
-  }
+  for (const { table, columns } of savedParts(world))
+    for (const one of columns) if (isKept(one, row)) loadCell(world.rules, one.column, row, saved[table] ?? {});
   world.rules.registry.lifecycle('playerLoaded', world, row);
+}
+
+function loadCell(rules: Rules, { spec, data }: Column, row: number, cells: SavedPlayer[string]): void {
+  const names = [spec.name, ...[...(spec.formerly ?? [])].reverse()];
+  const value = names.map((name) => cells[name]).find((cell) => cell !== undefined);
+  if (value === undefined) return;
+  if (spec.kind === 'entry') {
+    const index = positionOf(rules, spec.chapter!, String(value));
+    if (index >= 0) data[row] = index;
+  } else if (typeof value === 'number') data[row] = value;
 }
 
 const NO_COLUMNS: readonly ColumnSpec[] = [];
@@ -132,14 +169,6 @@ export function unplacedOf(rules: Rules, saved: SavedPlayer): SavedPlayer {
     return [table, Object.fromEntries(Object.entries(cells).filter(([name]) => columnCalled(columns, name) === undefined))] as const;
   });
   return Object.fromEntries(tables.filter(([, cells]) => Object.keys(cells).length > 0));
-}
-
-/** What is kept of a player, with more of it added; where both say something, the later one holds. */
-export function mergeSaved(saved: SavedPlayer, more: SavedPlayer): SavedPlayer {
-  // Mostly there is nothing to be added to.
-  if (Object.keys(saved).length === 0) return more;
-  const names = [...new Set([...Object.keys(saved), ...Object.keys(more)])];
-  return Object.fromEntries(names.map((table) => [table, { ...saved[table], ...more[table] }]));
 }
 
 function movedEntry(before: Rules, after: Rules, chapter: string, value: number | string): number | string {

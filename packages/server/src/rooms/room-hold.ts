@@ -13,7 +13,7 @@ import {
 } from '@eager-ember/core';
 import type { Logger } from 'pino';
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
-import { Player, type Room as RoomRow, RoomSnapshot } from '../database/models.js';
+import { type Room as RoomRow, RoomSnapshot } from '../database/models.js';
 import type { RoomState } from './room.js';
 
 const deflated = promisify(deflateRaw);
@@ -56,8 +56,8 @@ export class RoomHold {
   private revision = -1;
   /** The world as it is stored whole; what has changed since is stored beside it. */
   private whole: { readonly world: Snapshot; writes: number } | undefined;
-  /** What the guests of the room keep, by the names of their seats. */
-  private guests = new Map<string, SavedPlayer>();
+  /** What the guests of the room keep, by the names of their seats, as JSON. */
+  private guests = new Map<string, string>();
 
   private constructor(
     private readonly sequelize: Sequelize,
@@ -88,18 +88,23 @@ export class RoomHold {
     rulesOf: (revision: number, document: Readonly<Record<string, unknown>>) => Promise<Rules>,
   ): Promise<Stored> {
     const stored = await RoomSnapshot.findByPk(this.room);
-    if (!stored) return { guests: this.guests };
+    const guests = new Map<string, SavedPlayer>();
+    if (!stored) return { guests };
+    const keep = (name: string, saved: SavedPlayer) => {
+      guests.set(name, saved);
+      this.guests.set(name, JSON.stringify(saved));
+    };
     this.follows = stored.tick;
     try {
-      for (const [name, saved] of Object.entries(stored.guests)) this.guests.set(name, saved);
+      for (const [name, saved] of Object.entries(stored.guests)) keep(name, saved);
       const before = stored.revision === revision ? rules : await rulesOf(stored.revision, stored.document);
-      for (const [name, saved] of Object.entries(stored.guests)) this.guests.set(name, followSaved(before, rules, saved));
+      for (const [name, saved] of Object.entries(stored.guests)) keep(name, followSaved(before, rules, saved));
       const whole = readSnapshot(await inflated(stored.world));
       const world = World.restore(before, stored.changes ? readChanges(whole, stored.changes) : whole);
-      return { world: before === rules ? world : world.adopt(rules), guests: this.guests };
+      return { world: before === rules ? world : world.adopt(rules), guests };
     } catch (error) {
       this.log.warn({ err: error, room: this.room }, 'a stored room can’t be read; it begins anew with what its players kept');
-      return { guests: this.guests };
+      return { guests };
     }
   }
 
@@ -115,12 +120,12 @@ export class RoomHold {
    */
   async write(
     { world, revision, document, tick }: RoomState,
-    players: readonly { readonly name: string; readonly saved: SavedPlayer }[],
+    players: readonly { readonly name: string; readonly text: string }[],
   ): Promise<void> {
     const known = this.revision === revision;
     const changes = known && this.whole && this.whole.writes < MOST_WRITES ? storeChanges(this.whole.world, world) : undefined;
     const packed = changes ? undefined : await deflated(storeSnapshot(world));
-    const guests = this.ofGuests ? new Map([...this.guests, ...players.map(({ name, saved }) => [name, saved] as const)]) : this.guests;
+    const guests = this.ofGuests ? new Map([...this.guests, ...players.map(({ name, text }) => [name, text] as const)]) : this.guests;
     try {
       await this.sequelize.transaction(async (transaction) => {
         const [last] = await this.sequelize.query<{ openings: number; tick: number | null }>(
@@ -129,12 +134,9 @@ export class RoomHold {
           { type: QueryTypes.SELECT, replacements: { room: this.room }, transaction },
         );
         if (last?.openings !== this.opening || (last.tick ?? 0) > this.follows) throw new NotHeld(this.room);
-        if (players.length > 0 && !this.ofGuests)
-          await Player.bulkCreate(
-            players.map(({ name, saved }) => ({ rulesetId: this.rulesetId, name, saved, revision })),
-            { updateOnDuplicate: ['saved', 'revision', 'updatedAt'], returning: false, transaction },
-          );
-        const kept = { tick, guests: Object.fromEntries(guests) };
+        if (players.length > 0 && !this.ofGuests) await this.writePlayers(players, revision, transaction);
+        const texts = [...guests].map(([name, text]) => `${JSON.stringify(name)}:${text}`);
+        const kept = { tick, guests: `{${texts.join(',')}}` };
         if (packed) await this.writeWhole({ ...kept, revision, world: packed }, known ? undefined : document, transaction);
         else await this.writeChanges({ ...kept, changes: Buffer.from(changes!) }, transaction);
       });
@@ -151,9 +153,23 @@ export class RoomHold {
     }
   }
 
+  private async writePlayers(
+    players: readonly { readonly name: string; readonly text: string }[],
+    revision: number,
+    transaction: Transaction,
+  ): Promise<void> {
+    const rows = players.map((_, i) => `($ruleset, $name${i}, $saved${i}::json, $revision, $now)`);
+    const own = Object.fromEntries(players.flatMap(({ name, text }, i) => [[`name${i}`, name] as const, [`saved${i}`, text] as const]));
+    await this.sequelize.query(
+      `INSERT INTO players (ruleset_id, name, saved, revision, updated_at) VALUES ${rows.join(', ')}
+       ON CONFLICT (ruleset_id, name) DO UPDATE SET saved = EXCLUDED.saved, revision = EXCLUDED.revision, updated_at = EXCLUDED.updated_at`,
+      { bind: { ruleset: this.rulesetId, revision, now: new Date(), ...own }, type: QueryTypes.INSERT, transaction },
+    );
+  }
+
   /** @param document the rules that it stands under, where those are not what is stored */
   private async writeWhole(
-    { revision, world, tick, guests }: Pick<RoomSnapshot, 'revision' | 'world' | 'tick' | 'guests'>,
+    { revision, world, tick, guests }: Pick<RoomSnapshot, 'revision' | 'world' | 'tick'> & { readonly guests: string },
     document: object | undefined,
     transaction: Transaction,
   ): Promise<void> {
@@ -169,7 +185,7 @@ export class RoomHold {
           document: document ? textOf(document) : '{}',
           world,
           tick,
-          guests: JSON.stringify(guests),
+          guests,
           now: new Date(),
         },
         type: QueryTypes.INSERT,
@@ -178,8 +194,14 @@ export class RoomHold {
     );
   }
 
-  private async writeChanges(row: Pick<RoomSnapshot, 'changes' | 'tick' | 'guests'>, transaction: Transaction): Promise<void> {
-    const [count] = await RoomSnapshot.update(row, { where: { roomId: this.room }, transaction });
+  private async writeChanges(
+    row: { readonly changes: Buffer; readonly tick: number; readonly guests: string },
+    transaction: Transaction,
+  ): Promise<void> {
+    const [, count] = await this.sequelize.query(
+      'UPDATE snapshots SET changes = $changes, tick = $tick, guests = $guests::json, updated_at = $now WHERE room_id = $room',
+      { bind: { ...row, room: this.room, now: new Date() }, type: QueryTypes.UPDATE, transaction },
+    );
     if (count !== 1) throw new Error(`What room ${this.room} has changed from is not stored any more; it is stored whole next.`);
   }
 }

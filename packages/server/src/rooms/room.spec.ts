@@ -1,5 +1,5 @@
 import brinewick from '../../../core/src/testing/recorded/brinewick.json' with { type: 'json' };
-import { compileRuleset, readSnapshot, type ServerMessage, storeSnapshot, World } from '@eager-ember/core';
+import { compileRuleset, readSnapshot, type SavedPlayer, type ServerMessage, storeSnapshot, World } from '@eager-ember/core';
 import { Fake } from '../testing/fake.js';
 import { Room } from './room.js';
 
@@ -13,6 +13,8 @@ const SEATS = [
   { name: 'north', team: 'petrel' },
   { name: 'south', team: 'gannet' },
 ];
+
+const savedIn = ({ text }: { readonly text: string }) => JSON.parse(text) as SavedPlayer;
 
 describe('A room by itself', () => {
   const edited = (room: Room, rules = rulesOf(), revision = 2) => room.edited({ rules, rulesetId: 'r', revision });
@@ -94,13 +96,13 @@ describe('A room by itself', () => {
     ticks(room, 2);
     expect(south.value('scrip')).toBeUndefined();
     const changed = () => room.changedPlayers().find((player) => player.name === 'south')!;
-    const { saved, kept } = changed();
-    expect(saved['attributes']['scrip']).toBe(31);
+    const { kept } = changed();
+    expect(savedIn(changed())['attributes']['scrip']).toBe(31);
     kept();
     edited(room, rulesOf(), 3);
     ticks(room, 2);
     expect(south.value('scrip')).toBe(31);
-    expect(changed().saved['attributes']['scrip']).toBe(31);
+    expect(savedIn(changed())['attributes']['scrip']).toBe(31);
   });
 
   it('goes by the latest edit, whichever of two was compiled first', () => {
@@ -124,9 +126,9 @@ describe('A room by itself', () => {
     expect(room.poke(truth, { t: 'poke', seat: 'south', action: { do: 'give', attribute: 'scrip', amount: 4 } })).toBeUndefined();
     room.tick();
     const changed = room.changedPlayers().find((player) => player.name === 'south')!;
-    expect(changed.saved['attributes']['scrip']).toBe(35);
+    expect(savedIn(changed)['attributes']['scrip']).toBe(35);
     changed.kept();
-    expect(room.changedPlayers().some((player) => player.name === 'south' && player.saved['attributes']['scrip'] !== 35)).toBeFalse();
+    expect(room.changedPlayers().some((player) => player.name === 'south' && savedIn(player)['attributes']['scrip'] !== 35)).toBeFalse();
   });
 
   it('goes on from where it stood, as if it had never stopped', () => {
