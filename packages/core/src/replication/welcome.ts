@@ -1,7 +1,7 @@
 import { encode } from '@msgpack/msgpack';
 import type { Rules } from '../ruleset/rules.js';
 import { type Welcome } from './protocol.js';
-import { wireSchemaOf } from './schema.js';
+import { packedSchema } from './schema.js';
 
 /** What frames speak of, as bytes, by the rules and by whether all of it is told: the same for all who come, and most of the work. */
 const schemas = new WeakMap<Rules, Map<boolean, Uint8Array>>();
@@ -9,7 +9,7 @@ const schemas = new WeakMap<Rules, Map<boolean, Uint8Array>>();
 function schemaBytes(rules: Rules, truth: boolean): Uint8Array {
   const known = schemas.get(rules) ?? new Map<boolean, Uint8Array>();
   schemas.set(rules, known);
-  const bytes = known.get(truth) ?? encode(wireSchemaOf(rules, truth), { ignoreUndefined: true });
+  const bytes = known.get(truth) ?? packedSchema(rules, truth);
   known.set(truth, bytes);
   return bytes;
 }

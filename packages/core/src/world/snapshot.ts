@@ -1,7 +1,8 @@
 import { decode, encode } from '@msgpack/msgpack';
-import { Block, type Layout, layoutOf } from './block.js';
+import { Block, type Layout, layoutOf, type Place } from './block.js';
 import type { ColumnSpec } from './columns.js';
 import { isWide } from './memory.js';
+import { packed, packedList } from './packed.js';
 import { Table } from './table.js';
 import type { Snapshot } from './world.js';
 
@@ -23,17 +24,25 @@ const copied = (bytes: Uint8Array) => new Uint8Array(bytes);
 const wholeNumbers = (bytes: Uint8Array) => new Int32Array(copied(bytes).buffer);
 const numbers = (bytes: Uint8Array) => new Float64Array(copied(bytes).buffer);
 
-/** Snapshots of a world lie the same, until it has grown. */
+/** Snapshots of a world lie the same, until it has grown; the tables of many worlds under rules that follow from one another do. */
 const known = new WeakMap<Layout, Uint8Array>();
+const places = new WeakMap<Place['spec'], Map<number, Uint8Array>>();
+
+function storedPlace({ spec, capacity }: Place): Uint8Array {
+  const stored = places.get(spec) ?? new Map<number, Uint8Array>();
+  places.set(spec, stored);
+  const bytes = stored.get(capacity) ?? packed(placeOf(spec, capacity));
+  stored.set(capacity, bytes);
+  return bytes;
+}
+
+const placeOf = ({ name, columns }: Place['spec'], capacity: number): StoredPlace => {
+  return [name, capacity, columns.map((column) => column.name), Uint8Array.from(columns, (column) => (isWide(column) ? 1 : 0))];
+};
 
 function storedLayout(layout: Layout): Uint8Array {
-  let stored = known.get(layout);
-  if (!stored) {
-    const places = layout.places.map(({ spec: { name, columns }, capacity }): StoredPlace => {
-      return [name, capacity, columns.map((column) => column.name), Uint8Array.from(columns, (column) => (isWide(column) ? 1 : 0))];
-    });
-    known.set(layout, (stored = encode(places)));
-  }
+  const stored = known.get(layout) ?? packedList(layout.places.map(storedPlace));
+  known.set(layout, stored);
   return stored;
 }
 

@@ -5,7 +5,7 @@ import { questLinesTable, questLogTable, questsTable } from './tables.js';
 import { compileQuests } from './compile.js';
 import { events } from './events.js';
 import { findings } from './findings.js';
-import { showAll } from './log.js';
+import { followLog } from './log.js';
 import { look, lookBack, makeSound } from './progress.js';
 import { hear } from './hearing.js';
 import { isPlayer, leaveBehind } from './record.js';
@@ -72,9 +72,9 @@ export const questsConcept = defineConcept(quests, {
       mendWaits(world, row);
       showOne(world, row);
     },
-    rulesAdopted: (world) => {
+    rulesAdopted: (world, before) => {
       world.actors.each((row) => makeSound(world, row));
-      showAll(world);
+      followLog(world, before.rules);
     },
   },
   listeners: {

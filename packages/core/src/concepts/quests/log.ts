@@ -1,4 +1,5 @@
 import { isKnown } from '../../ruleset/visible.js';
+import type { Rules } from '../../ruleset/rules.js';
 import { World } from '../../world/world.js';
 import { ABANDONED, ACTIVE, DECLINED, DONE, FAILED, NONE, OFFERED, READY } from './tables.js';
 import type { Quest, Reward } from './compile.js';
@@ -90,8 +91,19 @@ function showLines(world: World, row: number, q: number): void {
   );
 }
 
+/** Has the log say what it says under edited rules. Where the quests are the same, only what they give may be told otherwise. */
+export function followLog(world: World, before: Rules): void {
+  const { list, cells, players } = quests.in(world);
+  if (list !== quests.of(before).list) return showAll(world);
+  const mayBeOther = ({ chapter, id, amount }: Reward) =>
+    (amount !== undefined && amount.constant === undefined) || isKnown(before, chapter, id) !== isKnown(world.rules, chapter, id);
+  const others = list.filter(({ rewards }) => rewards.some(mayBeOther));
+  for (const row of world.actors.rows())
+    if (players[world.actors.cells.type[row]]) for (const { index } of others) if (cells[index].row.data[row] > 0) show(world, row, index);
+}
+
 /** Writes everything anew: what stood there was of other rules. */
-export function showAll(world: World): void {
+function showAll(world: World): void {
   const { cells, log, lines, players } = quests.in(world);
   for (const table of [log, lines]) for (const row of table.rows()) table.remove(row);
   const types = world.actors.cells.type;
