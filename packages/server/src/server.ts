@@ -55,7 +55,7 @@ async function serve(config: Config, log: Logger, desk: DraftingDesk): Promise<R
   const sequelize = connect(config.DATABASE_URL, (sql) => log.trace(sql));
   for (const step of await migrate(sequelize)) log.info(`migrated: ${step}`);
   await seed(config.DEMO_RULESET);
-  await warmUp(config.DEMO_RULESET);
+  await warmUp(config.DEMO_RULESET, desk);
 
   const metrics = new Registry();
   const buckets = [0.0005, 0.001, 0.002, 0.005, 0.01, 0.02, 0.05];

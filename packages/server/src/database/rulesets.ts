@@ -59,11 +59,18 @@ export async function storeEdited(id: string, edited: StoredText & { readonly na
 }
 
 /**
- * The ruleset of an id.
+ * The ruleset of an id, with its document as text and in the version of the format that it was stored in.
  * @throws Missing where there is none
  */
-export async function findRuleset(id: string): Promise<Ruleset> {
-  const ruleset = uuid.safeParse(id).success ? await Ruleset.findByPk(id) : null;
-  if (!ruleset) throw new Missing('ruleset');
-  return ruleset;
+export async function findText(
+  id: string,
+): Promise<StoredText & { readonly id: string; readonly updatedAt: Date; readonly version: string | null }> {
+  const [found] = uuid.safeParse(id).success
+    ? await Ruleset.sequelize!.query<StoredText & { id: string; updatedAt: Date; version: string | null }>(
+        `SELECT id, revision, updated_at AS "updatedAt", document::text AS text, document->>'version' AS version FROM rulesets WHERE id = $id`,
+        { bind: { id }, type: QueryTypes.SELECT },
+      )
+    : [];
+  if (!found) throw new Missing('ruleset');
+  return found;
 }

@@ -1,11 +1,11 @@
 import { registry, upgradeDocument, VERSION } from '@eager-ember/core';
 import { Router } from 'express';
 import type { Operation } from 'fast-json-patch';
-import { Op, type Sequelize, type Transaction } from 'sequelize';
+import { type FindAttributeOptions, literal, Op, type Sequelize, type Transaction } from 'sequelize';
 import { z } from 'zod';
 import { Revision, Ruleset } from '../database/models.js';
 import { MOST_PATHS, type Trail } from '../trail/trail.js';
-import { findHead, findRuleset, RulesetHead, storeEdited } from '../database/rulesets.js';
+import { findHead, findText, RulesetHead, storeEdited } from '../database/rulesets.js';
 import { followPlayers, lossesOf } from './players.js';
 import type { Draft, DraftingDesk } from '../drafts/desk.js';
 import { userOf } from './sessions.js';
@@ -40,12 +40,18 @@ const keySchema = z
   .transform((text) => text.replaceAll('"', ''))
   .optional();
 
-function counts(document: Record<string, unknown>): Record<string, number> {
+/** How many entries each list of a document has: counted where it lies, so that nobody here reads thousands of them for a list. */
+const LENGTHS = literal(
+  `(SELECT json_object_agg(part.key, json_array_length(part.value)) FROM json_each("Ruleset"."document") AS part WHERE json_typeof(part.value) = 'array')`,
+);
+
+function summary(ruleset: Ruleset) {
+  const { id, name, revision, updatedAt } = ruleset;
+  const lengths = (ruleset.get('lengths') ?? {}) as Readonly<Record<string, number>>;
   const chapters = [...registry().sections].filter(([, section]) => section.kind === 'chapter');
-  return Object.fromEntries(chapters.map(([key]) => [key, Array.isArray(document[key]) ? document[key].length : 0]));
+  return { id, name, revision, updatedAt, entries: Object.fromEntries(chapters.map(([key]) => [key, lengths[key] ?? 0])) };
 }
 
-const summary = ({ id, name, revision, updatedAt, document }: Ruleset) => ({ id, name, revision, updatedAt, entries: counts(document) });
 const whole = (ruleset: Ruleset) => ({
   id: ruleset.id,
   revision: ruleset.revision,
@@ -139,7 +145,8 @@ export function rulesetRoutes(sequelize: Sequelize, desk: DraftingDesk, trail: T
   }
 
   router.get('/', async (request, response) => {
-    const { rows, next } = await pageOf(Ruleset, request, { by: 'updatedAt', then: 'id', descending: true });
+    const attributes: FindAttributeOptions = ['id', 'name', 'revision', 'updatedAt', [LENGTHS, 'lengths']];
+    const { rows, next } = await pageOf(Ruleset, request, { by: 'updatedAt', then: 'id', descending: true }, { attributes });
     response.json({ rulesets: rows.map(summary), next });
   });
 
@@ -156,8 +163,14 @@ export function rulesetRoutes(sequelize: Sequelize, desk: DraftingDesk, trail: T
   });
 
   router.get('/:id', async (request, response) => {
-    const ruleset = await findRuleset(request.params.id);
-    response.set('ETag', `"${ruleset.revision}"`).json(whole(ruleset));
+    const { id, revision, updatedAt, text, version } = await findText(request.params.id);
+    // It is sent as it is stored, and read here only where it was stored in an earlier version of the format.
+    const document = version === String(VERSION) ? text : JSON.stringify(upgradeDocument(JSON.parse(text)));
+    const head = JSON.stringify({ id, revision, updatedAt });
+    response
+      .set('ETag', `"${revision}"`)
+      .type('json')
+      .send(`${head.slice(0, -1)},"document":${document}}`);
   });
 
   router.patch('/:id', async (request, response) => {

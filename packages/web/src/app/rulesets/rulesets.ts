@@ -3,9 +3,11 @@ import type { HttpErrorResponse } from '@angular/common/http';
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { firstValueFrom } from 'rxjs';
-import { Api, type Failure, failureOf, type RulesetJson, type RulesetSummary } from '../shared/api';
+import { Store } from '@ngrx/store';
+import { Api, type Failure, failureOf, type RulesetJson, type RulesetSummary, type StoredRuleset } from '../shared/api';
 import { CoreClient } from '../shared/core-client';
 import { Theme } from '../shared/theme';
+import { documentActions } from '../store/document.reducer';
 
 const NAMES: Readonly<Record<string, [string, string]>> = {
   attributes: ['stat', 'stats'],
@@ -28,6 +30,7 @@ export class Rulesets {
   private readonly api = inject(Api);
   private readonly client = inject(CoreClient);
   private readonly router = inject(Router);
+  private readonly store = inject(Store);
   protected readonly theme = inject(Theme);
   protected readonly rulesets = signal<readonly RulesetSummary[] | undefined>(undefined);
   /** Where the part of the list begins that is not shown yet. */
@@ -40,6 +43,8 @@ export class Rulesets {
 
   constructor() {
     void this.load();
+    // Whatever is opened from here is asked of the core: it is started while one looks at the list.
+    void this.client.core.sections().catch(() => undefined);
   }
 
   protected async load(): Promise<void> {
@@ -78,15 +83,23 @@ export class Rulesets {
     if (problems.length > 0) this.problems.set(value === undefined ? problems : await this.client.core.checkText(text));
     this.doing.set('');
     if (problems.length > 0) return;
-    // What it says is checked once, by the server: it takes nothing that is not sound, and lists all that is wrong.
-    await this.open(() => firstValueFrom(this.api.create({ document: value as RulesetJson })));
+    // What it says is checked by the server: it takes nothing that is not sound, and lists all that is wrong. Meanwhile it is read
+    // here as well, so that its pages are there as soon as it is stored.
+    const document = value as RulesetJson;
+    void this.client.core.check(document).catch(() => undefined);
+    void Promise.all([import('../shell/workbench'), import('../rulebook/rulebook')]).catch(() => undefined);
+    await this.open(async () => {
+      const stored = await firstValueFrom(this.api.create({ document }));
+      return stored.document?.version === document.version ? { ...stored, document } : stored;
+    });
   }
 
-  private async open(make: () => Promise<{ id: string }>): Promise<void> {
+  private async open(make: () => Promise<StoredRuleset>): Promise<void> {
     this.doing.set('Checking and storing it …');
     try {
-      const { id } = await make();
+      const { id, document, revision } = await make();
       this.doing.set('Opening it …');
+      this.store.dispatch(documentActions.opened({ id, document, revision }));
       await this.router.navigate(['/r', id]);
     } catch (error) {
       const failure = failureOf(error as HttpErrorResponse);

@@ -5,6 +5,8 @@ import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { CHAPTERS } from '../rulebook/chapters';
 import { entriesOf } from '../rulebook/entries';
+import { matching } from '../shared/matching';
+import { Reached } from '../shared/reached';
 import { documentFeature } from '../store/document.reducer';
 
 interface Hit {
@@ -14,22 +16,29 @@ interface Hit {
   readonly title: string;
 }
 
+/** So many are drawn at a time: there may be thousands. */
+const STEP = 40;
+
 /** Finds an entry by a part of its label or id, and goes there. */
 @Component({
   selector: 'ee-search',
-  imports: [MatDialogModule, MatAutocompleteModule],
+  imports: [MatDialogModule, MatAutocompleteModule, Reached],
   template: `
     <mat-dialog-content>
-      <input #box type="search" placeholder="Search entries" aria-label="Search entries" [value]="text()" (input)="text.set(box.value)" [matAutocomplete]="list" cdkFocusInitial />
+      <input #box type="search" placeholder="Search entries" aria-label="Search entries" [value]="text()" (input)="find(box.value)" [matAutocomplete]="list" cdkFocusInitial />
       <mat-autocomplete #list="matAutocomplete" [autoActiveFirstOption]="true" [displayWith]="shown" (optionSelected)="go($event.option.value)">
-        @for (hit of hits(); track hit.chapter + hit.id) {
+        @for (hit of hits().slice(0, drawn()); track hit.chapter + '/' + hit.id) {
           <mat-option [value]="hit"
-            ><span>{{ hit.label }}</span> <span class="soft">{{ hit.title }}</span></mat-option
+            ><span>{{ hit.label }}</span> <span class="mono soft">{{ hit.id }}</span> <span class="soft chapter">{{ hit.title }}</span></mat-option
           >
         } @empty {
           <mat-option disabled>Nothing is called that.</mat-option>
         }
+        @for (more of hits().length > drawn() ? [drawn()] : []; track more) {
+          <span (eeReached)="drawn.set(more + STEP)"></span>
+        }
       </mat-autocomplete>
+      <p class="soft" role="status">{{ text().trim() === '' ? all().length + ' entries' : hits().length + ' of ' + all().length + ' entries' }}</p>
     </mat-dialog-content>
   `,
   styles: `
@@ -42,6 +51,13 @@ interface Hit {
       font: 18px var(--serif);
       outline: none;
     }
+    p {
+      margin: 6px 2px 0;
+    }
+    .chapter {
+      float: right;
+      padding-left: 12px;
+    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
@@ -53,13 +69,19 @@ export class Search {
   readonly text = signal('');
   readonly shown = () => '';
 
-  readonly hits = computed<readonly Hit[]>(() => {
-    const words = this.text().toLowerCase().trim();
-    const all = CHAPTERS.flatMap(({ key, title }) =>
-      entriesOf(this.document(), key).map(({ id, label }) => ({ id, label, chapter: key, title })),
-    );
-    return all.filter((hit) => `${hit.label} ${hit.id}`.toLowerCase().includes(words)).slice(0, 10);
-  });
+  /** How many are drawn: the rest are as one comes to the end of them. */
+  protected readonly drawn = signal(STEP);
+  protected readonly STEP = STEP;
+
+  protected readonly all = computed<readonly Hit[]>(() =>
+    CHAPTERS.flatMap(({ key, title }) => entriesOf(this.document(), key).map(({ id, label }) => ({ id, label, chapter: key, title }))),
+  );
+  readonly hits = computed<readonly Hit[]>(() => matching(this.all(), this.text()));
+
+  protected find(text: string): void {
+    this.text.set(text);
+    this.drawn.set(STEP);
+  }
 
   go(hit: Hit): void {
     this.dialog.close();

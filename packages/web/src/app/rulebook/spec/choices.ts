@@ -1,5 +1,6 @@
 import type { FieldDescription } from '@eager-ember/core';
 import type { RulesetJson } from '../../shared/api';
+import { matching } from '../../shared/matching';
 import { entriesOf, labelOf } from '../entries';
 import { lower, type PartFormat } from './formats';
 
@@ -65,10 +66,7 @@ export function entry(chapter: string, fits: (entry: Readonly<Record<string, unk
       const found = all(document).find(({ id, label }) => id.toLowerCase() === wanted || label.toLowerCase() === wanted);
       return found ? { value: found.id } : { error: typed.trim() === '' ? 'Pick one.' : `Nothing here is called ${typed.trim()}.` };
     },
-    choices: (typed, document) =>
-      all(document)
-        .filter(({ id, label }) => `${label} ${id}`.toLowerCase().includes(typed.trim().toLowerCase()))
-        .map(({ id, label }) => ({ text: label, label, hint: id })),
+    choices: (typed, document) => matching(all(document), typed).map(({ id, label }) => ({ text: label, label, hint: id })),
     closed: true,
     names: (value) => ({ chapter, id: String(value) }),
   };

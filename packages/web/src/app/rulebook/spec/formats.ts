@@ -1,4 +1,5 @@
 import type { RulesetJson } from '../../shared/api';
+import { matching } from '../../shared/matching';
 import { entriesOf, labelOf } from '../entries';
 
 /** What a part of a sentence looks like: a word, a name of something, or a number or formula. */
@@ -136,8 +137,7 @@ function completions(typed: string, document: RulesetJson | undefined, event: re
   if (party) {
     const before = typed.slice(0, typed.length - party[2].length);
     const all = party[1] === 'event' ? event.map((name) => ({ id: name, label: name })) : attributes;
-    return all
-      .filter(({ id, label }) => `${label} ${id}`.toLowerCase().includes(party[2].toLowerCase()))
+    return matching(all, party[2])
       .slice(0, MOST_CHOICES)
       .map(({ id, label }) => ({ label, hint: `${party[1]}.${id}`, text: before + id }));
   }
@@ -167,7 +167,7 @@ function completions(typed: string, document: RulesetJson | undefined, event: re
   // A label may have several words, and words such as "and" may stand before it: the longest end that fits is meant.
   for (let word = wordAt(typed); ; word = word.slice(word.indexOf(' ') + 1)) {
     const before = typed.slice(0, typed.length - word.length);
-    const fits = all.filter(({ id, label }) => `${label} ${id}`.toLowerCase().includes(word.trim().toLowerCase()));
+    const fits = matching(all, word);
     if (fits.length > 0 || !word.includes(' '))
       return fits.slice(0, MOST_CHOICES).map(({ label, hint, text: name }) => ({ label, hint, text: before + name }));
   }

@@ -18,9 +18,13 @@ import { CHAPTERS } from '../chapters';
 import { entriesOf } from '../entries';
 import { formatOf } from './described';
 import { type Choice, type PartFormat, type Shown, text } from './formats';
+import { Reached } from '../../shared/reached';
 import { KeptRefusals } from './kept-refusals';
 import { Refusals } from './sentence';
 import { SpecContext } from './spec-context';
+
+/** So many choices are drawn at a time: a chapter may have hundreds. */
+const STEP = 40;
 
 /**
  * A live part of a sentence: read as prose, edited in place. Click or Enter opens it, Enter applies, Escape restores; a
@@ -28,7 +32,7 @@ import { SpecContext } from './spec-context';
  */
 @Component({
   selector: 'ee-part',
-  imports: [MatAutocompleteModule],
+  imports: [MatAutocompleteModule, Reached],
   template: `
     @if (editing()) {
       <input
@@ -41,7 +45,7 @@ import { SpecContext } from './spec-context';
         [value]="typed()"
         [style.width.ch]="width()"
         [class.closed]="how().closed"
-        (input)="typed.set(box.value); picked = false"
+        (input)="type(box.value)"
         (blur)="leave()"
         (keydown.enter)="enter($event)"
         (keydown.escape)="restore(true)"
@@ -53,10 +57,13 @@ import { SpecContext } from './spec-context';
     <mat-autocomplete #list="matAutocomplete" [autoActiveFirstOption]="how().closed" (optionSelected)="pick($event)" class="choices" panelWidth="auto">
       <!-- A press on the list leaves the focus where it is: the field that loses it closes, and the list with it. -->
       <div (mousedown)="$event.preventDefault()">
-        @for (choice of choices(); track choice.text) {
+        @for (choice of choices().slice(0, drawn()); track choice.text) {
           <mat-option [value]="choice.text"
             ><span>{{ choice.label }}</span> <span class="soft mono">{{ choice.hint }}</span></mat-option
           >
+        }
+        @for (more of choices().length > drawn() ? [drawn()] : []; track more) {
+          <span class="more" (eeReached)="drawn.set(more + STEP)"></span>
         }
       </div>
     </mat-autocomplete>
@@ -88,6 +95,9 @@ export class Part implements OnInit {
   protected readonly editing = signal(false);
   protected readonly refused = signal(false);
   protected readonly typed = signal('');
+  /** How many choices are drawn: the rest are as one comes to the end of them. */
+  protected readonly drawn = signal(STEP);
+  protected readonly STEP = STEP;
   /** The page may be another one by the time that an edit has been looked at. */
   private readonly life = inject(DestroyRef);
   private started = '';
@@ -151,7 +161,14 @@ export class Part implements OnInit {
     this.refuse(kept.message);
   }
 
+  protected type(value: string): void {
+    this.typed.set(value);
+    this.drawn.set(STEP);
+    this.picked = false;
+  }
+
   private begin(): void {
+    this.drawn.set(STEP);
     this.place = this.kept.placeOf(this.context.chapter(), this.context.id(), this.at());
     this.started = this.how().edit(this.value(), this.context.document());
     this.typed.set(this.started);
