@@ -34,8 +34,8 @@ const STEP = 40;
         } @empty {
           <mat-option disabled>Nothing is called that.</mat-option>
         }
-        @for (more of hits().length > drawn() ? [drawn()] : []; track more) {
-          <span (eeReached)="drawn.set(more + STEP)"></span>
+        @if (hits().length > drawn()) {
+          <span [drawn]="drawn()" (eeReached)="drawn.set(drawn() + STEP)"></span>
         }
       </mat-autocomplete>
       <p class="soft" role="status">{{ text().trim() === '' ? all().length + ' entries' : hits().length + ' of ' + all().length + ' entries' }}</p>

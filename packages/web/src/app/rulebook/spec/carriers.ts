@@ -1,17 +1,22 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import type { Operation } from 'fast-json-patch';
 import { type EntryJson, entriesOf } from '../entries';
+import { MANY, Pick } from './pick';
 import { SpecContext } from './spec-context';
 
 /** Which kinds of actor have this attribute or ability. */
 @Component({
   selector: 'ee-carriers',
+  imports: [Pick],
   template: `
     @if (types().length > 0) {
       <p>
         <span class="soft">{{ says() }}</span>
-        @for (type of types(); track type.id) {
+        @for (type of listed(); track type.id) {
           <button type="button" role="checkbox" [attr.aria-checked]="type.has" (click)="toggle(type.id, type.has)">{{ type.has ? '☑' : '☐' }} {{ type.label }}</button>
+        }
+        @if (others().length > 0) {
+          <ee-pick [options]="others()" label="Give it to another kind of actor" [says]="'one of ' + others().length + (listed().length > 0 ? ' others' : '')" (picked)="toggle($event, false)" />
         }
       </p>
     }
@@ -48,6 +53,10 @@ export class Carriers {
       has: placeIn(type, this.context.chapter(), this.context.id()) >= 0,
     })),
   );
+
+  /** Where there are many, those that have it are listed, and another is picked by its name. */
+  protected readonly listed = computed(() => this.types().filter(({ has }) => has || this.types().length <= MANY));
+  protected readonly others = computed(() => (this.types().length <= MANY ? [] : this.types().filter(({ has }) => !has)));
 
   /** A ruleset from nothing has no kind of actor yet; its first is a player. */
   protected async makePlayer(): Promise<void> {

@@ -2,17 +2,20 @@ import { ChangeDetectionStrategy, Component, computed, inject, input } from '@an
 import { MatMenuModule } from '@angular/material/menu';
 import { entriesOf } from '../entries';
 import { Part } from './part';
+import { MANY, Pick } from './pick';
 import { SpecContext } from './spec-context';
 
 /** A list of names in a sentence: each can be changed, emptied to take it out, and others picked to join it. */
 @Component({
   selector: 'ee-names',
-  imports: [MatMenuModule, Part],
+  imports: [MatMenuModule, Part, Pick],
   template: `
     @for (id of list(); track $index) {
       <ee-part [at]="at() + '/' + $index" [label]="label()" empty="none" />{{ $last ? '' : ', ' }}
     }
-    @if (others().length > 0) {
+    @if (others().length > MANY) {
+      &ngsp;<ee-pick [options]="others()" [label]="(list().length === 0 ? 'pick: add ' : 'Add ') + label()" [says]="list().length === 0 ? 'pick' : '+'" (picked)="add($event)" />
+    } @else if (others().length > 0) {
       &ngsp;<button type="button" class="more" [matMenuTriggerFor]="menu" [attr.aria-label]="(list().length === 0 ? 'pick: add ' : 'Add ') + label()">{{ list().length === 0 ? 'pick' : '+' }}</button>
       <mat-menu #menu="matMenu">
         @for (other of others(); track other.id) {
@@ -33,6 +36,7 @@ import { SpecContext } from './spec-context';
 export class Names {
   readonly at = input.required<string>();
   readonly label = input.required<string>();
+  protected readonly MANY = MANY;
   private readonly context = inject(SpecContext);
   private readonly chapter = computed(() => {
     const field = this.context.described(this.at());

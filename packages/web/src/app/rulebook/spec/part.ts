@@ -24,7 +24,7 @@ import { Refusals } from './sentence';
 import { SpecContext } from './spec-context';
 
 /** So many choices are drawn at a time: a chapter may have hundreds. */
-const STEP = 40;
+export const CHOICES_DRAWN = 40;
 
 /**
  * A live part of a sentence: read as prose, edited in place. Click or Enter opens it, Enter applies, Escape restores; a
@@ -62,8 +62,8 @@ const STEP = 40;
             ><span>{{ choice.label }}</span> <span class="soft mono">{{ choice.hint }}</span></mat-option
           >
         }
-        @for (more of choices().length > drawn() ? [drawn()] : []; track more) {
-          <span class="more" (eeReached)="drawn.set(more + STEP)"></span>
+        @if (choices().length > drawn()) {
+          <span [drawn]="drawn()" (eeReached)="drawn.set(drawn() + STEP)"></span>
         }
       </div>
     </mat-autocomplete>
@@ -96,8 +96,8 @@ export class Part implements OnInit {
   protected readonly refused = signal(false);
   protected readonly typed = signal('');
   /** How many choices are drawn: the rest are as one comes to the end of them. */
-  protected readonly drawn = signal(STEP);
-  protected readonly STEP = STEP;
+  protected readonly drawn = signal(CHOICES_DRAWN);
+  protected readonly STEP = CHOICES_DRAWN;
   /** The page may be another one by the time that an edit has been looked at. */
   private readonly life = inject(DestroyRef);
   private started = '';
@@ -163,12 +163,12 @@ export class Part implements OnInit {
 
   protected type(value: string): void {
     this.typed.set(value);
-    this.drawn.set(STEP);
+    this.drawn.set(CHOICES_DRAWN);
     this.picked = false;
   }
 
   private begin(): void {
-    this.drawn.set(STEP);
+    this.drawn.set(CHOICES_DRAWN);
     this.place = this.kept.placeOf(this.context.chapter(), this.context.id(), this.at());
     this.started = this.how().edit(this.value(), this.context.document());
     this.typed.set(this.started);
