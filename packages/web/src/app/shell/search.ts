@@ -26,10 +26,11 @@ const STEP = 40;
   template: `
     <mat-dialog-content>
       <input #box type="search" placeholder="Search entries" aria-label="Search entries" [value]="text()" (input)="find(box.value)" [matAutocomplete]="list" cdkFocusInitial />
+      <span class="soft" role="status">{{ text().trim() === '' ? all().length + ' entries' : hits().length + ' of ' + all().length + ' entries' }}</span>
       <mat-autocomplete #list="matAutocomplete" [autoActiveFirstOption]="true" [displayWith]="shown" (optionSelected)="go($event.option.value)">
         @for (hit of hits().slice(0, drawn()); track hit.chapter + '/' + hit.id) {
           <mat-option [value]="hit"
-            ><span>{{ hit.label }}</span> <span class="mono soft">{{ hit.id }}</span> <span class="soft chapter">{{ hit.title }}</span></mat-option
+            ><span>{{ hit.label }}</span> <span class="mono soft">{{ hit.id }}</span> <span class="soft">{{ hit.title }}</span></mat-option
           >
         } @empty {
           <mat-option disabled>Nothing is called that.</mat-option>
@@ -38,7 +39,6 @@ const STEP = 40;
           <span [drawn]="drawn()" (eeReached)="drawn.set(drawn() + STEP)"></span>
         }
       </mat-autocomplete>
-      <p class="soft" role="status">{{ text().trim() === '' ? all().length + ' entries' : hits().length + ' of ' + all().length + ' entries' }}</p>
     </mat-dialog-content>
   `,
   styles: `
@@ -47,16 +47,18 @@ const STEP = 40;
       border: 0;
       border-bottom: 2px solid var(--ember);
       background: none;
-      padding: 6px 2px;
+      padding: 6px 120px 6px 2px;
+      box-sizing: border-box;
       font: 18px var(--serif);
       outline: none;
     }
-    p {
-      margin: 6px 2px 0;
+    input::-webkit-search-cancel-button {
+      display: none;
     }
-    .chapter {
-      float: right;
-      padding-left: 12px;
+    [role='status'] {
+      position: absolute;
+      right: 30px;
+      top: 30px;
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -16,7 +16,7 @@ import { SpecContext } from './spec-context';
           <button type="button" role="checkbox" [attr.aria-checked]="type.has" (click)="toggle(type.id, type.has)">{{ type.has ? '☑' : '☐' }} {{ type.label }}</button>
         }
         @if (others().length > 0) {
-          <ee-pick [options]="others()" label="Give it to another kind of actor" [says]="'one of ' + others().length + (listed().length > 0 ? ' others' : '')" (picked)="toggle($event, false)" />
+          <ee-pick [options]="others()" label="Give it to another kind of actor" [says]="'+ one of ' + others().length + (listed().length > 0 ? ' others' : '')" (picked)="toggle($event, false)" />
         }
       </p>
     }
