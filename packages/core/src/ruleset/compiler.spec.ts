@@ -14,9 +14,13 @@ import {
   savePlayer,
   sharing,
   sharingInParts,
+  wireSchemaOf,
   wiringOf,
   World,
 } from '../index.js';
+import { decode } from '@msgpack/msgpack';
+import { packedSchema } from '../replication/schema.js';
+import { packed } from '../world/packed.js';
 import { atOnce } from './parts.js';
 import { attributes as attributesState } from '../concepts/attributes/state.js';
 import { drawn, mutated } from '../testing/mutations.js';
@@ -163,6 +167,7 @@ describe('A compiler of one ruleset', () => {
           expect([...rules.pieces.keys()].sort()).toEqual([...anew.rules.pieces.keys()].sort());
           expect(findingsOf(rules)).toEqual(findingsOf(anew.rules));
           expect(wiringOf(rules)).toEqual(wiringOf(anew.rules));
+          expect(decode(packedSchema(rules, false))).toEqual(decode(packed(wireSchemaOf(anew.rules))));
           const ticks = n % 2 === 0 ? 25 : 2;
           expect(hashesOf(rules, ticks)).toEqual(hashesOf(anew.rules, ticks));
         }
