@@ -6,7 +6,7 @@ import { Store } from '@ngrx/store';
 import { CHAPTERS } from '../rulebook/chapters';
 import { entriesOf } from '../rulebook/entries';
 import { matching } from '../shared/matching';
-import { Reached } from '../shared/reached';
+import { EndOf, Growing } from '../shared/growing';
 import { documentFeature } from '../store/document.reducer';
 
 interface Hit {
@@ -16,27 +16,24 @@ interface Hit {
   readonly title: string;
 }
 
-/** So many are drawn at a time: there may be thousands. */
-const STEP = 40;
-
 /** Finds an entry by a part of its label or id, and goes there. */
 @Component({
   selector: 'ee-search',
-  imports: [MatDialogModule, MatAutocompleteModule, Reached],
+  imports: [MatDialogModule, MatAutocompleteModule, EndOf],
   template: `
     <mat-dialog-content>
       <input #box type="search" placeholder="Search entries" aria-label="Search entries" [value]="text()" (input)="find(box.value)" [matAutocomplete]="list" cdkFocusInitial />
       <span class="soft" role="status">{{ text().trim() === '' ? all().length + ' entries' : hits().length + ' of ' + all().length + ' entries' }}</span>
       <mat-autocomplete #list="matAutocomplete" [autoActiveFirstOption]="true" [displayWith]="shown" (optionSelected)="go($event.option.value)">
-        @for (hit of hits().slice(0, drawn()); track hit.chapter + '/' + hit.id) {
+        @for (hit of hits().slice(0, growing.drawn()); track hit.chapter + '/' + hit.id) {
           <mat-option [value]="hit"
             ><span>{{ hit.label }}</span> <span class="mono soft">{{ hit.id }}</span> <span class="soft">{{ hit.title }}</span></mat-option
           >
         } @empty {
           <mat-option disabled>Nothing is called that.</mat-option>
         }
-        @if (hits().length > drawn()) {
-          <span [drawn]="drawn()" (eeReached)="drawn.set(drawn() + STEP)"></span>
+        @if (hits().length > growing.drawn()) {
+          <span [eeEndOf]="growing"></span>
         }
       </mat-autocomplete>
     </mat-dialog-content>
@@ -71,9 +68,7 @@ export class Search {
   readonly text = signal('');
   readonly shown = () => '';
 
-  /** How many are drawn: the rest are as one comes to the end of them. */
-  protected readonly drawn = signal(STEP);
-  protected readonly STEP = STEP;
+  protected readonly growing = new Growing();
 
   protected readonly all = computed<readonly Hit[]>(() =>
     CHAPTERS.flatMap(({ key, title }) => entriesOf(this.document(), key).map(({ id, label }) => ({ id, label, chapter: key, title }))),
@@ -82,7 +77,7 @@ export class Search {
 
   protected find(text: string): void {
     this.text.set(text);
-    this.drawn.set(STEP);
+    this.growing.restart();
   }
 
   go(hit: Hit): void {

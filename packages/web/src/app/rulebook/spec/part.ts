@@ -18,13 +18,10 @@ import { CHAPTERS } from '../chapters';
 import { entriesOf } from '../entries';
 import { formatOf } from './described';
 import { type Choice, type PartFormat, type Shown, text } from './formats';
-import { Reached } from '../../shared/reached';
+import { EndOf, Growing } from '../../shared/growing';
 import { KeptRefusals } from './kept-refusals';
 import { Refusals } from './sentence';
 import { SpecContext } from './spec-context';
-
-/** So many choices are drawn at a time: a chapter may have hundreds. */
-export const CHOICES_DRAWN = 40;
 
 /**
  * A live part of a sentence: read as prose, edited in place. Click or Enter opens it, Enter applies, Escape restores; a
@@ -32,7 +29,7 @@ export const CHOICES_DRAWN = 40;
  */
 @Component({
   selector: 'ee-part',
-  imports: [MatAutocompleteModule, Reached],
+  imports: [MatAutocompleteModule, EndOf],
   template: `
     @if (editing()) {
       <input
@@ -57,13 +54,13 @@ export const CHOICES_DRAWN = 40;
     <mat-autocomplete #list="matAutocomplete" [autoActiveFirstOption]="how().closed" (optionSelected)="pick($event)" class="choices" panelWidth="auto">
       <!-- A press on the list leaves the focus where it is: the field that loses it closes, and the list with it. -->
       <div (mousedown)="$event.preventDefault()">
-        @for (choice of choices().slice(0, drawn()); track choice.text) {
+        @for (choice of choices().slice(0, growing.drawn()); track choice.text) {
           <mat-option [value]="choice.text"
             ><span>{{ choice.label }}</span> <span class="soft mono">{{ choice.hint }}</span></mat-option
           >
         }
-        @if (choices().length > drawn()) {
-          <span [drawn]="drawn()" (eeReached)="drawn.set(drawn() + STEP)"></span>
+        @if (choices().length > growing.drawn()) {
+          <span [eeEndOf]="growing"></span>
         }
       </div>
     </mat-autocomplete>
@@ -95,9 +92,7 @@ export class Part implements OnInit {
   protected readonly editing = signal(false);
   protected readonly refused = signal(false);
   protected readonly typed = signal('');
-  /** How many choices are drawn: the rest are as one comes to the end of them. */
-  protected readonly drawn = signal(CHOICES_DRAWN);
-  protected readonly STEP = CHOICES_DRAWN;
+  protected readonly growing = new Growing();
   /** The page may be another one by the time that an edit has been looked at. */
   private readonly life = inject(DestroyRef);
   private started = '';
@@ -163,12 +158,12 @@ export class Part implements OnInit {
 
   protected type(value: string): void {
     this.typed.set(value);
-    this.drawn.set(CHOICES_DRAWN);
+    this.growing.restart();
     this.picked = false;
   }
 
   private begin(): void {
-    this.drawn.set(CHOICES_DRAWN);
+    this.growing.restart();
     this.place = this.kept.placeOf(this.context.chapter(), this.context.id(), this.at());
     this.started = this.how().edit(this.value(), this.context.document());
     this.typed.set(this.started);

@@ -13,8 +13,7 @@ import {
 } from '@angular/core';
 import { MatAutocompleteModule } from '@angular/material/autocomplete';
 import { matching } from '../../shared/matching';
-import { Reached } from '../../shared/reached';
-import { CHOICES_DRAWN } from './part';
+import { EndOf, Growing } from '../../shared/growing';
 
 /** More than this is picked by typing a part of its name, and not from a menu. */
 export const MANY = 20;
@@ -27,7 +26,7 @@ interface Named {
 /** Picks one of many by a part of its name: a button that becomes a field, and a button again once something is picked. */
 @Component({
   selector: 'ee-pick',
-  imports: [MatAutocompleteModule, Reached],
+  imports: [MatAutocompleteModule, EndOf],
   template: `
     @if (open()) {
       <input
@@ -48,15 +47,15 @@ interface Named {
     <mat-autocomplete #list="matAutocomplete" [autoActiveFirstOption]="true" (optionSelected)="pick($event.option.value)" class="choices" panelWidth="auto">
       <!-- A press on the list leaves the focus where it is: the field that loses it closes, and the list with it. -->
       <div (mousedown)="$event.preventDefault()">
-        @for (one of found().slice(0, drawn()); track one.id) {
+        @for (one of found().slice(0, growing.drawn()); track one.id) {
           <mat-option [value]="one.id"
             ><span>{{ one.label }}</span> <span class="soft mono">{{ one.id }}</span></mat-option
           >
         } @empty {
           <mat-option disabled>Nothing is called that.</mat-option>
         }
-        @if (found().length > drawn()) {
-          <span [drawn]="drawn()" (eeReached)="drawn.set(drawn() + STEP)"></span>
+        @if (found().length > growing.drawn()) {
+          <span [eeEndOf]="growing"></span>
         }
       </div>
     </mat-autocomplete>
@@ -89,16 +88,14 @@ export class Pick {
   private readonly injector = inject(Injector);
   private readonly box = viewChild<ElementRef<HTMLInputElement>>('box');
   private readonly button = viewChild<ElementRef<HTMLButtonElement>>('button');
-  protected readonly STEP = CHOICES_DRAWN;
   protected readonly open = signal(false);
   protected readonly typed = signal('');
-  /** How many are drawn: the rest are as one comes to the end of them. */
-  protected readonly drawn = signal(CHOICES_DRAWN);
+  protected readonly growing = new Growing();
   protected readonly found = computed(() => matching(this.options(), this.typed()));
 
   protected type(text: string): void {
     this.typed.set(text);
-    this.drawn.set(CHOICES_DRAWN);
+    this.growing.restart();
   }
 
   protected begin(): void {
