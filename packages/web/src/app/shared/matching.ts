@@ -4,8 +4,8 @@ interface Findable {
   readonly label: string;
 }
 
-/** How well something fits, the lower the better; Infinity where it does not. */
-function misfit({ id, label }: Findable, typed: string, words: readonly string[]): number {
+/** Where something comes among what is found, the lower the sooner; Infinity where it is not. */
+function rankOf({ id, label }: Findable, typed: string, words: readonly string[]): number {
   const [name, own] = [label.toLowerCase(), id.toLowerCase()];
   if (!words.every((word) => name.includes(word) || own.includes(word))) return Infinity;
   if (name === typed || own === typed) return 0;
@@ -22,8 +22,8 @@ export function matching<T extends Findable>(all: readonly T[], typed: string): 
   if (wanted === '') return all;
   const words = wanted.split(/\s+/);
   return all
-    .map((one) => ({ one, misfit: misfit(one, wanted, words) }))
-    .filter((found) => found.misfit < Infinity)
-    .sort((a, b) => a.misfit - b.misfit)
+    .map((one) => ({ one, rank: rankOf(one, wanted, words) }))
+    .filter(({ rank }) => rank < Infinity)
+    .sort((a, b) => a.rank - b.rank)
     .map(({ one }) => one);
 }
