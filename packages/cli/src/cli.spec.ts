@@ -243,3 +243,104 @@ describe('ember', () => {
     ]);
   });
 });
+
+describe('ember test', () => {
+  const folder = mkdtempSync(join(tmpdir(), 'ember-test-'));
+  afterAll(() => rmSync(folder, { recursive: true }));
+  const keep = (most: number) => ({
+    format: 'eager-ember/ruleset',
+    version: 2,
+    name: 'Keep',
+    attributes: [{ id: 'health', label: 'Health', kind: 'pool', max: most, start: 1 }],
+    actors: [{ id: 'keeper', label: 'Keeper', kind: 'player', attributes: [{ attribute: 'health' }] }],
+    checks: [
+      {
+        id: 'healing',
+        label: 'Healing',
+        group: 'Health',
+        given: [{ name: 'ada' }],
+        stages: [
+          { when: [{ on: 'ada', action: { do: 'heal', attribute: 'health', amount: 20 } }], then: [{ value: 'health', amount: 12 }] },
+        ],
+      },
+      { id: 'beginning', label: 'The beginning', given: [{ name: 'ada' }], stages: [{ then: [{ value: 'health', amount: 1 }] }] },
+    ],
+  });
+  const written = (name: string, most: number) => {
+    const file = join(folder, name);
+    writeFileSync(file, JSON.stringify(keep(most)));
+    return file;
+  };
+
+  it('lists what holds and what fails, and ends with 1 where something does', () => {
+    const { status, stdout } = ember('test', written('sound.json', 12));
+    expect([status, stdout.replace(/\d+ ms/, 'so long')]).toEqual([
+      0,
+      'Health\n  holds  Healing\n  holds  The beginning\n2 checks hold, 0 fail (3 ticks, so long)\n',
+    ]);
+    const failing = ember('test', written('wrong.json', 10));
+    expect(failing.status).toBe(1);
+    expect(failing.lines.slice(0, 4)).toEqual([
+      'Health',
+      '  FAILS  Healing (healing)',
+      '           stages/0/then/0, at 0.05 s: ada: health is 10, not 12.',
+      '  holds  The beginning',
+    ]);
+    expect(failing.lines[4]).toMatch(/^1 check holds, 1 fails/);
+  });
+
+  it('runs those that are asked for, under another seed, and tells them as JSON', () => {
+    const file = written('some.json', 10);
+    expect(ember('test', file, '--only', 'begin').status).toBe(0);
+    expect(ember('test', file, '--only', 'healing').status).toBe(1);
+    expect(ember('test', file, '--only', 'nothing').stderr).toContain('has no check that is called nothing');
+    const [result] = JSON.parse(ember('test', file, '--only', 'beginning', '--json', '--seed', '7').stdout) as {
+      id: string;
+      ok: boolean;
+    }[];
+    expect([result.id, result.ok]).toEqual(['beginning', true]);
+  });
+
+  it('writes JUnit XML for build servers', () => {
+    const report = join(folder, 'report.xml');
+    expect(ember('test', written('junit.json', 10), '--junit', report).status).toBe(1);
+    const xml = readFileSync(report, 'utf8');
+    expect(xml).toContain('<testsuite name="Health" tests="1" failures="1"');
+    expect(xml).toContain('classname="junit.healing" name="Healing"');
+    expect(xml).toMatch(/<failure message="stages\/0\/then\/0, at 0.05 s: ada: health is 10, not 12."/);
+  });
+
+  it('says what can’t be run, and ends with 2', () => {
+    const file = join(folder, 'bad.json');
+    writeFileSync(file, '{');
+    expect(ember('test', file).status).toBe(2);
+    writeFileSync(file, JSON.stringify({ ...keep(1), checks: [] }));
+    expect(ember('test', file)).toEqual(jasmine.objectContaining({ status: 2, stderr: `${file} has no checks.\n` }));
+    writeFileSync(file, JSON.stringify({ ...keep(1), checks: [{ id: 'x' }] }));
+    expect(ember('test', file).stderr).toContain('/checks/0/label');
+  });
+
+  it('runs them again whenever the file is saved', async () => {
+    const file = written('watched.json', 10);
+    const child = spawn(process.execPath, [BIN, 'test', file, '--watch']);
+    let said = '';
+    const until = (text: string) =>
+      new Promise<void>((done) => {
+        const look = () => {
+          if (!said.includes(text)) return;
+          child.stdout.off('data', look);
+          done();
+        };
+        child.stdout.on('data', look);
+        look();
+      });
+    child.stdout.on('data', (part) => (said += String(part)));
+    await until('Watching');
+    expect(said).toContain('1 check holds, 1 fails');
+    written('watched.json', 12);
+    await until('2 checks hold, 0 fail');
+    const ended = new Promise((done) => child.on('close', done));
+    child.kill('SIGTERM');
+    expect(await ended).toBe(0);
+  });
+});

@@ -87,6 +87,19 @@ export async function main(args: readonly string[], load: Load): Promise<number>
       code = run(file, options.script, options);
     });
   program
+    .command('test')
+    .description('runs the checks of a ruleset: exit code 0 where all hold, 1 where one fails, 2 where nothing could be run')
+    .argument('<file>', 'a ruleset, as JSON')
+    .option('--only <text>', 'the check of this id, or those with this in their label or group')
+    .option('--seed <n>', 'this seed of all luck instead of each check’s own', seed)
+    .option('--junit <file>', 'where to write the results as JUnit XML as well')
+    .option('--json', 'results as one JSON list')
+    .option('--watch', 'run them again whenever the file is saved')
+    .action(async (file: string, options: { only?: string; seed?: number; junit?: string; json?: boolean; watch?: boolean }) => {
+      const { test } = await import('./checks.js');
+      code = await test(file, options);
+    });
+  program
     .command('link')
     .description('prints a new link that signs in, once, to the server that runs here')
     .option('--socket <path>', 'the control socket of the server, where it is not that of the start command')

@@ -52,10 +52,10 @@ function calledBy(chapter: string): string {
   return (section?.kind === 'value' ? section.called : undefined) ?? chapter;
 }
 
-/** Whether the entries of a chapter only try others out: those bring nothing about. */
+/** Whether the entries of a chapter only try others out, or say what is wanted of them: those bring nothing about. */
 export function onlyTries(chapter: string): boolean {
   const section = registry().sections.get(chapter);
-  return section?.kind === 'chapter' && section.tries !== undefined;
+  return section?.kind === 'chapter' && (section.tries !== undefined || section.ahead !== undefined);
 }
 
 const sectionsInForce = (): readonly string[] => [...registry().sections.keys()].filter((section) => !onlyTries(section));

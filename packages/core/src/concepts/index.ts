@@ -35,6 +35,7 @@ import { movementConcept } from './movement/index.js';
 import { pickupsConcept } from './pickups/index.js';
 import { seatsConcept } from './seats/index.js';
 import { sequencesConcept } from './sequences/index.js';
+import { checksConcept } from './checks/index.js';
 import { situationsConcept } from './situations/index.js';
 import { statesConcept } from './states/index.js';
 import { statusesConcept } from './statuses/index.js';
@@ -82,4 +83,5 @@ export const concepts = registerConcepts([
   reactionsConcept,
   flourishesConcept,
   situationsConcept,
+  checksConcept,
 ] as never[]).concepts;

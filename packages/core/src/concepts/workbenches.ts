@@ -6,6 +6,7 @@ export { workbench as abilities } from './abilities/workbench.js';
 export { workbench as actors } from './actors/workbench.js';
 export { workbench as arena } from './arena/workbench.js';
 export { workbench as attributes } from './attributes/workbench.js';
+export { workbench as checks } from './checks/workbench.js';
 export { workbench as clips } from './clips/workbench.js';
 export { workbench as containers } from './containers/workbench.js';
 export { workbench as days } from './days/workbench.js';

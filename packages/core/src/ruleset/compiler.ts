@@ -175,6 +175,7 @@ export class RulesetCompiler {
     });
     const problems: Problem[] = [];
     for (const [key, schema] of Object.entries(shape)) {
+      if (isAhead(key)) continue;
       const chapter = chapterIn(raw, key);
       const parts: readonly (readonly [z.ZodType, unknown, Path])[] = chapter
         ? chapter.list.map((entry, i) => [chapter.entry, entry, [key, i]] as const)
@@ -317,6 +318,12 @@ function chapterIn(raw: RawDocument, key: string): { readonly list: readonly unk
   const section = registry().sections.get(key);
   const list = raw[key];
   return section?.kind === 'chapter' && Array.isArray(list) ? { list, entry: section.entry } : undefined;
+}
+
+/** Whether entries of a chapter may speak of what is not there. */
+function isAhead(chapter: string): boolean {
+  const section = registry().sections.get(chapter);
+  return section?.kind === 'chapter' && section.ahead !== undefined;
 }
 
 const positionsOf = ({ ids }: Names, chapter: string): ReadonlyMap<string, number> => positionsIn(ids.get(chapter) ?? NO_IDS);

@@ -261,6 +261,18 @@ export function describeActions(): readonly ActionDescription[] {
   }));
 }
 
+/** Everything that a seat can ask for, in the same way. */
+export function describeInputs(): readonly ActionDescription[] {
+  return [...registry().inputs].map(([name, { label, sentence, args }]) => ({
+    do: name,
+    label,
+    sentence,
+    steers: false,
+    onlyInLists: false,
+    args: Object.entries(args).map(([arg, schema]) => ({ name: arg, ...describeField(schema) })),
+  }));
+}
+
 /** An event as a pattern can wait for it. */
 export interface EventDescription {
   readonly on: string;

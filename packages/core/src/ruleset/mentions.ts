@@ -7,6 +7,7 @@ import { question, type Question } from './questions.js';
 import { sameItems } from './recording.js';
 import { registry } from './registry.js';
 import type { Rules } from './rules.js';
+import type { SectionSpec } from '../world/concept.js';
 import { walk } from './walk.js';
 
 /** A value of a ruleset that means more than its shape: a reference, or a formula. */
@@ -63,10 +64,10 @@ export function* mentionsInParts(rules: Rules, chapter: string): Generator<void,
   const { vocabulary } = rules;
   if (section.kind === 'chapter')
     return yield* eachInPart(written as readonly { readonly id: string }[], (entry, i) =>
-      mentioning(vocabulary, section.entry, entry, chapter, i, entry.id),
+      mentioning(vocabulary, section, entry, chapter, i, entry.id),
     );
   if (typeof written !== 'object' || written === null) return [];
-  return [mentioning(vocabulary, section.schema, written, chapter, undefined, undefined)];
+  return [mentioning(vocabulary, section, written, chapter, undefined, undefined)];
 }
 
 /** What a section speaks of, by chapter and id. */
@@ -103,24 +104,26 @@ export const placeOfMention = ({ chapter, position }: Mentioning, { within }: Me
 
 function mentioning(
   vocabulary: Vocabulary,
-  schema: Parameters<typeof walk>[0],
+  section: SectionSpec,
   part: object,
   chapter: string,
   position: number | undefined,
   id: string | undefined,
 ): Mentioning {
-  const known = within(vocabulary, schema, part);
+  const known = within(vocabulary, section, part);
   const { last, mentions } = known;
   if (last?.chapter === chapter && last.position === position && last.mentions === mentions) return last;
   return (known.last = { chapter, position, id, mentions });
 }
 
-function within(vocabulary: Vocabulary, schema: Parameters<typeof walk>[0], part: object): Known {
+function within(vocabulary: Vocabulary, section: SectionSpec, part: object): Known {
   const known = knownParts.get(part);
   if (known && (known.vocabulary === vocabulary || (known.whole && known.lookups.every((one) => meansTheSame(vocabulary, one))))) {
     known.vocabulary = vocabulary;
     return known;
   }
+  const schema = section.kind === 'chapter' ? section.entry : section.schema;
+  const asFormula = (section.kind === 'chapter' && section.ahead?.asFormula) || ((text: string) => text);
   const mentions: Mention[] = [];
   const lookups: Lookup[] = [];
   let whole = true;
@@ -130,7 +133,7 @@ function within(vocabulary: Vocabulary, schema: Parameters<typeof walk>[0], part
       return;
     }
     try {
-      const formula = compileFormula(value, vocabulary, mark.place);
+      const formula = compileFormula(asFormula(value), vocabulary, mark.place);
       lookups.push(...formula.lookups);
       mentions.push({ mark, value, within: path, speaksOf: formula.references });
     } catch (error) {

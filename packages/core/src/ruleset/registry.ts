@@ -19,6 +19,9 @@ type Action = { readonly do: string; readonly to?: unknown; readonly once?: unkn
 /** Of an action that follows for the first of those who share what it follows from, and for no other. */
 const ONCE = z.literal(true, 'What follows once says "once": true.');
 
+/** What a seat asks for, as it is written. */
+export type InputJson = { readonly do: string } & Readonly<Record<string, unknown>>;
+
 /** All concepts, joined: what the kernel asks instead of knowing any of them. */
 export class Registry {
   readonly sections = new Map<string, SectionSpec>();
@@ -38,6 +41,8 @@ export class Registry {
   readonly document: z.ZodObject;
   readonly action: z.ZodType<Action>;
   readonly party: z.ZodType;
+  /** What a seat asks for: `{ "do": name, …arguments }`. */
+  readonly input: z.ZodType<InputJson>;
   readonly pattern: z.ZodType<Pattern>;
 
   constructor(readonly concepts: readonly AnyConcept[]) {
@@ -61,6 +66,7 @@ export class Registry {
     this.party = this.partySchema();
     this.action = this.actionSchema();
     this.pattern = this.patternSchema();
+    this.input = this.inputSchema();
     this.document = this.documentSchema();
   }
 
@@ -97,6 +103,18 @@ export class Registry {
         return `No action is called ${wrong}.${didYouMean(wrong, names)}`;
       },
     }) as unknown as z.ZodType<Action>;
+  }
+
+  private inputSchema(): z.ZodType<InputJson> {
+    const options = [...this.inputs].map(([name, { args }]) => z.strictObject({ do: z.literal(name), ...args }));
+    const names = [...this.inputs.keys()];
+    return z.discriminatedUnion('do', options as never, {
+      error: (issue) => {
+        const wrong = (issue.input as { do?: unknown } | undefined)?.do;
+        if (typeof wrong !== 'string') return `What a seat asks for is expected: { "do": one of ${names.join(', ')} }.`;
+        return `A seat can't ${wrong}.${didYouMean(wrong, names)}`;
+      },
+    }) as unknown as z.ZodType<InputJson>;
   }
 
   /** What of an event a pattern can ask for: entries by id, words, and amounts in its condition. */

@@ -27,6 +27,8 @@ export interface Workbench {
   readonly questions?: Readonly<Record<string, WorkbenchQuestion>>;
   readonly files?: Readonly<Record<string, FileFormat>>;
   readonly tasks?: Readonly<Record<string, WorkbenchTask>>;
+  /** What is worked out behind everything else, in parts: it is left where an edit comes in between, and asked for again. */
+  readonly background?: Readonly<Record<string, (rules: Rules, ...args: never[]) => Generator<void, unknown>>>;
 }
 
 /** The workbench of a concept. @throws where there is no such concept, or it has none */
@@ -52,6 +54,16 @@ export async function courseOf(rules: Rules, chapter: string, id: string): Promi
 /** Asks a question of a concept's page. @throws where there is no such question */
 export async function askWorkbench(concept: string, question: string, rules: Rules, args: readonly unknown[]): Promise<unknown> {
   return named(concept, question, (await workbenchOf(concept)).questions)(rules, ...(args as never[]));
+}
+
+/** Begins to work something out in parts. @throws where there is no such thing to be worked out */
+export async function workInBackground(
+  concept: string,
+  name: string,
+  rules: Rules,
+  args: readonly unknown[],
+): Promise<Generator<void, unknown>> {
+  return named(concept, name, (await workbenchOf(concept)).background)(rules, ...(args as never[]));
 }
 
 /** Begins long work of a concept's page; what comes back does the next go. @throws where there is no such work */

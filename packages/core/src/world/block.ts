@@ -61,10 +61,19 @@ export class Block {
     return { layout, bytes: new Uint8Array(this.buffer.slice(0)) };
   }
 
-  /** Has the tables be what they were when a copy was made, of this world or of another. What the copy lacks is empty. */
-  restore({ layout, bytes }: BlockCopy): void {
+  /** Whether the tables lie as they do in a copy: none has grown since, so that putting it back moves none. */
+  liesAs({ layout }: BlockCopy): boolean {
+    return this.gathered() === layout;
+  }
+
+  /**
+   * Has the tables be what they were when a copy was made, of this world or of another. What the copy lacks is empty.
+   * @param roomy whether tables that have more room than they had then keep it
+   */
+  restore({ layout, bytes }: BlockCopy, roomy = false): void {
     const { tables } = this;
-    const own = layout.places.length === tables.length && tables.every(({ spec }, i) => layout.places[i].spec === spec);
+    const own =
+      !roomy && layout.places.length === tables.length && tables.every(({ spec }, i) => layout.places[i].spec === spec);
     if (own) {
       this.lie(layout);
       new Uint8Array(this.buffer).set(bytes);

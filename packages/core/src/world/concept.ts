@@ -62,6 +62,11 @@ export interface ChapterSpec extends SectionInAnalysis {
   readonly followsEvents?: true;
   /** What its entries wait for counts for players alone. */
   readonly forPlayers?: true;
+  /**
+   * Its entries may speak of what is not there, or not yet: that is said where they are run, and is no problem of the ruleset.
+   * What only they can say in a formula is given in other words of the same length, so that the rest of it can be read.
+   */
+  readonly ahead?: { readonly asFormula: (text: string) => string };
   /** Its entries only try others out and bring nothing about: the one that an entry is about, by chapter and id. */
   readonly tries?: (entry: AnyEntry) => readonly [chapter: string, id: string] | undefined;
 }
@@ -123,6 +128,9 @@ export interface SelectorSpec {
 
 /** What a player may ask for. Refuses by announcing a refusal, never by throwing. */
 export interface InputSpec {
+  readonly label: string;
+  /** How a spec says it behind who asks, with `{argument}` where one stands. */
+  readonly sentence: string;
   readonly args: Readonly<Record<string, z.ZodType>>;
   /** Whether it is entered in the trace as the cause of what follows; not for what is sent many times a second. */
   readonly traced: boolean | ((world: World, actor: number, args: Readonly<Record<string, unknown>>) => boolean);

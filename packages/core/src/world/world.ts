@@ -90,15 +90,21 @@ export class World {
   /**
    * Has this world be what it was when a snapshot was taken, of it or of another: it goes on from there. Costs a copy of the
    * snapshot where both run under the same rules.
+   * @param roomy whether tables that have grown since keep their room: a snapshot that is taken then costs no growing any more
    */
-  rewind(snapshot: Snapshot): void {
+  rewind(snapshot: Snapshot, roomy = false): void {
     this.header = [...snapshot.header];
     this.texts.become(snapshot.texts);
-    this.block.restore(snapshot);
+    this.block.restore(snapshot, roomy);
     // What was worked out from the tables before is stale, of everybody.
     for (let row = 0; row < this.marks.length; row++) this.marks[row]++;
     this.touches++;
     this.withoutEvents();
+  }
+
+  /** Whether its tables have the room that they had when a snapshot was taken, and lie in the same order: going back costs one copy then. */
+  liesAs(snapshot: Snapshot): boolean {
+    return this.block.liesAs(snapshot);
   }
 
   /** This world, running on under other rules: what both know keeps its value, nobody is thrown out. */

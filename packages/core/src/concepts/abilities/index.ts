@@ -62,8 +62,10 @@ export const abilitiesConcept = defineConcept(abilities, {
   },
   inputs: {
     use: {
+      label: 'use an ability',
+      sentence: 'uses {ability}, aimed at {target}, at {x}, {y}',
       args: {
-        ability: z.string().max(48),
+        ability: reference('abilities'),
         /** Where the player points. */
         x: finite().optional(),
         y: finite().optional(),
@@ -78,7 +80,7 @@ export const abilitiesConcept = defineConcept(abilities, {
       },
       run: (world, actor, args) => useAbility(world, actor, String(args['ability']), args as AimRequest),
     },
-    cancel: { args: {}, traced: true, run: cancelCast },
+    cancel: { label: 'break off what is cast', sentence: 'breaks off what is being cast', args: {}, traced: true, run: cancelCast },
   },
   onAnnounce: breakOnEvent,
   systems: {

@@ -9,7 +9,7 @@ import { actorChapter } from './schema.js';
 
 const SECONDS = 30;
 /** Where the two are put: in the middle of wide ground, and so far apart where the behaviour says nothing. */
-const [MIDDLE, APART] = [2000, 160];
+const [MIDDLE, APART] = [1000, 160];
 /** The most values of its own that are listed. */
 const MOST_VALUES = 8;
 

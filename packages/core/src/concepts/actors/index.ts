@@ -11,7 +11,7 @@ import { findings } from './findings.js';
 export { actors } from './state.js';
 export { WHO, type Who } from './relations.js';
 export { KINDS, type ActorEntry } from './schema.js';
-export { playerKinds, allActors, countsForWhom, teamOf, counts, typeOf, spawnActor, removeActor } from './system.js';
+export { playerKinds, actorCalled, allActors, countsForWhom, teamOf, counts, typeOf, spawnActor, removeActor } from './system.js';
 
 /** Actors: everything that has attributes, a place and a name. The owners of all owned rows. */
 export const actorsConcept = defineConcept(actors, {

@@ -62,6 +62,12 @@ export function counts(world: World, own: number, other: number, who: Who): bool
   return who === 'foes' ? mine !== its : mine === its;
 }
 
+/** The handle of the actor of a name; 0 where nobody is called so. */
+export function actorCalled(world: World, name: string): number {
+  for (const row of rows(world)) if (world.text(world.actors.cells.name[row]) === name) return world.actors.handle(row);
+  return 0;
+}
+
 /** The compiled type of a live actor's row. */
 export function typeOf(world: World, row: number): ActorEntry {
   return actors.in(world).types[world.actors.cells.type[row]];

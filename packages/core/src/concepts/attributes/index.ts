@@ -22,7 +22,7 @@ export type { Attributes } from './state.js';
 export { addModifier, combine, modifiersOf, muteModifiers, removeModifiers, stacked, sumModifiers } from './modifiers.js';
 export { beginWith, has as hasAttribute, highOf, lowOf, moved, restart, settle } from './values.js';
 export { type Start, startOf } from './compile.js';
-export { readAttribute, valueInRow, restPools, poolsRest, type Values, valuesOf } from './system.js';
+export { readAttribute, valueInRow, withoutRefill, restPools, poolsRest, type Values, valuesOf } from './system.js';
 
 /** Attributes: pools, stats and counters, their bounds, refill and thresholds, and the modifiers on them. */
 export const attributesConcept = defineConcept(attributes, {

@@ -1,5 +1,5 @@
 import { roundTo } from '../../math/grid.js';
-import { movedPositions, positionOf } from '../../ruleset/rules.js';
+import { movedPositions, positionOf, type Rules } from '../../ruleset/rules.js';
 import type { World } from '../../world/world.js';
 import { adoptCrossings, restPool } from './crossings.js';
 import { relinkModifiers } from './modifiers.js';
@@ -29,6 +29,15 @@ export function poolsRest(world: World, row: number): boolean {
 
 /** The values of an actor by attribute, with the decimals their author gives them. */
 export type Values = Readonly<Record<string, number>>;
+
+/** The same rules, under which no pool refills or drains by itself: for setting something up. */
+export function withoutRefill(rules: Rules): Rules {
+  const compiled = attributes.of(rules);
+  const list = compiled.list.map((attribute) =>
+    attribute.refill ? { ...attribute, refill: { ...attribute.refill, every: Infinity } } : attribute,
+  );
+  return { ...rules, compiled: new Map([...rules.compiled, [attributes.id, { ...compiled, list }]]) };
+}
 
 /** An actor's attributes by id; none where it has gone. */
 export function valuesOf(world: World, actor: number): Values {

@@ -1,3 +1,4 @@
+import { onlyTries } from '../../analysis/collect.js';
 import { type AttributeEntry } from './schema.js';
 import { attributes } from './state.js';
 import { registry } from '../../ruleset/registry.js';
@@ -26,7 +27,7 @@ const singular = (chapter: string) => {
  * of. It stands by itself and compiles under `strict`; only names are in it, never the inside of a rule.
  */
 export function typescriptOf(rules: Rules): string {
-  const chapters = [...registry().sections].flatMap(([key, section]) => (section.kind === 'chapter' && key !== 'situations' ? [key] : []));
+  const chapters = [...registry().sections].flatMap(([key, section]) => (section.kind === 'chapter' && !onlyTries(key) ? [key] : []));
   const ids = chapters.map((chapter) => {
     const { entries } = rules.chapters.get(chapter)!;
     const lines = entries.map(({ id, label }) => `  /** ${inComment(label)} */\n  ${id}: '${id}',\n`).join('');

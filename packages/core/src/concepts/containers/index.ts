@@ -49,6 +49,8 @@ export const containersConcept = defineConcept(containers, {
   events,
   inputs: {
     take: {
+      label: 'take from a container',
+      sentence: 'takes what is in the container, the item {item}',
       args: {
         /** The row of one of the things that are shown; everything where nothing is said. */
         item: z.int('An item is a whole number.').min(0).optional(),

@@ -1,4 +1,3 @@
-import { z } from 'zod';
 import { reference } from '../../ruleset/fields.js';
 import { idOf } from '../../ruleset/rules.js';
 import { defineConcept } from '../../world/concept.js';
@@ -60,7 +59,9 @@ export const crewsConcept = defineConcept(crews, {
   },
   inputs: {
     switch: {
-      args: { team: z.string().max(48) },
+      label: 'switch the team',
+      sentence: 'asks to switch to {team}',
+      args: { team: reference('teams') },
       traced: true,
       run: (world, actor, { team }) => switchTeam(world, actor, String(team)),
     },

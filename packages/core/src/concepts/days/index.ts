@@ -46,7 +46,7 @@ export const daysConcept = defineConcept(days, {
       },
     },
   },
-  inputs: { endDay: { args: {}, traced: true, run: askToEnd } },
+  inputs: { endDay: { label: 'end the day', sentence: 'ends the day', args: {}, traced: true, run: askToEnd } },
   findings,
   lifecycle: {
     worldStarted: begin,

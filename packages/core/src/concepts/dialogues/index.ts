@@ -60,7 +60,7 @@ export const dialoguesConcept = defineConcept(dialogues, {
     },
   },
   inputs: {
-    choose: { args: CHOOSE_ARGS, traced: true, run: choose },
+    choose: { label: 'choose an answer', sentence: 'chooses answer {choice}', args: CHOOSE_ARGS, traced: true, run: choose },
   },
   findings,
   systems: { timers: goOn },

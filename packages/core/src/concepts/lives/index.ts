@@ -15,6 +15,7 @@ import { RowsOfKinds } from '../../world/rows-of-kinds.js';
 import { fellEmpty, helpersOf, noteHarm, returnAll } from './system.js';
 import { findings } from './findings.js';
 import { actions } from './actions.js';
+import { commands } from './commands.js';
 
 export { lives } from './state.js';
 export { bringIn } from './population.js';
@@ -61,6 +62,7 @@ export const livesConcept = defineConcept(lives, {
     mortal: new RowsOfKinds(compiled.list.map(({ pool }) => pool >= 0)),
   }),
   events,
+  commands,
   selectors: {
     helpers: {
       sentence: 'those who helped',

@@ -85,10 +85,16 @@ interface Point {
 
 /**
  * Brings a new actor in at a point, which is its home from then on. Nothing where the arena is full.
- * @param from one more than the position of the placed thing that it is, or of the spawner that made it
+ * @param from one more than the position of the placed thing that it is, or of the spawner that made it; or what it is to be called
  * @returns its handle, or 0
  */
-export function bringIn(world: World, type: number, team: number, { x, y }: Point, from: { listed?: number; made?: number } = {}): number {
+export function bringIn(
+  world: World,
+  type: number,
+  team: number,
+  { x, y }: Point,
+  from: { listed?: number; made?: number; name?: string } = {},
+): number {
   const entry = actorChapter.of(world.rules)[type];
   if (!entry) return 0;
   const { names, placed, values } = lives.in(world);
@@ -97,7 +103,7 @@ export function bringIn(world: World, type: number, team: number, { x, y }: Poin
     return 0;
   }
   const own = placed.get((from.listed ?? 0) - 1);
-  const name = names.free(world, own?.label ?? entry.label);
+  const name = names.free(world, from.name ?? own?.label ?? entry.label);
   const actor = spawnActor(world, type, team, name);
   names.note(world, name);
   const row = world.actors.rowOf(actor);

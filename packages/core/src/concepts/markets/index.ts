@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { id } from '../../ruleset/fields.js';
+import { reference } from '../../ruleset/fields.js';
 import { defineConcept } from '../../world/concept.js';
 import { ofMoney } from '../ledger/index.js';
 import { standsNear } from '../shops/near.js';
@@ -51,8 +51,10 @@ export const marketsConcept = defineConcept(markets, {
   events,
   inputs: {
     sell: {
+      label: 'sell goods',
+      sentence: 'sells {good}, {amount} of them',
       args: {
-        good: id(),
+        good: reference('attributes'),
         /** How many; all that one has where nothing is said. */
         amount: z.int('An amount is a whole number.').min(1, 'At least one.').max(1_000_000, 'At most a million.').optional(),
       },

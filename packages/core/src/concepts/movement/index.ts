@@ -23,17 +23,21 @@ export const movementConcept = defineConcept(movement, {
   attach: attachMovement,
   inputs: {
     move: {
+      label: 'move in a direction',
+      sentence: 'moves in the direction {x}, {y}',
       args: { x: axis(), y: axis() },
       // Held keys send the same direction again and again: only a new one is worth a line.
       traced: (world, actor, { x, y }) => isNewHeading(world, world.actors.rowOf(actor), Number(x), Number(y)),
       run: (world, actor, { x, y }) => headFor(world, actor, Number(x), Number(y)),
     },
     moveTo: {
+      label: 'move to a point',
+      sentence: 'moves to {x}, {y}',
       args: { x: finite(), y: finite() },
       traced: true,
       run: (world, actor, { x, y }) => sendTo(world, actor, Number(x), Number(y)),
     },
-    stop: { args: {}, traced: false, run: (world, actor) => headFor(world, actor, 0, 0) },
+    stop: { label: 'stand still', sentence: 'stops', args: {}, traced: false, run: (world, actor) => headFor(world, actor, 0, 0) },
   },
   actions: {
     push: {

@@ -1,5 +1,6 @@
 import type { Rules } from '../../ruleset/rules.js';
 import { z } from 'zod';
+import { reference } from '../../ruleset/fields.js';
 import { defineConcept } from '../../world/concept.js';
 import { closeBy } from '../containers/index.js';
 import { endVisit, interactions, visitBy } from '../interactions/index.js';
@@ -35,16 +36,20 @@ export const offersConcept = defineConcept(offers, {
   }),
   inputs: {
     interact: {
+      label: 'interact',
+      sentence: 'interacts, choosing {what}, with {with}',
       args: {
         /** The row of the actor that it is asked of; the nearest that offers something where nothing is said. */
         with: z.int('An actor is named by its row.').min(0).optional(),
         /** The id of the interaction; the first that is offered where nothing is said. */
-        what: z.string().max(48).optional(),
+        what: reference('interactions').optional(),
       },
       traced: true,
       run: ask,
     },
     leave: {
+      label: 'leave what is open',
+      sentence: 'leaves what is open',
       args: {},
       traced: true,
       run: (world, visitor) => {

@@ -1,16 +1,16 @@
-import { id } from '../../ruleset/fields.js';
 import { positionOf } from '../../ruleset/rules.js';
 import { defineConcept } from '../../world/concept.js';
 import { questLinesTable, questLogTable, questsTable } from './tables.js';
 import { compileQuests } from './compile.js';
 import { events } from './events.js';
+import { inputs } from './inputs.js';
 import { findings } from './findings.js';
 import { followLog } from './log.js';
 import { look, lookBack, makeSound } from './progress.js';
 import { hear } from './hearing.js';
 import { isPlayer, leaveBehind } from './record.js';
 import { schema } from './schema.js';
-import { answer, joinRecords, mendWaits, offerAtStart, offerFromStart } from './taking.js';
+import { joinRecords, mendWaits, offerAtStart, offerFromStart } from './taking.js';
 import { quests } from './state.js';
 import { showOne } from './system.js';
 import { actions } from './actions.js';
@@ -33,8 +33,6 @@ export {
   REPEATS,
 } from './schema.js';
 export { quests } from './state.js';
-
-const ask = { quest: id() };
 
 /** Quests: what somebody asks of players, in steps, and what they have of it. */
 export const questsConcept = defineConcept(quests, {
@@ -60,11 +58,7 @@ export const questsConcept = defineConcept(quests, {
   }),
   events,
   actions,
-  inputs: {
-    acceptQuest: { args: ask, traced: true, run: (world, actor, { quest }) => answer(world, actor, 'accept', String(quest)) },
-    declineQuest: { args: ask, traced: true, run: (world, actor, { quest }) => answer(world, actor, 'decline', String(quest)) },
-    abandonQuest: { args: ask, traced: true, run: (world, actor, { quest }) => answer(world, actor, 'abandon', String(quest)) },
-  },
+  inputs,
   findings,
   lifecycle: {
     playerLoaded: (world, row) => {

@@ -6,7 +6,7 @@ import { didYouMean } from '../../ruleset/suggest.js';
 import { loadPlayer, type SavedPlayer } from '../../world/saved.js';
 import type { World } from '../../world/world.js';
 import { noteParty, teamForJoining } from '../crews/index.js';
-import { actors, removeActor, spawnActor } from '../actors/index.js';
+import { actorCalled, actors, removeActor, spawnActor } from '../actors/index.js';
 import { seats } from './state.js';
 import { compilePoke } from './compile.js';
 import { events } from './events.js';
@@ -117,10 +117,12 @@ export interface PokeArgs {
   readonly action: Then[number];
 }
 
-/** Runs an action from outside, on the actor of a seat or, without one, on nobody in particular; `from` is the seat that it comes from. */
+const ofSeatOrName = (world: World, name: string): number => actorOfSeat(world, name) || actorCalled(world, name);
+
+/** Runs an action from outside, on the actor of a seat, or of that name, or, without one, on nobody in particular; `from` is whom it comes from. */
 export function poke(world: World, { seat, from, action }: PokeArgs): void {
-  const actor = seat === undefined ? 0 : actorOfSeat(world, seat);
-  const source = from === undefined ? 0 : actorOfSeat(world, from);
+  const actor = seat === undefined ? 0 : ofSeatOrName(world, seat);
+  const source = from === undefined ? 0 : ofSeatOrName(world, from);
   const { do: what, to: _to, ...args } = action;
   world.follow(events.poked, { subject: actor, source }, { what: [what, ...scalars(args)].join(' ') }, () =>
     compilePoke(world.rules, action)(world, { owner: actor, source, target: actor }),

@@ -1,3 +1,4 @@
+import { onlyTries } from '../../analysis/collect.js';
 import { type Finding, pointer } from '../../ruleset/problem.js';
 import { usesOf } from '../../ruleset/references.js';
 import type { Rules } from '../../ruleset/rules.js';
@@ -18,7 +19,7 @@ function neverSold(rules: Rules): readonly Finding[] {
   return offers.flatMap(({ id, label }, i): readonly Finding[] => {
     if (sold.has(id)) return [];
     // Of what nobody speaks of, that is told.
-    const uses = usesOf(rules, 'offers', id).filter(({ path }) => !path.startsWith('/situations'));
+    const uses = usesOf(rules, 'offers', id).filter(({ chapter }) => chapter === undefined || !onlyTries(chapter));
     if (uses.length === 0) return [];
     const fix: Finding['fix'] =
       shops.length === 0

@@ -1,4 +1,4 @@
-import { id } from '../../ruleset/fields.js';
+import { reference } from '../../ruleset/fields.js';
 import { defineConcept } from '../../world/concept.js';
 import { compileShops } from './compile.js';
 import { findings } from './findings.js';
@@ -55,7 +55,9 @@ export const shopsConcept = defineConcept(shops, {
   events,
   inputs: {
     buy: {
-      args: { offer: id() },
+      label: 'buy an offer',
+      sentence: 'buys {offer}',
+      args: { offer: reference('offers') },
       traced: true,
       run: (world, actor, { offer }) => {
         const { list, shops: all } = shops.in(world);

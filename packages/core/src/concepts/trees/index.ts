@@ -30,7 +30,7 @@ export { givePoints, meansOf, ranksOf } from './spending.js';
 export { renameNode } from './rename.js';
 export { learnRefusalWords } from './words.js';
 
-const names = { tree: z.string().max(48), node: z.string().max(48) };
+const names = { tree: reference('trees'), node: z.string().max(48) };
 
 /** Skill trees: points that players spend on nodes, and what those give. A spending is legal at every moment. */
 export const treesConcept = defineConcept(trees, {
@@ -53,9 +53,27 @@ export const treesConcept = defineConcept(trees, {
     },
   },
   inputs: {
-    learn: { args: names, traced: true, run: (world, actor, { tree, node }) => learn(world, actor, String(tree), String(node)) },
-    unlearn: { args: names, traced: true, run: (world, actor, { tree, node }) => unlearn(world, actor, String(tree), String(node)) },
-    respec: { args: { tree: names.tree }, traced: true, run: (world, actor, { tree }) => respec(world, actor, String(tree)) },
+    learn: {
+      label: 'learn a skill',
+      sentence: 'learns {node} of {tree}',
+      args: names,
+      traced: true,
+      run: (world, actor, { tree, node }) => learn(world, actor, String(tree), String(node)),
+    },
+    unlearn: {
+      label: 'take a point back',
+      sentence: 'takes a point of {node} back, in {tree}',
+      args: names,
+      traced: true,
+      run: (world, actor, { tree, node }) => unlearn(world, actor, String(tree), String(node)),
+    },
+    respec: {
+      label: 'take all points back',
+      sentence: 'takes all points of {tree} back',
+      args: { tree: names.tree },
+      traced: true,
+      run: (world, actor, { tree }) => respec(world, actor, String(tree)),
+    },
   },
   findings,
   lifecycle: {

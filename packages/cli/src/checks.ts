@@ -1,0 +1,156 @@
+import { watch, writeFileSync } from 'node:fs';
+import { basename, dirname } from 'node:path';
+import {
+  type CheckEntry,
+  type CheckResult,
+  CheckSession,
+  checksOf,
+  jsonWords,
+  readJson,
+  RulesetCompiler,
+  type Rules,
+} from '@eager-ember/core';
+import { inLines, readText } from './files.js';
+
+interface Options {
+  readonly junit?: string;
+  readonly only?: string;
+  readonly seed?: number;
+  readonly json?: boolean;
+  readonly watch?: boolean;
+}
+
+interface Ran {
+  readonly check: CheckEntry;
+  readonly result: CheckResult;
+  readonly ms: number;
+}
+
+/** After a file has changed, others may be about to change as well: editors write in more than one go. */
+const SETTLES_MS = 20;
+
+const isMeant = ({ id, label, group = '' }: CheckEntry, only: string | undefined) =>
+  only === undefined || id === only || [label, group].some((text) => text.toLowerCase().includes(only.toLowerCase()));
+
+function runAll(rules: Rules, { only, seed }: Options): readonly Ran[] {
+  const session = new CheckSession(rules);
+  return checksOf(rules)
+    .filter((check) => isMeant(check, only))
+    .map((check) => {
+      const began = performance.now();
+      const result = session.runNow(seed === undefined ? check : { ...check, seed });
+      return { check, result, ms: performance.now() - began };
+    });
+}
+
+/** What is wrong with a check, a line each. */
+function failuresOf({ mistakes, outcomes, rows }: CheckResult): readonly string[] {
+  const row = rows?.find(({ ok }) => !ok);
+  return [
+    ...(row ? [`row ${row.row + 1} (${row.label}):`] : []),
+    ...mistakes.map(({ path, message }) => `${path}: ${message}`),
+    ...outcomes.flatMap(({ path, t, failure }) => (failure ? [`${path}, at ${t} s: ${failure.says}`] : [])),
+  ];
+}
+
+const counted = (count: number, one: string, more = `${one}s`) => `${count} ${count === 1 ? one : more}`;
+
+/** Groups in the order of their first checks, each with its checks. */
+function grouped(all: readonly Ran[]): ReadonlyMap<string, readonly Ran[]> {
+  const groups = new Map<string, Ran[]>();
+  for (const ran of all) {
+    const name = ran.check.group ?? '';
+    const group = groups.get(name);
+    if (group) group.push(ran);
+    else groups.set(name, [ran]);
+  }
+  return groups;
+}
+
+function inWords(all: readonly Ran[]): string {
+  const lines: string[] = [];
+  for (const [group, list] of grouped(all)) {
+    if (group !== '') lines.push(group);
+    for (const { check, result } of list) {
+      lines.push(`  ${result.ok ? 'holds' : 'FAILS'}  ${check.label}${result.ok ? '' : ` (${check.id})`}`);
+      lines.push(...failuresOf(result).map((line) => `           ${line}`));
+    }
+  }
+  const failed = all.filter(({ result }) => !result.ok).length;
+  const ticks = all.reduce((sum, { result }) => sum + result.ticks, 0);
+  const ms = all.reduce((sum, one) => sum + one.ms, 0);
+  const held = all.length - failed;
+  lines.push(
+    `${counted(held, 'check holds', 'checks hold')}, ${failed} ${failed === 1 ? 'fails' : 'fail'} (${counted(ticks, 'tick')}, ${Math.round(ms)} ms)`,
+  );
+  return `${lines.join('\n')}\n`;
+}
+
+/** Results in the form that build servers read: JUnit's XML. */
+async function writeJunit(file: string, name: string, all: readonly Ran[]): Promise<void> {
+  const { create } = await import('xmlbuilder2');
+  const failed = (list: readonly Ran[]) => list.filter(({ result }) => !result.ok).length;
+  const seconds = (list: readonly Ran[]) => (list.reduce((sum, { ms }) => sum + ms, 0) / 1000).toFixed(3);
+  const of = (list: readonly Ran[]) => ({ tests: list.length, failures: failed(list), time: seconds(list) });
+  const root = create({ version: '1.0', encoding: 'UTF-8' }).ele('testsuites', { name, ...of(all) });
+  for (const [group, list] of grouped(all)) {
+    const suite = root.ele('testsuite', { name: group === '' ? name : group, ...of(list) });
+    for (const { check, result, ms } of list) {
+      const one = suite.ele('testcase', { classname: `${name}.${check.id}`, name: check.label, time: (ms / 1000).toFixed(3) });
+      const lines = failuresOf(result);
+      if (!result.ok) one.ele('failure', { message: lines[0] ?? 'It does not hold.' }).txt(lines.join('\n'));
+    }
+  }
+  writeFileSync(file, `${root.end({ prettyPrint: true })}\n`);
+}
+
+/** Reads, runs and tells once. Returns the exit code: 0 all hold, 1 some do not, 2 nothing could be run. */
+async function once(file: string, options: Options, compiler: RulesetCompiler): Promise<number> {
+  const { text, problem } = readText(file);
+  if (text === undefined) return refuse(`${problem}\n`);
+  const { value, wrong } = { value: undefined, ...readJson(text) };
+  if (wrong) return refuse(`${file}: ${jsonWords(wrong)}\n`);
+  const { rules, problems } = compiler.read(value);
+  if (!rules) return refuse(`${file}:\n${inLines(problems)}`);
+  const all = runAll(rules, options);
+  if (all.length === 0)
+    return refuse(
+      options.only === undefined
+        ? `${file} has no checks.\n`
+        : `${file} has no check that is called ${options.only}, or that has this in its label or group.\n`,
+    );
+  process.stdout.write(
+    options.json ? `${JSON.stringify(all.map(({ check, result }) => ({ label: check.label, ...result })))}\n` : inWords(all),
+  );
+  if (options.junit !== undefined) await writeJunit(options.junit, basename(file, '.json'), all);
+  return all.every(({ result }) => result.ok) ? 0 : 1;
+}
+
+function refuse(words: string): number {
+  process.stderr.write(words);
+  return 2;
+}
+
+/** `ember test`: runs the checks of a ruleset; with `watch` again whenever the file is saved, until it is ended. */
+export async function test(file: string, options: Options): Promise<number> {
+  const compiler = new RulesetCompiler();
+  const code = await once(file, options, compiler);
+  if (!options.watch) return code;
+  process.stdout.write(`Watching ${file}. Ctrl-C ends.\n`);
+  let timer: NodeJS.Timeout | undefined;
+  let last = readText(file).text;
+  // The folder, not the file: many editors put another file in its place.
+  const watcher = watch(dirname(file), (_, name) => {
+    if (name !== null && name !== basename(file)) return;
+    clearTimeout(timer);
+    timer = setTimeout(() => {
+      const { text } = readText(file);
+      if (text === last) return;
+      last = text;
+      void once(file, options, compiler);
+    }, SETTLES_MS);
+  });
+  await new Promise<void>((done) => process.once('SIGINT', () => done()).once('SIGTERM', () => done()));
+  watcher.close();
+  return 0;
+}

@@ -1,0 +1,14 @@
+import { defineConcept } from '../../world/concept.js';
+import { asFormula, schema } from './schema.js';
+import { checks } from './state.js';
+
+export { checks } from './state.js';
+export { type CheckEntry, MOST_ROWS } from './schema.js';
+
+/** Checks: what is wanted of a ruleset, as examples that are run. No game knows of them. */
+export const checksConcept = defineConcept(checks, {
+  sections: {
+    checks: { kind: 'chapter', title: 'Checks', entry: schema, ownConditions: true, ahead: { asFormula } },
+  },
+  workbench: async () => (await import('../workbenches.js')).checks,
+});

@@ -1,0 +1,53 @@
+import { didYouMean } from '../../../ruleset/suggest.js';
+import { type CheckEntry, columnsIn, withRow } from '../schema.js';
+import { Mistake } from './mistake.js';
+
+export type Row = Readonly<Record<string, number | string>>;
+
+/** The parts of a check that can speak of what a row has. */
+const PARTS = ['changes', 'given', 'stages', 'always'] as const;
+
+/** A row by its columns. @throws Mistake where it has another number of cells */
+export function rowOf({ each }: CheckEntry, index: number): Row {
+  const { columns, rows } = each!;
+  const cells = rows[index];
+  if (cells.length !== columns.length)
+    throw new Mistake(
+      `each/rows/${index}`,
+      `Row ${index + 1} has ${cells.length} ${cells.length === 1 ? 'cell' : 'cells'}, and the table ${columns.length} ${columns.length === 1 ? 'column' : 'columns'}.`,
+    );
+  return Object.fromEntries(columns.map((name, k) => [name, cells[k]]));
+}
+
+/** A check with what a row has in the place of what it asks of it. @throws Mistake where it asks for a column that there is not */
+export function filled(entry: CheckEntry, row: Row): CheckEntry {
+  const fill = (value: unknown, path: string): unknown => {
+    if (typeof value === 'string') {
+      const missing = columnsIn(value).find((name) => !Object.hasOwn(row, name));
+      if (missing !== undefined) {
+        const columns = Object.keys(row);
+        throw new Mistake(
+          path,
+          columns.length === 0
+            ? `There is no table that has a column ${missing}.`
+            : `The table has no column ${missing}.${didYouMean(missing, columns)}`,
+        );
+      }
+      return withRow(value, row);
+    }
+    if (Array.isArray(value)) return value.map((item, i) => fill(item, `${path}/${i}`));
+    if (typeof value !== 'object' || value === null) return value;
+    return Object.fromEntries(Object.entries(value).map(([key, part]) => [key, fill(part, `${path}/${key}`)]));
+  };
+  const parts = PARTS.map((key) => [key, entry[key] && fill(entry[key], key)] as const);
+  return { ...entry, ...(Object.fromEntries(parts) as Pick<CheckEntry, (typeof PARTS)[number]>) };
+}
+
+/** Where what a failure would put right stands: in the table, where the check asks the table for it. */
+export function placeInTable(entry: CheckEntry, path: string, row: number): string | undefined {
+  const written = path.split('/').reduce<unknown>((value, key) => (value as Readonly<Record<string, unknown>> | undefined)?.[key], entry);
+  if (typeof written === 'number' || written === undefined) return path;
+  const [, name] = /^row\.(\w+)$/.exec(String(written)) ?? [];
+  const column = name === undefined ? -1 : (entry.each?.columns.indexOf(name) ?? -1);
+  return column < 0 ? undefined : `each/rows/${row}/${column}`;
+}

@@ -1,0 +1,196 @@
+import type { Command } from '../../../world/commands.js';
+import { toMilliseconds } from '../../../ruleset/fields.js';
+import { checkInput } from '../../../ruleset/requests.js';
+import type { Rules } from '../../../ruleset/rules.js';
+import type { GameEvent } from '../../../world/events.js';
+import type { World } from '../../../world/world.js';
+import type { CheckEntry, Step } from '../schema.js';
+import { askedOf, lackingIn } from './formulas.js';
+import type { Grounds } from './grounds.js';
+import { Mistake } from './mistake.js';
+import { unknownIn } from './names.js';
+import type { Outcome, RunResult } from './result.js';
+import { confirm, pokeOf, settingOf } from './setup.js';
+import { FIRST, Story } from './story.js';
+import { hearing, isOfRuleset, lastingTest, type Test, testOf, type Watched } from './tests.js';
+
+/** Longest that a check may run, in ticks: half an hour at 20 a second. */
+export const MOST_TICKS = 36_000;
+/** After so many ticks others have their turn. */
+const TICKS_IN_A_PART = 50;
+
+/** Who looks on as a check runs. */
+export interface Watcher {
+  /** After what is given is in place, and after each tick. */
+  tick(story: Story, events: readonly GameEvent[], watched: readonly Watched[]): void;
+}
+
+/** A step of a check, ready to be run: what is done at once, or what is waited for. */
+type Ready =
+  | { readonly does: Command }
+  | { readonly passes: number }
+  | { readonly path: string; readonly within: number; readonly until: (story: Story, events: readonly GameEvent[]) => boolean };
+
+interface Stage {
+  readonly steps: readonly Ready[];
+  readonly tests: readonly Test[];
+}
+
+/**
+ * Runs a check, or one row of it, in a world of its own; as work in parts. Whatever is wrong with it is in the result.
+ * @param entry what is wanted, without changes to the rules and without rows: those are made before
+ */
+export function* runPlain(grounds: Grounds, entry: CheckEntry, watcher?: Watcher): Generator<void, RunResult> {
+  const outcomes: Outcome[] = [];
+  const unknown = unknownIn(grounds.rules, entry);
+  if (unknown.length > 0) return { ok: false, ticks: 0, outcomes, mistakes: unknown.map(told) };
+  const run = new Run(grounds, entry, watcher, outcomes);
+  try {
+    yield* run.all();
+  } catch (error) {
+    if (!(error instanceof Mistake)) throw error;
+    return { ok: false, ticks: run.ticks, outcomes, mistakes: [told(error)] };
+  }
+  return { ok: outcomes.every(({ holds }) => holds), ticks: run.ticks, outcomes, mistakes: [] };
+}
+
+/** A mistake as a result tells it. */
+export const told = ({ path, message }: Mistake): RunResult['mistakes'][number] => ({ path, message });
+
+class Run {
+  ticks = 0;
+  private readonly rules: Rules;
+  private readonly world: World;
+  private readonly setting: World;
+  private readonly story: Story;
+  private readonly running: Test[] = [];
+  private lasting: readonly { readonly test: Test; broken?: Outcome }[] = [];
+  private pending: Command[] = [];
+  private watched: readonly Watched[] = [];
+
+  constructor(
+    grounds: Grounds,
+    private readonly entry: CheckEntry,
+    private readonly watcher: Watcher | undefined,
+    private readonly outcomes: Outcome[],
+  ) {
+    const { world, setting } = grounds.for(entry);
+    this.world = world;
+    this.setting = setting;
+    this.rules = world.rules;
+    this.story = new Story(world, entry.given);
+  }
+
+  *all(): Generator<void, void> {
+    const { entry, rules, story, world, setting } = this;
+    const commands = settingOf(rules, entry.given, entry.ground === 'bare');
+    const stages = entry.stages.map((stage, i) => this.stageOf(stage, `stages/${i}`));
+    this.lasting = (entry.always ?? []).map((one, i) => ({ test: lastingTest(rules, one, `always/${i}`) }));
+    this.watched = [...this.running, ...this.lasting.map(({ test }) => test)].map(({ watches }) => watches);
+    setting.step(commands);
+    confirm(setting, entry.given);
+    world.rewind(setting.snapshot());
+    this.ticks = FIRST;
+    this.look([]);
+    for (const { steps, tests } of stages) {
+      for (const step of steps) yield* this.take(step);
+      if (this.pending.length > 0) this.tick();
+      for (const test of tests) yield* this.settle(test);
+    }
+    for (const { test, broken } of this.lasting)
+      this.outcomes.push(broken ?? { path: test.path, holds: true, t: story.at(), says: test.look(story).says });
+  }
+
+  private stageOf({ when, then }: CheckEntry['stages'][number], path: string): Stage {
+    const tests = then.flatMap((test, i) => (isOfRuleset(test) ? [] : [testOf(this.rules, test, `${path}/then/${i}`)]));
+    this.running.push(...tests);
+    return { tests, steps: when.map((step, i) => this.stepOf(step, `${path}/when/${i}`)) };
+  }
+
+  private stepOf(step: Step, path: string): Ready {
+    const { rules } = this;
+    const ticks = (time: string) => Math.ceil((toMilliseconds(time) * rules.tickRate) / 1000 - 1e-9);
+    if ('pass' in step) return { passes: ticks(step.pass) };
+    if ('leaves' in step) return { does: { kind: 'leave', args: { seat: this.named(step.leaves, `${path}/leaves`) } } };
+    if ('seat' in step) return { does: this.inputOf(step, path) };
+    if ('action' in step) {
+      for (const field of ['on', 'from'] as const) if (step[field] !== undefined) this.named(step[field], `${path}/${field}`);
+      return { does: pokeOf(rules, step.action, step, `${path}/action`) };
+    }
+    if ('untilEvent' in step) {
+      const isMeant = hearing(rules, step.untilEvent, step.of);
+      return { path, within: ticks(step.within), until: (story, events) => events.some((event) => isMeant(story, event)) };
+    }
+    const asked = askedOf(rules, step.until, 'condition', `${path}/until`);
+    const until = (story: Story) => {
+      const members = story.of(step.of);
+      return (
+        members.length > 0 &&
+        members.every(({ actor }) => lackingIn(story.world, actor, asked) === undefined && asked.run(story.world, actor) !== 0)
+      );
+    };
+    return { path, within: ticks(step.within), until };
+  }
+
+  private inputOf({ seat, input }: Extract<Step, { seat: string }>, path: string): Command {
+    const { value, problems } = checkInput(input);
+    if (!value) throw new Mistake(`${path}/input${problems[0].path}`, problems[0].message);
+    const wrong = this.rules.registry.inputs.get(value.do)?.check?.(this.rules, value);
+    if (wrong) throw new Mistake(`${path}/input/${wrong.argument}`, wrong.message);
+    return { kind: 'input', args: { seat: this.named(seat, `${path}/seat`), input: value } };
+  }
+
+  /** A name of one of those that are given; in the arena of whoever else is there. */
+  private named(name: string, path: string): string {
+    if (this.entry.ground === 'arena' || this.entry.given.some((one) => one.name === name)) return name;
+    throw new Mistake(path, this.story.nobody(name));
+  }
+
+  private *take(step: Ready): Generator<void, void> {
+    if ('does' in step) return void this.pending.push(step.does);
+    if ('passes' in step) {
+      for (let i = 0; i < step.passes; i++) {
+        this.tick();
+        if (this.ticks % TICKS_IN_A_PART === 0) yield;
+      }
+      return;
+    }
+    for (let i = 0; i < step.within; i++) {
+      const events = this.tick();
+      if (step.until(this.story, events)) return;
+      if (this.ticks % TICKS_IN_A_PART === 0) yield;
+    }
+    const seconds = Math.round((step.within / this.rules.tickRate) * 1000) / 1000;
+    throw new Mistake(step.path, `This did not come about within ${seconds} s.`);
+  }
+
+  private *settle(test: Test): Generator<void, void> {
+    for (let i = 0; i < test.within && (test.waits || !test.look(this.story).holds); i++) {
+      this.tick();
+      if (this.ticks % TICKS_IN_A_PART === 0) yield;
+    }
+    const { holds, says, failure } = test.look(this.story);
+    this.outcomes.push({ path: test.path, holds, t: this.story.at(), says, ...(failure && { failure }) });
+  }
+
+  private tick(): readonly GameEvent[] {
+    if (this.ticks >= MOST_TICKS) throw new Mistake('stages', `A check runs for at most ${MOST_TICKS} ticks, and this one goes on.`);
+    const events = this.world.step(this.pending);
+    this.pending = [];
+    this.ticks = this.world.tick;
+    this.look(events);
+    return events;
+  }
+
+  private look(events: readonly GameEvent[]): void {
+    const { story } = this;
+    story.look();
+    for (const event of events) for (const test of this.running) test.hear?.(story, event);
+    for (const one of this.lasting) {
+      if (one.broken) continue;
+      const { holds, says, failure } = one.test.look(story);
+      if (!holds) one.broken = { path: one.test.path, holds, t: story.at(), says, ...(failure && { failure }) };
+    }
+    this.watcher?.tick(story, events, this.watched);
+  }
+}

@@ -1,0 +1,289 @@
+import { CompileContext } from '../../../ruleset/context.js';
+import { toMilliseconds } from '../../../ruleset/fields.js';
+import type { Pattern } from '../../../ruleset/registry.js';
+import type { Rules } from '../../../ruleset/rules.js';
+import { roundTo } from '../../../math/grid.js';
+import { sentenceOf } from '../../../replication/announcements.js';
+import { partyIn, type GameEvent } from '../../../world/events.js';
+import type { AmountTest, ConditionTest, EventTest, Expectation, Lasting, RefusedTest, RulesetTest, Who } from '../schema.js';
+import type { Member } from './cast.js';
+import { type Asked, askedOf, lackingIn, readingsOf } from './formulas.js';
+import { Mistake } from './mistake.js';
+import type { Failure } from './result.js';
+import { lower, momentsOf, type Story } from './story.js';
+
+/** How something looks at a moment. */
+export interface Verdict {
+  readonly holds: boolean;
+  readonly says: string;
+  readonly failure?: Failure;
+}
+
+/** Attributes that are worth a line of their own. */
+export interface Watched {
+  readonly of: Who | undefined;
+  readonly attributes: readonly string[];
+}
+const NOTHING_WATCHED: Watched = { of: undefined, attributes: [] };
+const watching = (of: Who | undefined, ...asked: readonly Asked[]): Watched => ({
+  of,
+  attributes: asked.flatMap(({ reads }) => reads.map(({ id }) => id)),
+});
+
+/** Something that is expected, ready to be looked at. */
+export interface Test {
+  readonly path: string;
+  /** Ticks in which it may still come true. */
+  readonly within: number;
+  /** It is settled only when that time is over, not as soon as it is true. */
+  readonly waits: boolean;
+  /** The attributes whose course it is about, and of whom. */
+  readonly watches: Watched;
+  /** Hears of what happens. */
+  readonly hear?: (story: Story, event: GameEvent) => void;
+  readonly look: (story: Story) => Verdict;
+}
+
+/** How far off a number may be and still be the same. */
+const SLACK = 1e-9;
+
+const ticksIn = (rules: Rules, within: string | undefined) =>
+  within === undefined ? 0 : Math.ceil((toMilliseconds(within) * rules.tickRate) / 1000 - SLACK);
+
+const isAmount = (test: Expectation): test is AmountTest => 'value' in test;
+const isCondition = (test: Expectation): test is ConditionTest => 'that' in test;
+const isEvent = (test: Expectation): test is EventTest => 'event' in test;
+export const isOfRuleset = (test: Expectation): test is RulesetTest => 'ruleset' in test;
+
+/** @throws Mistake where it makes no sense */
+export function testOf(rules: Rules, test: Exclude<Expectation, RulesetTest>, path: string): Test {
+  if (isAmount(test)) return { ...amountTest(rules, test, path), within: ticksIn(rules, test.within) };
+  if (isCondition(test)) return { ...conditionTest(rules, test, path), within: ticksIn(rules, test.within) };
+  return isEvent(test) ? eventTest(rules, test, path) : refusedTest(test, path);
+}
+
+/** @throws Mistake where it makes no sense */
+export function lastingTest(rules: Rules, test: Lasting, path: string): Test {
+  const own = 'value' in test ? amountTest(rules, test, path) : conditionTest(rules, test, path);
+  if (!test.never) return own;
+  const look = (story: Story): Verdict => {
+    const { holds, says } = own.look(story);
+    const failure = { says: `It does hold: ${says}.`, expected: 'never', found: says, who: '', cause: 0 };
+    return holds ? { holds: false, says, failure } : { holds: true, says };
+  };
+  return { ...own, look };
+}
+
+/** Looks at each who is meant: the first for whom it does not hold decides. */
+function atEach(who: Who | undefined, look: (story: Story, member: Member) => Verdict) {
+  return (story: Story): Verdict => {
+    const members = story.of(who);
+    if (members.length === 0) {
+      const says = story.nobody(who);
+      return { holds: false, says, failure: { says, expected: 'somebody', found: 'nobody', who: '', cause: 0 } };
+    }
+    let last: Verdict | undefined;
+    for (const member of members) {
+      last = look(story, member);
+      if (!last.holds) return last;
+    }
+    return last!;
+  };
+}
+
+/** What somebody lacks to be asked, as a verdict. */
+function lacking({ world }: Story, { actor, name }: Member, asked: Asked): Verdict | undefined {
+  const id = lackingIn(world, actor, asked);
+  if (id === undefined) return undefined;
+  const says = `${name} has no ${lower(world.rules, 'attributes', id)}.`;
+  return { holds: false, says, failure: { says, expected: `${name} has it`, found: 'none', who: name, cause: 0 } };
+}
+
+const HOW_WORDS: Readonly<Record<AmountTest['how'], string>> = {
+  is: '',
+  isNot: 'not ',
+  atLeast: 'at least ',
+  atMost: 'at most ',
+  between: 'between ',
+};
+
+function amountTest(rules: Rules, test: Omit<AmountTest, 'within'>, path: string): Test {
+  const { how, tolerance = 0 } = test;
+  const value = askedOf(rules, test.value, 'amount', `${path}/value`);
+  const low = askedOf(rules, test.amount, 'amount', `${path}/amount`);
+  if (how === 'between' && test.and === undefined) throw new Mistake(path, 'What is between needs two ends: say the upper one as well.');
+  const high = askedOf(rules, test.and ?? test.amount, 'amount', `${path}/and`);
+  const { bare } = value.formula;
+  const called = bare ? lower(rules, bare.chapter, bare.id) : value.formula.text;
+  const shown = (number: number) => String(roundTo(number, value.decimals));
+  const near = (a: number, b: number) => a === b || Math.abs(a - b) <= tolerance + SLACK || (tolerance === 0 && shown(a) === shown(b));
+  const holds: Readonly<Record<AmountTest['how'], (found: number, least: number, most: number) => boolean>> = {
+    is: (found, least) => near(found, least),
+    isNot: (found, least) => !near(found, least),
+    atLeast: (found, least) => found >= least - tolerance - SLACK,
+    atMost: (found, most) => found <= most + tolerance + SLACK,
+    between: (found, least, most) => found >= least - tolerance - SLACK && found <= most + tolerance + SLACK,
+  };
+  const look = atEach(test.of, (story, member): Verdict => {
+    const lack = lacking(story, member, value) ?? lacking(story, member, low) ?? lacking(story, member, high);
+    if (lack) return lack;
+    const { actor, name } = member;
+    const { world } = story;
+    const [found, least, most] = [value, low, high].map((one) => one.run(world, actor));
+    const says = shown(found);
+    if (holds[how](found, least, most)) return { holds: true, says };
+    const ends = how === 'between' ? `${shown(least)} and ${shown(most)}` : shown(least);
+    const off = tolerance > 0 ? `, give or take ${tolerance}` : '';
+    const place = how === 'between' && found > most ? 'and' : 'amount';
+    return {
+      holds: false,
+      says,
+      failure: {
+        says: `${name}: ${called} is ${says}, not ${HOW_WORDS[how]}${ends}${off}.`.replace('not not ', 'and should not be '),
+        expected: `${HOW_WORDS[how]}${ends}${off}`,
+        found: says,
+        who: name,
+        cause: 0,
+        ...(value.reads.length > 0 && { about: { actor, attribute: value.reads[0].id } }),
+        ...(how !== 'isNot' && { right: { path: `${path}/${place}`, value: roundTo(found, value.decimals) } }),
+      },
+    };
+  });
+  return { path, within: 0, waits: false, watches: watching(test.of, value), look };
+}
+
+function conditionTest(rules: Rules, test: Omit<ConditionTest, 'within'>, path: string): Test {
+  const asked = askedOf(rules, test.that, 'condition', `${path}/that`);
+  const look = atEach(test.of, (story, member): Verdict => {
+    const lack = lacking(story, member, asked);
+    if (lack) return lack;
+    const { actor, name } = member;
+    const readings = readingsOf(story.world, actor, asked);
+    if (asked.run(story.world, actor) !== 0) return { holds: true, says: readings };
+    return {
+      holds: false,
+      says: readings,
+      failure: {
+        says: readings === '' ? `${name}: this is not so.` : `${name}: this is not so: ${readings}.`,
+        expected: test.that,
+        found: readings === '' ? 'not so' : readings,
+        who: name,
+        cause: 0,
+        ...(asked.reads.length > 0 && { about: { actor, attribute: asked.reads[0].id } }),
+      },
+    };
+  });
+  return { path, within: 0, waits: false, watches: watching(test.of, asked), look };
+}
+
+/** Tells of an event whether it is one that is waited for, of somebody who is meant. */
+export function hearing(rules: Rules, source: Pattern, of: Who | undefined): (story: Story, event: GameEvent) => boolean {
+  const anyone = of === undefined;
+  const context = new CompileContext(rules.registry, rules, new Map(rules.compiled));
+  const pattern = context.pattern(anyone ? { ...source, who: 'anyone' } : source);
+  const party = source.who ?? 'subject';
+  return (story, event) => {
+    if (event.name !== pattern.event) return false;
+    const actor = partyIn(event, party);
+    if (!anyone && !story.isMeant(actor, of)) return false;
+    return pattern.matches(story.world, event, actor);
+  };
+}
+
+const TIMES = (times: number) => (times === 1 ? 'once' : times === 2 ? 'twice' : `${times} times`);
+
+function eventTest(rules: Rules, test: EventTest, path: string): Test {
+  const { of, count, times } = test;
+  const isMeant = hearing(rules, test.event, of);
+  const isOther = test.before && hearing(rules, test.before, undefined);
+  const party = test.event.who ?? 'subject';
+  const hits: GameEvent[] = [];
+  let other: GameEvent | undefined;
+  const enough = (found: number) => (count === 'exactly' ? found === times : count === 'atLeast' ? found >= times : found <= times);
+  const expected = times === 0 ? 'never' : `${count === 'exactly' ? '' : count === 'atLeast' ? 'at least ' : 'at most '}${TIMES(times)}`;
+  const judge = (story: Story, found: readonly GameEvent[], name: string): Verdict => {
+    const says = found.length === 0 ? 'never' : momentsOf(story, found);
+    const who = name === '' ? '' : `${name}: `;
+    if (!enough(found.length)) {
+      const it = found.length === 0 ? 'it did not happen' : `it happened ${TIMES(found.length)}: ${says}`;
+      return {
+        holds: false,
+        says,
+        failure: {
+          says: sentence(`${who}${it}.`),
+          expected,
+          found: found.length === 0 ? 'never' : TIMES(found.length),
+          who: name,
+          cause: found[Math.min(found.length - 1, times)]?.serial ?? 0,
+          ...(count === 'exactly' && { right: { path: `${path}/times`, value: found.length } }),
+        },
+      };
+    }
+    if (isOther && found.length > 0 && other && other.serial < found[0].serial)
+      return {
+        holds: false,
+        says,
+        failure: {
+          says: sentence(`${who}it came after, at ${story.at(found[0].tick)} s: the other came at ${story.at(other.tick)} s.`),
+          expected: 'before',
+          found: 'after',
+          who: name,
+          cause: found[0].serial,
+        },
+      };
+    return { holds: true, says };
+  };
+  return {
+    path,
+    within: ticksIn(rules, test.within),
+    waits: count !== 'atLeast',
+    watches: NOTHING_WATCHED,
+    hear: (story, event) => {
+      if (isMeant(story, event)) hits.push(event);
+      if (!other && isOther?.(story, event)) other = event;
+    },
+    look: (story) => {
+      if (of === undefined) return judge(story, hits, '');
+      const members = story.everOf(of);
+      if (members.length === 0) {
+        const says = story.nobody(of);
+        return { holds: false, says, failure: { says, expected, found: 'nobody', who: '', cause: 0 } };
+      }
+      const verdicts = members.map(({ actor, name }) =>
+        judge(
+          story,
+          hits.filter((event) => partyIn(event, party) === actor),
+          name,
+        ),
+      );
+      return verdicts.find(({ holds }) => !holds) ?? verdicts[0];
+    },
+  };
+}
+
+/** With a capital. */
+const sentence = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+
+function refusedTest({ of, refused }: RefusedTest, path: string): Test {
+  const heard: { readonly event: GameEvent; readonly text: string }[] = [];
+  const words = refused.toLowerCase();
+  return {
+    path,
+    within: 0,
+    waits: false,
+    watches: NOTHING_WATCHED,
+    hear: (story, event) => {
+      const { rules } = story.world;
+      if (rules.registry.events.get(event.name)?.refusal !== true) return;
+      if (of === undefined || story.isMeant(event.subject, of)) heard.push({ event, text: sentenceOf(rules, event) });
+    },
+    look: (story) => {
+      const hit = heard.find(({ text }) => text.toLowerCase().includes(words));
+      if (hit) return { holds: true, says: `at ${story.at(hit.event.tick)} s: “${hit.text}”` };
+      const last = heard.at(-1);
+      const says = last ? `It was refused with other words: “${last.text}”` : 'Nothing was refused.';
+      const expected = refused === '' ? 'a refusal' : `a refusal that says “${refused}”`;
+      return { holds: false, says, failure: { says, expected, found: last?.text ?? 'none', who: '', cause: last?.event.serial ?? 0 } };
+    },
+  };
+}

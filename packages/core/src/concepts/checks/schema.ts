@@ -1,0 +1,189 @@
+import { z } from 'zod';
+import { described } from '../../ruleset/described.js';
+import { duration, entryFields, finite, label, reference, steadyAmount, word, yesOrNo, condition } from '../../ruleset/fields.js';
+import { pattern, registry } from '../../ruleset/registry.js';
+import { defineChapter } from '../../ruleset/chapter.js';
+import { seatName } from '../seats/index.js';
+
+export const MOST_ROWS = 500;
+/** How an amount has to be. */
+export const HOW = ['is', 'isNot', 'atLeast', 'atMost', 'between'] as const;
+/** How often something has to happen. */
+export const COUNTS = ['exactly', 'atLeast', 'atMost'] as const;
+export const EVERYBODY = 'everyone';
+
+/** Who is spoken of: one by name, all who were given, all of a kind, or all of a team. */
+const who = () =>
+  described(
+    z.union(
+      [seatName(), z.strictObject({ every: reference('actors') }), z.strictObject({ crew: reference('teams') })],
+      'Who is this about? A name, "everyone", { "every": kind of actor } or { "crew": team }.',
+    ),
+    { absent: EVERYBODY },
+  );
+export type Who = string | { readonly every: string } | { readonly crew: string };
+
+const value = () => steadyAmount();
+
+export const given = z.strictObject({
+  /** What it is called in this check. */
+  name: seatName(),
+  /** The kind of actor; the first kind of player where nothing is said. A player takes a seat, any other is brought in. */
+  actor: described(reference('actors'), { absent: 'player' }).optional(),
+  team: described(reference('teams'), { absent: 'no team' }).optional(),
+  x: finite().optional(),
+  y: finite().optional(),
+  /** What it has at the beginning. */
+  with: z
+    .array(
+      z.strictObject({
+        attribute: reference('attributes'),
+        value: value(),
+        /** The most that it can be: another attribute that says so is set, anything else has to say it. */
+        atMost: value().optional(),
+      }),
+    )
+    .max(50)
+    .optional(),
+  effects: z.array(reference('effects')).max(20).optional(),
+  statuses: z.array(reference('statuses')).max(20).optional(),
+  /** Its behaviour is left off; that of all others of its kind as well. */
+  still: yesOrNo('stands still', 'does as it does').optional(),
+});
+export type Given = z.infer<typeof given>;
+
+/** A rule that is other for this check alone. */
+const change = () =>
+  z.lazy(() => {
+    const chapters = [...registry().sections].filter(([, section]) => section.kind === 'chapter' && !section.ahead && !section.tries);
+    const options = chapters.map(([chapter]) =>
+      z.strictObject({
+        [chapter]: reference(chapter),
+        /** The place below the entry, as `refill/rate`. */
+        at: z.string().min(1).max(200),
+        value: z.json(),
+      }),
+    );
+    return z.union(
+      options as never,
+      'A change is { chapter: entry, "at": place below it, "value" }, as { "attributes": "suit", "at": "start", "value": 20 }.',
+    );
+  }) as z.ZodType<Change>;
+export type Change = { readonly at: string; readonly value: unknown } & Readonly<Record<string, unknown>>;
+
+const amountTest = {
+  of: who().optional(),
+  value: value(),
+  how: word(HOW, { is: 'is', isNot: 'is not', atLeast: 'is at least', atMost: 'is at most', between: 'is between' }).default('is'),
+  amount: value(),
+  /** The upper end of what it is between. */
+  and: value().optional(),
+  /** So far off it may be. */
+  tolerance: described(finite().min(0, 'A tolerance is 0 or more.'), { absent: '0' }).optional(),
+};
+const conditionTest = { of: who().optional(), that: condition() };
+/** Time for it to come true in. */
+const within = () => described(duration(), { absent: 'then' }).optional();
+
+const amountNow = z.strictObject({ ...amountTest, within: within() });
+const conditionNow = z.strictObject({ ...conditionTest, within: within() });
+const eventTest = z.strictObject({
+  /** Who plays the part in it that its pattern asks for; anybody where nothing is said. */
+  of: described(who(), { absent: 'anyone' }).optional(),
+  event: pattern(),
+  count: word(COUNTS, { exactly: 'exactly', atLeast: 'at least', atMost: 'at most' }).default('exactly'),
+  times: described(z.int('A whole number is expected.').min(0).max(100_000), { absent: '1' }).default(1),
+  /** What it has to come before. */
+  before: pattern().optional(),
+  within: within(),
+});
+const refusedTest = z.strictObject({
+  of: described(who(), { absent: 'anyone' }).optional(),
+  /** Words that the refusal has in it; any will do where it is empty. */
+  refused: z.string().max(300),
+});
+const rulesetTest = z.strictObject({
+  /** The ruleset, with what is changed for this check, is refused. */
+  ruleset: z.literal('refused'),
+  saying: described(z.string().max(300), { absent: 'whatever it says' }).optional(),
+});
+export const expectation = z.union(
+  [amountNow, conditionNow, eventTest, refusedTest, rulesetTest],
+  'An expectation is { "value", "how", "amount" }, { "that" }, { "event", "times" }, { "refused" } or { "ruleset": "refused" }.',
+);
+export type Expectation = z.infer<typeof expectation>;
+export type AmountTest = z.infer<typeof amountNow>;
+export type ConditionTest = z.infer<typeof conditionNow>;
+export type EventTest = z.infer<typeof eventTest>;
+export type RefusedTest = z.infer<typeof refusedTest>;
+export type RulesetTest = z.infer<typeof rulesetTest>;
+
+/** What holds at every tick, or at none. */
+const never = () => yesOrNo('never', 'always').optional();
+export const lasting = z.union(
+  [z.strictObject({ ...amountTest, never: never() }), z.strictObject({ ...conditionTest, never: never() })],
+  'What always holds is { "value", "how", "amount" } or { "that" }.',
+);
+export type Lasting = z.infer<typeof lasting>;
+
+const step = z.union(
+  [
+    z.strictObject({ pass: duration() }),
+    z.strictObject({ until: condition(), of: who().optional(), within: duration() }),
+    z.strictObject({ untilEvent: pattern(), of: described(who(), { absent: 'anyone' }).optional(), within: duration() }),
+    z.strictObject({ seat: seatName(), input: z.lazy(() => registry().input) }),
+    z.strictObject({
+      on: described(seatName(), { absent: 'nobody' }).optional(),
+      from: described(seatName(), { absent: 'from nobody' }).optional(),
+      action: z.lazy(() => registry().action),
+    }),
+    z.strictObject({ leaves: seatName() }),
+  ],
+  'A step is { "pass" }, { "seat", "input" }, { "on", "action" }, { "until", "within" }, { "untilEvent", "within" } or { "leaves" }.',
+);
+export type Step = z.infer<typeof step>;
+
+const cell = z.union([finite(), z.string().max(200)], 'A cell is a number or a text.');
+
+export const schema = z.strictObject({
+  ...entryFields(),
+  /** The heading that it is listed under. */
+  group: label().optional(),
+  ground: word(['bare', 'arena'], { bare: 'on bare ground', arena: 'in the arena' }).default('bare'),
+  seed: z.int('A seed is a whole number.').min(-0x7fffffff).max(0x7fffffff).default(1),
+  /** What is other than the ruleset says, for this check alone. */
+  changes: z.array(change()).max(20).optional(),
+  given: z.array(given).max(64, 'A check has at most 64 actors.').default([]),
+  stages: z
+    .array(z.strictObject({ when: z.array(step).max(200).default([]), then: z.array(expectation).max(100).default([]) }))
+    .max(20, 'A check has at most 20 stages.')
+    .default([]),
+  always: z.array(lasting).max(50).optional(),
+  /** It is run once for each row; `row.name` stands for what the row has in a column. */
+  each: z
+    .strictObject({
+      columns: z
+        .array(z.string().regex(/^[A-Za-z][A-Za-z0-9]{0,31}$/, 'A column is named in letters and digits.'))
+        .min(1)
+        .max(20),
+      rows: z.array(z.array(cell).max(20)).max(MOST_ROWS, `A table has at most ${MOST_ROWS} rows.`),
+    })
+    .optional(),
+});
+export type CheckEntry = z.infer<typeof schema>;
+export const checkChapter = defineChapter('checks', schema);
+
+const IN_ROW = /\brow\.([A-Za-z][A-Za-z0-9]*)/g;
+
+/** A formula with a number of the same length wherever it says what a row has, so that the rest of it can be read. */
+export const asFormula = (text: string) => text.replace(IN_ROW, (said) => '0'.padEnd(said.length));
+
+/** The columns that a text asks a row for. */
+export const columnsIn = (text: string): readonly string[] => [...text.matchAll(IN_ROW)].map(([, name]) => name);
+
+/** A text with what a row has in its place: where it says nothing else, the very value. */
+export function withRow(text: string, row: Readonly<Record<string, number | string>>): number | string {
+  const whole = /^row\.([A-Za-z][A-Za-z0-9]*)$/.exec(text)?.[1];
+  if (whole !== undefined && Object.hasOwn(row, whole)) return row[whole];
+  return text.replace(IN_ROW, (said, name: string) => (Object.hasOwn(row, name) ? `(${row[name]})` : said));
+}
