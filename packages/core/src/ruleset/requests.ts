@@ -22,8 +22,8 @@ const failed = (error: z.ZodError): readonly Problem[] =>
 
 /** Checks one action that comes from outside the ruleset, such as a poke, against the rules it is to run under. */
 export function checkAction(rules: Rules, value: unknown): Checked<Then[number]> {
-  if (typeof value === 'object' && value !== null && checkedActions.get(value) === rules)
-    return { value: value as Then[number], problems: [] };
+  const before = typeof value === 'object' && value !== null ? checkedActions.get(value) : undefined;
+  if (before?.chapters === rules.chapters) return { value: before.action, problems: [] };
   const schema = registry().action;
   const parsed = schema.safeParse(value);
   if (!parsed.success) return { problems: failed(parsed.error) };
@@ -50,14 +50,15 @@ export function checkAction(rules: Rules, value: unknown): Checked<Then[number]>
   const context = new CompileContext(rules.registry, rules, new Map(rules.compiled));
   context.then([parsed.data], []);
   if (context.problems.length === 0) {
-    checkedActions.set(parsed.data, rules);
+    const sound = { chapters: rules.chapters, action: parsed.data };
+    for (const one of [parsed.data, value as object]) checkedActions.set(one, sound);
     return { value: parsed.data, problems: [] };
   }
   return { problems: context.problems.map((problem) => ({ ...problem, path: problem.path.replace(/^\/0/, '') })) };
 }
 
-/** Actions that were found to be sound, with the rules under which they were. */
-const checkedActions = new WeakMap<object, Rules>();
+/** Actions that were found to be sound, with the entries that there were then: rules that have the same take them as well. */
+const checkedActions = new WeakMap<object, { readonly chapters: Rules['chapters']; readonly action: Then[number] }>();
 
 /** Checks what a player asks for: `{ "do": name, …arguments }`. */
 export function checkInput(value: unknown): Checked<{ readonly do: string; readonly [argument: string]: unknown }> {

@@ -72,8 +72,7 @@ export class Block {
    */
   restore({ layout, bytes }: BlockCopy, roomy = false): void {
     const { tables } = this;
-    const own =
-      !roomy && layout.places.length === tables.length && tables.every(({ spec }, i) => layout.places[i].spec === spec);
+    const own = !roomy && layout.places.length === tables.length && tables.every(({ spec }, i) => layout.places[i].spec === spec);
     if (own) {
       this.lie(layout);
       new Uint8Array(this.buffer).set(bytes);

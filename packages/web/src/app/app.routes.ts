@@ -45,6 +45,20 @@ export const routes: Routes = [
         title: 'Players · Eager Ember',
         loadComponent: () => import('./rulebook/players/players-page').then((m) => m.PlayersPage),
       },
+      { path: 'rulebook/checks/:entry', redirectTo: 'checks/:entry' },
+      { path: 'rulebook/checks', redirectTo: 'checks' },
+      {
+        path: 'checks',
+        title: 'Checks · Eager Ember',
+        data: { chapter: 'checks' },
+        loadComponent: () => import('./rulebook/rulebook').then((m) => m.Rulebook),
+      },
+      {
+        path: 'checks/:entry',
+        title: 'Checks · Eager Ember',
+        data: { chapter: 'checks' },
+        loadComponent: () => import('./rulebook/rulebook').then((m) => m.Rulebook),
+      },
       {
         path: 'rulebook/:chapter',
         title: 'Rulebook · Eager Ember',

@@ -41,7 +41,8 @@ export class Spots {
     this.spots = spots;
     this.marks = new Uint8Array(spots.length);
     this.bodies = [];
-    this.cells = Array.from({ length: this.across * this.down });
+    // Most ground is bare: squares are made as places cover them.
+    this.cells = [];
     spots.forEach((spot, i) => {
       if (!spot) return;
       const { x, y, radius } = spot;

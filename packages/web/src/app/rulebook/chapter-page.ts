@@ -25,6 +25,9 @@ export interface PagePieces {
   readonly after?: Piece;
   /** What stands on the page while there is no entry. */
   readonly empty?: Piece;
+  /** What stands in the place of its index, and of the evidence, where those are its own. */
+  readonly index?: Piece;
+  readonly evidence?: Piece;
   /** What its pieces share. */
   readonly providers?: readonly Provider[];
 }
@@ -66,6 +69,10 @@ export interface ChapterPage {
   readonly one: string;
   /** What a new entry begins as. */
   readonly fresh: () => Record<string, unknown>;
+  /** It has a workplace of its own: no tab of the book, and no place among its chapters. */
+  readonly workplace?: true;
+  /** Its entries may speak of what is not there: they are in the way of no deletion. */
+  readonly ahead?: true;
   /** What its tab says, where it is not its title. */
   readonly tab?: string;
   /** What else is listed in its index. */

@@ -1,5 +1,6 @@
 import { abilitiesPage } from './abilities/page';
 import { achievementsPage } from './achievements/page';
+import { checksPage } from '../checks/page';
 import { actorsPage } from './actors/page';
 import { attributesPage } from './attributes/page';
 import type { ChapterPage } from './chapter-page';
@@ -42,10 +43,11 @@ export const CHAPTERS: readonly ChapterPage[] = [
   shopsPage,
   offersPage,
   statesPage,
+  checksPage,
 ];
 
 /** Chapters with a tab; others are listed among the entries of one that has. */
-export const TABS = CHAPTERS.filter((chapter) => !CHAPTERS.some((other) => other.also?.includes(chapter.key)));
+export const TABS = CHAPTERS.filter((chapter) => !chapter.workplace && !CHAPTERS.some((other) => other.also?.includes(chapter.key)));
 
 /** The chapter whose tab an entry of a chapter is found under. */
 export const tabOf = (key: string): string => CHAPTERS.find((chapter) => chapter.also?.includes(key))?.key ?? key;

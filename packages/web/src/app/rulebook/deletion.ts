@@ -34,7 +34,9 @@ export class Deletion {
     const uses = await this.client.core.uses(document, chapter, id);
     const own = `/${chapter}/${entriesOf(document, chapter).findIndex((entry) => entry.id === id)}`;
     const goes = [own, ...uses.flatMap(({ item }) => item ?? [])];
-    const others = uses.filter(({ path }) => !goes.some((gone) => path === gone || path.startsWith(`${gone}/`)));
+    const others = uses.filter(
+      ({ path, chapter: by }) => !chapterOf(by ?? '')?.ahead && !goes.some((gone) => path === gone || path.startsWith(`${gone}/`)),
+    );
     if (others.length > 0) return { uses: others.map((use) => inWords(document, use)) };
     // From the end of each list, so that places still to come stay where they are.
     const paths = [...new Set(goes)].sort((a, b) => b.localeCompare(a, 'en', { numeric: true }));

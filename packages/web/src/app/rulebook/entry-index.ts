@@ -24,6 +24,13 @@ export interface IndexGroup {
   readonly entries: readonly { readonly id: string; readonly label: string; readonly kind: string }[];
 }
 
+/** How an entry stands that can hold or fail. */
+export interface EntryState {
+  readonly is: 'holds' | 'fails' | 'runs';
+  readonly hint: string;
+}
+const STATE_WORDS: Readonly<Record<EntryState['is'], string>> = { holds: 'holds', fails: 'fails', runs: 'not run yet' };
+
 type Row =
   | { readonly key: string; readonly group: string; readonly count: number; readonly folded: boolean }
   | {
@@ -58,6 +65,8 @@ export class EntryIndex {
   /** How many findings there are, and what is not taken, by chapter/id. */
   readonly badges = input.required<Readonly<Record<string, number>>>();
   readonly refused = input.required<Readonly<Record<string, string>>>();
+  /** How each stands, where they are something that can hold or fail, by chapter/id: with what is said behind its label. */
+  readonly states = input<Readonly<Record<string, EntryState>>>({});
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   private readonly injector = inject(Injector);
   private readonly folding = inject(FoldedGroups);
@@ -100,6 +109,10 @@ export class EntryIndex {
         afterNextRender(() => this.bringInSight(this.here(), MOST_PICTURES), { injector: this.injector });
       });
     });
+  }
+
+  protected wordOf(state: EntryState): string {
+    return STATE_WORDS[state.is];
   }
 
   protected readonly keyOf = (_: number, { key }: Row): string => key;

@@ -1,5 +1,6 @@
 import { abilitiesPieces } from './abilities/pieces';
 import { achievementsPieces } from './achievements/pieces';
+import { checksPieces } from '../checks/pieces';
 import { actorsPieces } from './actors/pieces';
 import { attributesPieces } from './attributes/pieces';
 import type { PagePieces } from './chapter-page';
@@ -53,4 +54,5 @@ export const PAGE_PIECES: Readonly<Record<string, PagePieces>> = {
   shops: shopsPieces,
   offers: offersPieces,
   states: statesPieces,
+  checks: checksPieces,
 };

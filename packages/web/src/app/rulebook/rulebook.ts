@@ -25,6 +25,7 @@ import type { RulesetJson } from '../shared/api';
 import { Editor, patchOf } from '../store/editor';
 import { IdBox } from './spec/id-box';
 import { Findings } from '../store/findings';
+import { CheckResults } from '../checks/check-results';
 import { NgComponentOutlet } from '@angular/common';
 import type { ChapterPage, PagePieces, Piece } from './chapter-page';
 import { ChapterTabs } from './chapter-tabs';
@@ -76,6 +77,7 @@ export class Rulebook {
   private readonly dialog = inject(MatDialog);
   private readonly deletion = inject(Deletion);
   private readonly findings = inject(Findings);
+  private readonly checks = inject(CheckResults);
   private readonly openRoom = inject(OpenRoom);
   private readonly injector = inject(Injector);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
@@ -107,8 +109,14 @@ export class Rulebook {
     return counts;
   });
 
+  /** How each check stands, where checks are what is listed. */
+  protected readonly states = computed(() => (this.info()?.workplace ? this.checks.states() : NO_STATES));
+
   /** What the page of this chapter is made of, once it is known what can stand in it. */
   protected readonly pieces = signal<Shown | undefined>(undefined);
+
+  /** The same, where they are those of the chapter that is open. */
+  protected readonly own = computed(() => (this.pieces()?.chapter === this.chapter() ? this.pieces() : undefined));
 
   protected readonly groups = computed<readonly IndexGroup[]>(() => {
     const document = this.context.document();
@@ -304,5 +312,7 @@ export class Rulebook {
     return CHAPTERS.some(({ key }) => key === chapter);
   }
 }
+
+const NO_STATES = {};
 
 const inIndex = ({ id, label, kind }: EntryJson) => ({ id, label, kind: typeof kind === 'string' ? kind : '' });

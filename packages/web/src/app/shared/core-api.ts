@@ -2,6 +2,7 @@ import {
   askWorkbench,
   describeActions,
   describeEvents,
+  describeInputs,
   describeSections,
   type Evidence,
   evidenceCsv,
@@ -22,6 +23,7 @@ import {
   usesOf,
   type Wiring,
   wiringOf,
+  workInBackground,
   writeFile,
 } from '@eager-ember/core';
 import type { Operation } from 'fast-json-patch';
@@ -29,8 +31,18 @@ import type { RulesetJson } from './api';
 import { type HeldDocument, HeldDocuments } from './held-documents';
 import { inSlices } from './slices';
 
-/** Counts what leaves the findings that are being looked for of no use, or of less than what comes in between. */
-let lookedAt = 0;
+/** Counts the edits: one of them leaves what is being worked out in the background of no use, or of less than itself. */
+let edits = 0;
+/** By what is worked out in the background, how often that was asked for: the last time counts. */
+const asked = new Map<string, number>();
+
+/** Works something out behind everything else; undefined where it was asked for anew, or an edit came, before it was there. */
+async function behind<T>(what: string, parts: () => Generator<void, T> | Promise<Generator<void, T>>): Promise<T | undefined> {
+  const own = (asked.get(what) ?? 0) + 1;
+  asked.set(what, own);
+  const edit = edits;
+  return inSlices(await parts(), () => asked.get(what) !== own || edits !== edit);
+}
 
 /** What the interface asks of a document. What concerns one concept alone is asked of that, by its name. */
 const questions = {
@@ -53,10 +65,10 @@ const questions = {
     readFile(concept, format, text, document, of),
   uses: ({ rules }: HeldDocument, chapter: string, id: string): readonly Use[] => usesOf(rules, chapter, id),
   /** Undefined where another document came before the answer did: whoever wants it still asks again. */
-  findings: ({ rules }: HeldDocument): Promise<readonly Finding[] | undefined> => {
-    const own = ++lookedAt;
-    return inSlices(findingsInParts(rules), () => own !== lookedAt);
-  },
+  findings: ({ rules }: HeldDocument): Promise<readonly Finding[] | undefined> => behind('findings', () => findingsInParts(rules)),
+  /** What a concept works out in parts; undefined as above. */
+  background: ({ rules }: HeldDocument, concept: string, name: string, args: readonly unknown[]): Promise<unknown> =>
+    behind(`${concept}/${name}`, () => workInBackground(concept, name, rules, args)),
   wiring: ({ rules }: HeldDocument): { wiring: Wiring; ms: number } => {
     const began = performance.now();
     const wiring = wiringOf(rules);
@@ -79,6 +91,7 @@ const others = {
   sections: () => describeSections(),
   actions: () => describeActions(),
   events: () => describeEvents(),
+  inputs: () => describeInputs(),
 };
 
 /** The core as a worker has it: it owns the documents that it is asked about, and is told of an edit what was changed. */
@@ -88,11 +101,11 @@ export function createCore() {
     ...others,
     // An edit comes first: what was being looked at in the background is left, and asked for again.
     hold: (number: number, document: RulesetJson): void => {
-      lookedAt++;
+      edits++;
       documents.hold(number, document);
     },
     derive: (number: number, from: number, patch: readonly Operation[]): void => {
-      lookedAt++;
+      edits++;
       documents.derive(number, from, patch);
     },
     answer: (number: number, question: Question, args: readonly unknown[]): unknown =>

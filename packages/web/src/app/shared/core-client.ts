@@ -13,6 +13,13 @@ export type Asked<Q> = {
     : never;
 };
 
+/** What is worked out in parts, as it is asked from here. */
+export type Awaiting<B> = {
+  readonly [K in keyof B]: B[K] extends (rules: never, ...args: infer A) => Generator<void, infer R>
+    ? (document: RulesetJson, ...args: A) => Promise<R | undefined>
+    : never;
+};
+
 /** What is asked about no document, each by its own name. */
 const OTHERS: readonly Exclude<keyof Core, Question>[] = [
   'repeatedNames',
@@ -23,6 +30,7 @@ const OTHERS: readonly Exclude<keyof Core, Question>[] = [
   'sections',
   'actions',
   'events',
+  'inputs',
 ];
 
 /** More edits than this that the worker has not heard of are a document of their own. */
@@ -34,6 +42,7 @@ export class CoreClient {
   private worker: Remote<CoreApi> | undefined;
   private heard: Promise<readonly EventDescription[]> | undefined;
   private described: Promise<readonly ActionDescription[]> | undefined;
+  private askable: Promise<readonly ActionDescription[]> | undefined;
   private held: Promise<Readonly<Record<string, FieldDescription>>> | undefined;
   private readonly numbers = new WeakMap<RulesetJson, number>();
   /** The numbers that the worker has a document under. */
@@ -112,6 +121,21 @@ export class CoreClient {
   /** Every action there is; the same for all rulesets. */
   actions(): Promise<readonly ActionDescription[]> {
     return (this.described ??= this.core.actions());
+  }
+
+  /** What a concept works out behind everything else, each a function of the document; undefined where an edit came first. */
+  behind<B extends Readonly<Record<string, (rules: never, ...args: never[]) => Generator<void, unknown>>>>(concept: string): Awaiting<B> {
+    return new Proxy({} as Awaiting<B>, {
+      get:
+        (_, name) =>
+        (document: RulesetJson, ...args: readonly unknown[]) =>
+          this.core.background(document, concept, String(name), args),
+    });
+  }
+
+  /** Everything that a seat can ask for; the same for all rulesets. */
+  inputs(): Promise<readonly ActionDescription[]> {
+    return (this.askable ??= this.core.inputs());
   }
 
   /** Every event that can be waited for; the same for all rulesets. */

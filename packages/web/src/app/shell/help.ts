@@ -50,6 +50,7 @@ export class Help {
     { keys: 'Alt Shift ↑ ↓', does: 'move the entry in its chapter' },
     { keys: '← →', does: 'move a pin or the cursor of a chart; fold a group of the index, unfold it' },
     { keys: 'P', does: 'play with two seats' },
+    { keys: 'N R', does: 'in Checks: the next that fails, run all' },
     { keys: 'W A S D', does: 'move the seat you drive (arrow keys too)' },
     { keys: '1 … 6', does: 'use an ability, where the pointer is' },
     { keys: 'X', does: 'break off what is being cast' },

@@ -12,6 +12,7 @@ import { KeptRefusals } from '../rulebook/spec/kept-refusals';
 import { documentActions, documentFeature } from '../store/document.reducer';
 import { Editor } from '../store/editor';
 import { Findings } from '../store/findings';
+import { CheckResults } from '../checks/check-results';
 import { OpenRoom } from '../playtest/open-room';
 
 /** The frame: one thin bar above, one strip below, a workplace between them. */
@@ -31,6 +32,7 @@ export class Workbench {
   private readonly api = inject(Api);
   protected readonly theme = inject(Theme);
   protected readonly findings = inject(Findings);
+  protected readonly checks = inject(CheckResults);
   protected readonly openRoom = inject(OpenRoom);
   protected readonly room = computed(() => this.openRoom.of(this.id()));
   protected readonly state = this.store.selectSignal(documentFeature.selectDocumentState);

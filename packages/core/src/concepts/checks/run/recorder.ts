@@ -23,6 +23,8 @@ const TOO_COMMON = new Set(['attributes', 'actors', 'teams']);
 /** What led to something: the event itself first, what began it last. */
 export interface Chain {
   readonly links: readonly { readonly t: number; readonly text: string }[];
+  /** That the value has moved by itself since, in words. */
+  readonly drift?: string;
   /** The entry of the ruleset that did it, as far as one can be told. */
   readonly rule?: { readonly chapter: string; readonly id: string; readonly label: string };
 }
@@ -102,9 +104,11 @@ export class Recorder implements Watcher {
     const chain: GameEvent[] = [];
     for (let at = this.events.get(last); at && chain.length < LONGEST_CHAIN; at = this.events.get(at.cause)) chain.push(at);
     const links = chain.map((event) => ({ t: story.at(event.tick), text: sentenceOf(this.rules, event) }));
-    const drift = about && this.driftOf(story, about.actor, about.attribute);
+    // Where the value has moved since, or was never changed, it did so by itself.
+    const drifted = about && (chain.length === 0 || story.at(chain[0].tick) < t);
+    const drift = drifted ? this.driftOf(story, about.actor, about.attribute) : undefined;
     const rule = this.ruleIn(chain) ?? (about && this.labelled('attributes', about.attribute));
-    return { links: drift === undefined ? links : [{ t, text: drift }, ...links], ...(rule && { rule }) };
+    return { links, ...(drift !== undefined && { drift }), ...(rule && { rule }) };
   }
 
   private lastChange(actor: number, attribute: string, t: number, story: Story): number {
@@ -118,7 +122,7 @@ export class Recorder implements Watcher {
   private driftOf({ world }: Story, actor: number, attribute: string): string | undefined {
     const made = why(world, actor, attribute);
     if (!made?.rate) return undefined;
-    return `${made.label} ${made.rate > 0 ? 'refills' : 'drains'} ${Math.abs(made.rate)} a second`;
+    return `${made.label} ${made.rate > 0 ? 'refills' : 'drains'} ${Math.abs(made.rate)} a second.`;
   }
 
   /** The first entry that an event of a chain names, and that is no mere value. */

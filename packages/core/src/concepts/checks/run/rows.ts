@@ -2,13 +2,13 @@ import { didYouMean } from '../../../ruleset/suggest.js';
 import { type CheckEntry, columnsIn, withRow } from '../schema.js';
 import { Mistake } from './mistake.js';
 
-export type Row = Readonly<Record<string, number | string>>;
+type Row = Readonly<Record<string, number | string>>;
 
 /** The parts of a check that can speak of what a row has. */
 const PARTS = ['changes', 'given', 'stages', 'always'] as const;
 
 /** A row by its columns. @throws Mistake where it has another number of cells */
-export function rowOf({ each }: CheckEntry, index: number): Row {
+function rowOf({ each }: CheckEntry, index: number): Row {
   const { columns, rows } = each!;
   const cells = rows[index];
   if (cells.length !== columns.length)
@@ -19,8 +19,26 @@ export function rowOf({ each }: CheckEntry, index: number): Row {
   return Object.fromEntries(columns.map((name, k) => [name, cells[k]]));
 }
 
-/** A check with what a row has in the place of what it asks of it. @throws Mistake where it asks for a column that there is not */
-export function filled(entry: CheckEntry, row: Row): CheckEntry {
+/** What came of checks and their rows: they are the same objects as long as no edit touches them. */
+const known = new WeakMap<CheckEntry, Map<number, CheckEntry>>();
+const NO_ROW: Row = {};
+
+/**
+ * A check with what a row has in the place of what it asks of it.
+ * @param row which of its rows; none where it has no table
+ * @throws Mistake where it asks for a column that there is not
+ */
+export function filled(entry: CheckEntry, row: number | undefined): CheckEntry {
+  const of = known.get(entry) ?? new Map<number, CheckEntry>();
+  known.set(entry, of);
+  const before = of.get(row ?? 0);
+  if (before) return before;
+  const now = filledWith(entry, row === undefined ? NO_ROW : rowOf(entry, row));
+  of.set(row ?? 0, now);
+  return now;
+}
+
+function filledWith(entry: CheckEntry, row: Row): CheckEntry {
   const fill = (value: unknown, path: string): unknown => {
     if (typeof value === 'string') {
       const missing = columnsIn(value).find((name) => !Object.hasOwn(row, name));

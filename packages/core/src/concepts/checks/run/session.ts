@@ -6,18 +6,19 @@ import { ChangedRules } from './changes.js';
 import { Grounds } from './grounds.js';
 import { Mistake } from './mistake.js';
 import type { CheckResult, Outcome, RowResult, RunResult } from './result.js';
-import { filled, placeInTable, type Row, rowOf } from './rows.js';
+import { filled, placeInTable } from './rows.js';
 import { runPlain, told, type Watcher } from './runner.js';
 import { isOfRuleset } from './tests.js';
-
-const NO_ROW: Row = {};
 
 /** Runs the checks of a ruleset. What they share is made once; what one of them does, no other sees. */
 export class CheckSession {
   private readonly grounds: Grounds;
-  private readonly changed = new ChangedRules();
 
-  constructor(readonly rules: Rules) {
+  /** @param changed what reads rules with something changed; the same for several sessions, where their rules follow from each other */
+  constructor(
+    readonly rules: Rules,
+    private readonly changed = new ChangedRules(),
+  ) {
     this.grounds = new Grounds(rules);
   }
 
@@ -45,7 +46,7 @@ export class CheckSession {
   /** Runs a check once: as it is, or for one of its rows. */
   *runRow(entry: CheckEntry, row: number | undefined, watcher?: Watcher): Generator<void, RunResult> {
     try {
-      const own = filled(entry, row === undefined ? NO_ROW : rowOf(entry, row));
+      const own = filled(entry, row);
       const result = yield* this.runChanged(own, watcher);
       return row === undefined ? result : { ...result, outcomes: result.outcomes.map((outcome) => inTable(entry, outcome, row)) };
     } catch (error) {
@@ -99,8 +100,8 @@ function inTable(entry: CheckEntry, outcome: Outcome, row: number): Outcome {
 export const checksOf = (rules: Rules): readonly CheckEntry[] => checkChapter.of(rules);
 
 /** Runs all checks one after the other, as work in parts. */
-export function* runChecks(rules: Rules): Generator<void, readonly CheckResult[]> {
-  const session = new CheckSession(rules);
+export function* runChecks(rules: Rules, changed?: ChangedRules): Generator<void, readonly CheckResult[]> {
+  const session = new CheckSession(rules, changed);
   const results: CheckResult[] = [];
   for (const check of checksOf(rules)) {
     results.push(yield* session.run(check));

@@ -1,5 +1,7 @@
-import type { ActionDescription } from '@eager-ember/core';
-import { formatOf } from './described';
+import type { ActionDescription, FieldDescription } from '@eager-ember/core';
+import type { RulesetJson } from '../../shared/api';
+import { entriesOf } from '../entries';
+import { fitsIn, formatOf } from './described';
 import type { PartFormat } from './formats';
 
 /** A piece of an action's sentence: words, a part to edit, or a list within the list. */
@@ -44,4 +46,42 @@ export function piecesOf(described: ActionDescription, action: ActionJson, at: s
     if (arg?.kind === 'then' || arg?.kind === 'branches') return { at: `${at}/${name}`, label: name, inner: arg.kind };
     return { at: `${at}/${name}`, label: name === 'if' ? 'condition' : name, format: arg && formatOf(arg) };
   });
+}
+
+/** Something that an action could say besides, and what it begins as. */
+export interface Unsaid {
+  readonly name: string;
+  readonly at: string;
+  readonly begins: unknown;
+}
+
+/** What else an action could say, of what its sentence has a place for. */
+export const unsaid = (
+  described: ActionDescription,
+  action: ActionJson,
+  at: string,
+  document: RulesetJson | undefined,
+): readonly Unsaid[] =>
+  described.args
+    .filter(({ name, optional }) => optional && action[name] === undefined && described.sentence.includes(`{${name}}`))
+    .map((arg) => ({ name: arg.name === 'else' ? 'otherwise' : arg.name, at: `${at}/${arg.name}`, begins: beginningOf(arg, document) }));
+
+/** What an argument that has to be there begins as. */
+const BEGINS: Readonly<Record<string, unknown>> = { amount: 1, number: 1, duration: '1s', text: 'Something to read', then: [] };
+
+function beginningOf(arg: FieldDescription, document: RulesetJson | undefined): unknown {
+  if (arg.begins !== undefined) return arg.begins;
+  if (arg.kind === 'reference') return entriesOf(document, arg.chapter).find(fitsIn(arg))?.id;
+  if (arg.kind === 'condition') return `${entriesOf(document, 'attributes')[0]?.id ?? 1} > 0`;
+  // What is said where nothing is comes first.
+  if (arg.kind === 'word') return arg.options.at(-1)?.value;
+  if (arg.kind === 'branches') return [1, 1].map((weight) => ({ weight, then: [] }));
+  return BEGINS[arg.kind];
+}
+
+/** What a new action says. One of which nothing has to be said would do nothing: it begins with the first thing that it can say. */
+export function beginningsOf(action: ActionDescription, document: RulesetJson | undefined): Record<string, unknown> {
+  const needed = action.args.filter(({ optional }) => !optional);
+  const said = needed.length > 0 ? needed : action.args.slice(0, 1);
+  return Object.fromEntries(said.map((arg) => [arg.name, beginningOf(arg, document)]));
 }

@@ -10,10 +10,10 @@ import {
   viewChildren,
 } from '@angular/core';
 import { MatMenuModule } from '@angular/material/menu';
-import type { ActionDescription, FieldDescription } from '@eager-ember/core';
+import type { ActionDescription } from '@eager-ember/core';
 import { CoreClient } from '../../shared/core-client';
 import { entriesOf } from '../entries';
-import { type ActionJson, type Piece, piecesOf } from './action-pieces';
+import { type ActionJson, beginningsOf, type Piece, piecesOf, unsaid, type Unsaid } from './action-pieces';
 import { choiceOrNone } from './choices';
 import { fitsIn } from './described';
 import { amount } from './formats';
@@ -32,14 +32,11 @@ interface Line {
   readonly name: string;
   readonly pieces: readonly Piece[];
   /** What else the action could say. */
-  readonly more: readonly { readonly name: string; readonly at: string; readonly begins: unknown }[];
+  readonly more: readonly Unsaid[];
   readonly branches: readonly number[];
   /** What stands in its lists is for whom it would be beside them. */
   readonly steers: boolean;
 }
-
-/** What an argument that has to be there begins as. */
-const BEGINS: Readonly<Record<string, unknown>> = { amount: 1, number: 1, duration: '1s', text: 'Something to read', then: [] };
 
 /** A list of actions as sentences: the "then" of any concept. Alt with the arrows moves the line that has the focus. */
 @Component({
@@ -152,37 +149,18 @@ export class ThenList extends SpecFields {
         once: `${at}/once`,
         name: described?.label ?? String(action['do']),
         pieces: described ? piecesOf(described, action, at) : [],
-        more: described ? this.unsaid(described, action, at) : [],
+        more: described ? unsaid(described, action, at, this.context.document()) : [],
         branches: Array.isArray(action['among']) ? [...action['among'].keys()] : [],
         steers: described?.steers ?? false,
       };
     }),
   );
 
-  private unsaid(described: ActionDescription, action: ActionJson, at: string): Line['more'] {
-    return described.args
-      .filter(({ name, optional }) => optional && action[name] === undefined && described.sentence.includes(`{${name}}`))
-      .map((arg) => ({ name: arg.name === 'else' ? 'otherwise' : arg.name, at: `${at}/${arg.name}`, begins: this.beginning(arg) }));
-  }
-
-  private beginning(arg: FieldDescription): unknown {
-    const document = this.context.document();
-    if (arg.begins !== undefined) return arg.begins;
-    if (arg.kind === 'reference') return entriesOf(document, arg.chapter).find(fitsIn(arg))?.id;
-    if (arg.kind === 'condition') return `${entriesOf(document, 'attributes')[0]?.id ?? 1} > 0`;
-    // What is said where nothing is comes first.
-    if (arg.kind === 'word') return arg.options.at(-1)?.value;
-    if (arg.kind === 'branches') return [1, 1].map((weight) => ({ weight, then: [] }));
-    return BEGINS[arg.kind];
-  }
-
   protected begin(action: ActionDescription): void {
     const fresh: Record<string, unknown> = { do: action.do };
     // What is done at each pulse is mostly meant for whom the channel is aimed at.
     if (this.begins() !== '' && !action.steers) fresh['to'] = this.begins();
-    const needed = action.args.filter(({ optional }) => !optional);
-    // An action of which nothing has to be said would do nothing: it begins with the first thing that it can say.
-    for (const arg of needed.length > 0 ? needed : action.args.slice(0, 1)) fresh[arg.name] = this.beginning(arg);
+    Object.assign(fresh, beginningsOf(action, this.context.document()));
     void this.add(this.at(), fresh);
   }
 

@@ -1,0 +1,35 @@
+import { Workbench } from './workbench.js';
+const workbench = await Workbench.start();
+try {
+  const screen = await workbench.screen();
+  await screen.visit('/');
+  const { page } = screen;
+  page.on('console', (m) => console.log('console', m.text()));
+  page.on('pageerror', (m) => console.log('pageerror', String(m)));
+  const shot = (name: string) => page.screenshot({ path: `/tmp/${name}.png` as `${string}.png` });
+  await screen.sees('li', 'Brinewick Salvage');
+  await page.locator('ul li a').click();
+  await screen.sees('h2', 'What it comes to');
+  await screen.click('link', 'Checks');
+  await screen.sees('ee-check-foot p', '30 hold');
+  await page.locator('.index a ::-p-text(Winded once)').click();
+  await screen.sees('ee-check-story h2', 'What happened');
+  await new Promise((d) => setTimeout(d, 1200));
+  await shot('ck1');
+  await screen.click('link', 'Rulebook');
+  await screen.click('link', 'Abilities');
+  await page.locator('.index a ::-p-text(Bite)').click();
+  await screen.sees('h2', 'What it comes to');
+  await new Promise((d) => setTimeout(d, 1500));
+  const began = Date.now();
+  await screen.edit('amount', '90');
+  await screen.sees('a.failing', 'fail');
+  console.log('until failing', Date.now() - began);
+  await new Promise((d) => setTimeout(d, 1200));
+  await shot('ck2');
+  await page.locator('a.failing').click();
+  await screen.sees('ee-check-story h2', 'What happened');
+  await new Promise((d) => setTimeout(d, 1200));
+  await shot('ck3');
+} catch (e) { console.log(String(e)); } finally { await workbench.stop(); }
+process.exit(0);

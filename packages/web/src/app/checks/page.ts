@@ -1,0 +1,10 @@
+import type { ChapterPage } from '../rulebook/chapter-page';
+
+export const checksPage: ChapterPage = {
+  key: 'checks',
+  title: 'Checks',
+  one: 'check',
+  fresh: () => ({ given: [{ name: 'north' }], stages: [{ when: [], then: [] }] }),
+  workplace: true,
+  ahead: true,
+};

@@ -1,0 +1,51 @@
+import { ChangeDetectionStrategy, Component, computed, inject, resource } from '@angular/core';
+import { CoreClient } from '../shared/core-client';
+import { type ActionJson, type Piece, piecesOf, unsaid, type Unsaid } from '../rulebook/spec/action-pieces';
+import { conditionWith, duration } from '../rulebook/spec/formats';
+import { Part } from '../rulebook/spec/part';
+import { PatternSentence } from '../rulebook/spec/pattern';
+import { Sentence } from '../rulebook/spec/sentence';
+import { ahead } from './check-formats';
+import { CheckLine } from './check-line';
+import { Verdict } from './verdict';
+
+/** A step of a check as a sentence: what somebody asks for, what is done from outside, what is waited for. */
+@Component({
+  selector: 'ee-step-line',
+  imports: [Part, PatternSentence, Sentence, Verdict],
+  templateUrl: './step-line.html',
+  styleUrl: './lines.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class StepLine extends CheckLine {
+  private readonly client = inject(CoreClient);
+  private readonly actions = resource({ loader: () => this.client.actions() });
+  private readonly inputs = resource({ loader: () => this.client.inputs() });
+  protected readonly duration = duration;
+  protected readonly condition = conditionWith();
+  protected readonly kind = computed(
+    () => ['pass', 'input', 'action', 'until', 'untilEvent', 'leaves'].find((key) => key in this.value()) ?? '',
+  );
+
+  private readonly doing = computed(() => (this.value()[this.kind()] ?? {}) as ActionJson);
+  private readonly described = computed(() =>
+    (this.kind() === 'action' ? this.actions : this.inputs).value()?.find((one) => one.do === this.doing()['do']),
+  );
+  /** What is asked for or done, in pieces; names in it may be of what is still to be made. */
+  protected readonly pieces = computed<readonly Piece[]>(() => {
+    const described = this.described();
+    if (!described || !['input', 'action'].includes(this.kind())) return [];
+    return piecesOf(described, this.doing(), `${this.at()}/${this.kind()}`).map((piece) => {
+      if (piece.label === 'whom') return { at: `${this.at()}/on`, label: 'on whom', format: this.nobody };
+      return piece.format?.names ? { ...piece, format: ahead(piece.format) } : piece;
+    });
+  });
+  /** Whom it is done to is said behind it, where its sentence has no place for that. */
+  protected readonly behind = computed(() => this.kind() === 'action' && !this.pieces().some(({ label }) => label === 'on whom'));
+  protected readonly more = computed<readonly Unsaid[]>(() => {
+    const described = this.described();
+    return described && this.pieces().length > 0
+      ? unsaid(described, this.doing(), `${this.at()}/${this.kind()}`, this.context.document()).filter(({ begins }) => begins !== undefined)
+      : [];
+  });
+}
