@@ -4,32 +4,39 @@ try {
   const screen = await workbench.screen();
   await screen.visit('/');
   const { page } = screen;
-  page.on('console', (m) => console.log('console', m.text()));
   page.on('pageerror', (m) => console.log('pageerror', String(m)));
   const shot = (name: string) => page.screenshot({ path: `/tmp/${name}.png` as `${string}.png` });
   await screen.sees('li', 'Brinewick Salvage');
   await page.locator('ul li a').click();
   await screen.sees('h2', 'What it comes to');
-  await screen.click('link', 'Checks');
-  await screen.sees('ee-check-foot p', '30 hold');
-  await page.locator('.index a ::-p-text(Winded once)').click();
-  await screen.sees('ee-check-story h2', 'What happened');
-  await new Promise((d) => setTimeout(d, 1200));
-  await shot('ck1');
-  await screen.click('link', 'Rulebook');
-  await screen.click('link', 'Abilities');
-  await page.locator('.index a ::-p-text(Bite)').click();
+  const id = /\/r\/([^/]+)/.exec(page.url())![1];
+  const see = async (check: string, name: string) => {
+    await screen.visit(`/r/${id}/checks/${check}`);
+    await screen.sees('ee-check-story h2', 'What happened');
+    await new Promise((d) => setTimeout(d, 900));
+    await shot(name);
+  };
+  await see('windedOnce', 'ck1');
+  await see('harmLeaves', 'ck2');
+  await see('harpoonsFell', 'ck3');
+  await see('startAboveIsRefused', 'ck4');
+  await screen.visit(`/r/${id}/rulebook/abilities/bite`);
   await screen.sees('h2', 'What it comes to');
-  await new Promise((d) => setTimeout(d, 1500));
-  const began = Date.now();
-  await screen.edit('amount', '90');
-  await screen.sees('a.failing', 'fail');
-  console.log('until failing', Date.now() - began);
-  await new Promise((d) => setTimeout(d, 1200));
-  await shot('ck2');
-  await page.locator('a.failing').click();
-  await screen.sees('ee-check-story h2', 'What happened');
-  await new Promise((d) => setTimeout(d, 1200));
-  await shot('ck3');
-} catch (e) { console.log(String(e)); } finally { await workbench.stop(); }
+  await new Promise((d) => setTimeout(d, 2500));
+  await page.evaluate(`
+    window.log = [];
+    addEventListener('keydown', (e) => { if (e.key === 'Enter') window.at = performance.now(); }, true);
+    let last = '';
+    new MutationObserver(() => { const now = document.querySelector('header .failing')?.textContent ?? ''; if (now !== last) { last = now; window.log.push(now.trim() + ' after ' + Math.round(performance.now() - window.at)); } }).observe(document.querySelector('header'), { subtree: true, childList: true, characterData: true });
+  `);
+  for (const n of ['90', '9', '90', '9', '90', '9', '90', '9']) {
+    await screen.edit('amount', n);
+    await new Promise((d) => setTimeout(d, 1800));
+  }
+  console.log(await page.evaluate('window.log.join("\\n")'));
+} catch (e) {
+  console.log(String(e));
+} finally {
+  await workbench.stop();
+}
 process.exit(0);

@@ -17,8 +17,7 @@ import { Verdict } from './verdict';
   template: `
     <div class="line" [class.broken]="broken()">
       <ee-sentence clause="change" (removed)="drop()">
-        @if (first()) {<b>With</b>} @else {and}
-        <ee-part [at]="at() + '/at'" [format]="text" label="place in the rule" /> of
+        @if (first()) {<b>With</b>} @else {and}{{ ' ' }}<ee-part [at]="at() + '/at'" [format]="text" label="place in the rule" /> of
         <ee-part [at]="at() + '/' + chapter()" [format]="rule()" label="rule" />
         <ng-container> (</ng-container><ee-choose [ways]="ways()" [value]="chapter()" label="chapter" (chosen)="choose($event)" /><ng-container>) </ng-container>
         being <ee-part [at]="at() + '/value'" [format]="json" label="changed value" />,

@@ -11,7 +11,7 @@ const COLUMN = /^[A-Za-z][A-Za-z0-9]{0,31}$/;
 @Component({
   selector: 'ee-check-table',
   template: `
-    <p class="head"><b>For each of</b> <span class="soft">a cell is spoken of as row.{{ table().columns[0] ?? 'name' }}; cells of a spreadsheet can be pasted</span> <button type="button" class="drop" aria-label="Take out the table" (click)="put('each', undefined)">×</button></p>
+    <p class="head"><b>For each of</b>&ngsp;<span class="soft">a cell is spoken of as row.{{ table().columns[0] ?? 'name' }}; cells of a spreadsheet can be pasted</span> <button type="button" class="drop" aria-label="Take out the table" (click)="put('each', undefined)">×</button></p>
     <table aria-label="Rows" (paste)="paste($event)">
       <thead>
         <tr>

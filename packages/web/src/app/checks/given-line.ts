@@ -9,6 +9,16 @@ import { ahead } from './check-formats';
 import { CheckLine } from './check-line';
 import { Verdict } from './verdict';
 
+const NAME = /^[A-Za-z][A-Za-z0-9 _-]{0,23}$/;
+/** Where a sentence of a check names somebody. */
+const NAMING = ['of', 'seat', 'on', 'from', 'leaves'];
+
+/** A sentence with another name for somebody. */
+const calledOtherwise = (line: object, from: string, to: string): object =>
+  Object.fromEntries(
+    Object.entries(line).map(([key, value]: [string, unknown]) => [key, NAMING.includes(key) && value === from ? to : value]),
+  );
+
 /** An actor that a check is given, as a sentence. */
 @Component({
   selector: 'ee-given-line',
@@ -30,6 +40,24 @@ export class GivenLine extends CheckLine {
   protected readonly effects = computed(() => (this.value()['effects'] ?? []) as readonly string[]);
   protected readonly statuses = computed(() => (this.value()['statuses'] ?? []) as readonly string[]);
   protected readonly placed = computed(() => this.value()['x'] !== undefined || this.value()['y'] !== undefined);
+
+  protected readonly own = computed(() => String(this.value()['name'] ?? ''));
+  protected readonly nameWidth = computed(() => this.own().length + 1);
+
+  /** Another name: whatever the check says of who had it follows. */
+  protected rename(box: HTMLInputElement): void {
+    const [from, to] = [this.own(), box.value.trim()];
+    if (to === from || !NAME.test(to)) return void (box.value = from);
+    const list = (at: string, item: (one: object, i: number) => object) => this.list<object>(at).map(item);
+    const given = list('given', (one, i) => (`given/${i}` === this.at() ? { ...one, name: to } : one));
+    const stages = list('stages', (stage) =>
+      Object.fromEntries(
+        Object.entries(stage).map(([key, lines]) => [key, (lines as object[]).map((line) => calledOtherwise(line, from, to))]),
+      ),
+    );
+    const always = list('always', (line) => calledOtherwise(line, from, to));
+    void this.putAll({ given, stages, ...(this.has('always') && { always }) });
+  }
 
   protected nameOf(attribute: string): string {
     return lower(labelOf(this.context.document(), 'attributes', attribute));

@@ -25,7 +25,7 @@ const columnOf = (text: string): string =>
 
 /**
  * A table with cells put in at a place, as spreadsheets copy them: lines of cells with tabs between. It grows as far as they
- * need. A first line of names is that of the columns.
+ * need. A first line of names is that of the columns; from the first column on, it is a table that takes the place of the old one.
  * @param at the first cell that they are put in; row -1 is the line of names
  */
 export function pastedInto(table: TableJson, at: { readonly row: number; readonly column: number }, text: string): TableJson {
@@ -36,7 +36,9 @@ export function pastedInto(table: TableJson, at: { readonly row: number; readonl
     .map((line) => line.split('\t'));
   const named = (lines.length > 1 || at.row < 0) && lines[0].every((cell) => NAME.test(cell.trim()));
   const cells = named ? lines.slice(1) : lines;
-  const columns = [...table.columns];
+  // With names above them they are a table of their own.
+  const whole = named && at.column === 0;
+  const columns = whole ? [] : [...table.columns];
   const width = Math.max(...lines.map((line) => line.length)) + at.column;
   while (columns.length < width) columns.push(`column${columns.length + 1}`);
   if (named)
@@ -45,7 +47,7 @@ export function pastedInto(table: TableJson, at: { readonly row: number; readonl
       if (column !== '' && !columns.some((other, k) => k !== at.column + i && other === column)) columns[at.column + i] = column;
     });
   const first = Math.max(0, at.row);
-  const rows = table.rows.map((row) => [...row]);
+  const rows = whole ? [] : table.rows.map((row) => [...row]);
   while (rows.length < first + cells.length) rows.push(columns.map(() => 0));
   cells.forEach((line, i) => line.forEach((cell, k) => (rows[first + i][at.column + k] = cellOf(cell))));
   return { columns, rows: rows.map((row) => columns.map((_, k) => row[k] ?? 0)) };

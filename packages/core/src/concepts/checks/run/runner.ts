@@ -86,7 +86,10 @@ class Run {
     const commands = settingOf(rules, entry.given, entry.ground === 'bare');
     const stages = entry.stages.map((stage, i) => this.stageOf(stage, `stages/${i}`));
     this.lasting = (entry.always ?? []).map((one, i) => ({ test: lastingTest(rules, one, `always/${i}`) }));
-    this.watched = [...this.running, ...this.lasting.map(({ test }) => test)].map(({ watches }) => watches);
+    this.watched = [
+      ...[...this.running, ...this.lasting.map(({ test }) => test)].map(({ watches }) => watches),
+      ...entry.given.map((one) => ({ of: one.name, attributes: (one.with ?? []).map(({ attribute }) => attribute) })),
+    ];
     setting.step(commands);
     confirm(setting, entry.given);
     world.rewind(setting.snapshot());
