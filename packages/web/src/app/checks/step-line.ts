@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, resource } from '@angular/core';
+import { MatMenuModule } from '@angular/material/menu';
 import { CoreClient } from '../shared/core-client';
 import { type ActionJson, type Piece, piecesOf, unsaid, type Unsaid } from '../rulebook/spec/action-pieces';
 import { conditionWith, duration } from '../rulebook/spec/formats';
@@ -12,7 +13,7 @@ import { Verdict } from './verdict';
 /** A step of a check as a sentence: what somebody asks for, what is done from outside, what is waited for. */
 @Component({
   selector: 'ee-step-line',
-  imports: [Part, PatternSentence, Sentence, Verdict],
+  imports: [MatMenuModule, Part, PatternSentence, Sentence, Verdict],
   templateUrl: './step-line.html',
   styleUrl: './lines.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -42,6 +43,7 @@ export class StepLine extends CheckLine {
   });
   /** Whom it is done to is said behind it, where its sentence has no place for that. */
   protected readonly behind = computed(() => this.kind() === 'action' && !this.pieces().some(({ label }) => label === 'on whom'));
+  protected readonly mayBeFrom = computed(() => this.kind() === 'action' && this.value()['from'] === undefined && this.names().length > 1);
   protected readonly more = computed<readonly Unsaid[]>(() => {
     const described = this.described();
     return described && this.pieces().length > 0

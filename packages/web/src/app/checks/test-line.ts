@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { MatMenuModule } from '@angular/material/menu';
 import { amount, conditionWith, duration, text } from '../rulebook/spec/formats';
 import { Part } from '../rulebook/spec/part';
 import { PatternSentence } from '../rulebook/spec/pattern';
@@ -10,7 +11,7 @@ import { Verdict } from './verdict';
 /** Something that a check expects as a sentence: at a moment, or always. */
 @Component({
   selector: 'ee-test-line',
-  imports: [Part, PatternSentence, Sentence, Verdict],
+  imports: [MatMenuModule, Part, PatternSentence, Sentence, Verdict],
   templateUrl: './test-line.html',
   styleUrl: './lines.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,14 +1,21 @@
 import type { Type } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { SpecContext } from '../rulebook/spec/spec-context';
+import type { RulesetJson } from '../shared/api';
 import { openBench, Seen } from './bench';
 
 let host: HTMLElement | undefined;
 afterEach(() => host?.remove());
 
-/** The sentences of an entry of the demo, on a page. */
-export async function spec<T>(component: Type<T>, chapter: string, id: string, inputs: Record<string, unknown> = {}): Promise<Seen<T>> {
-  openBench(undefined, [], [SpecContext]);
+/** The sentences of an entry of the demo, or of another ruleset, on a page. */
+export async function spec<T>(
+  component: Type<T>,
+  chapter: string,
+  id: string,
+  inputs: Record<string, unknown> = {},
+  ruleset?: RulesetJson,
+): Promise<Seen<T>> {
+  openBench(ruleset, [], [SpecContext]);
   const context = TestBed.inject(SpecContext);
   context.chapter.set(chapter);
   context.id.set(id);

@@ -9,7 +9,7 @@ import { NONE, type Evidence, type Series } from '../../../workbench/evidence.js
 import type { Outcome } from './result.js';
 import type { Watcher } from './runner.js';
 import type { Story } from './story.js';
-import type { Watched } from './tests.js';
+import type { Watched } from './expectations.js';
 
 /** Most lines of a chart, and most moments that are told. */
 const MOST_LINES = 4;
@@ -79,10 +79,12 @@ export class Recorder implements Watcher {
   evidence(): Evidence {
     const { story, lines = [] } = this;
     if (!story) return NONE;
-    const several = new Set(lines.map(({ who }) => who)).size > 1;
+    // A line goes by what tells it from the others: whose it is, or of what.
+    const [whose, what] = [new Set(lines.map(({ who }) => who)).size, new Set(lines.map(({ attribute }) => attribute)).size];
+    const called = (who: string, label: string) => (what === lines.length ? label : whose === lines.length ? who : `${who}: ${label}`);
     const series = lines.map(({ who, attribute, values }): Series => {
       const label = labelOf(this.rules, 'attributes', attribute);
-      return seriesOf(this.rules, attribute, values.length > 1 ? values.slice(1) : values, several ? `${who}: ${label}` : label);
+      return seriesOf(this.rules, attribute, values.length > 1 ? values.slice(1) : values, called(who, label));
     });
     return {
       ...NONE,

@@ -12,7 +12,7 @@ import { unknownIn } from './names.js';
 import type { Outcome, RunResult } from './result.js';
 import { confirm, pokeOf, settingOf } from './setup.js';
 import { FIRST, Story } from './story.js';
-import { hearing, isOfRuleset, lastingTest, type Test, testOf, type Watched } from './tests.js';
+import { hearing, isOfRuleset, lastingTest, type Test, testOf, type Watched } from './expectations.js';
 
 /** Longest that a check may run, in ticks: half an hour at 20 a second. */
 export const MOST_TICKS = 36_000;

@@ -8,7 +8,7 @@ import { Mistake } from './mistake.js';
 import type { CheckResult, Outcome, RowResult, RunResult } from './result.js';
 import { filled, placeInTable } from './rows.js';
 import { runPlain, told, type Watcher } from './runner.js';
-import { isOfRuleset } from './tests.js';
+import { isOfRuleset } from './expectations.js';
 
 /** Runs the checks of a ruleset. What they share is made once; what one of them does, no other sees. */
 export class CheckSession {
