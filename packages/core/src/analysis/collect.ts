@@ -192,7 +192,7 @@ function gather(entry: object, part: Mentioning): Found {
   };
 }
 
-const isInside = (path: Path, other: Path) => other.every((part, i) => path[i] === part);
+export const isInside = (path: Path, other: Path) => other.every((part, i) => path[i] === part);
 
 function within(part: object): Within {
   const known = knownParts.get(part);
@@ -216,6 +216,9 @@ function within(part: object): Within {
   knownParts.set(part, of);
   return of;
 }
+
+/** The events that are waited for in an entry, each with its place within it. */
+export const patternsWithin = (entry: object): readonly { readonly at: Path; readonly pattern: Pattern }[] => within(entry).patterns;
 
 /** An event that is waited for, in words: `a pickup is taken (copper token)`. */
 export function patternWords(rules: Rules, { on, who: _who, where, ...fields }: Pattern): string {

@@ -102,6 +102,11 @@ export function mentionsOf(rules: Rules, chapter: string, id: string): readonly 
 export const placeOfMention = ({ chapter, position }: Mentioning, { within }: Mention): Path =>
   position === undefined ? [chapter, ...within] : [chapter, position, ...within];
 
+/** What one entry speaks of, without its being recorded for a question: for who keeps answers of its own. */
+export function mentionsIn({ vocabulary }: Rules, chapter: string, entry: object): readonly Mention[] {
+  return within(vocabulary, registry().sections.get(chapter)!, entry).mentions;
+}
+
 function mentioning(
   vocabulary: Vocabulary,
   section: SectionSpec,

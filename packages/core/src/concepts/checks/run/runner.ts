@@ -39,12 +39,13 @@ interface Stage {
 /**
  * Runs a check, or one row of it, in a world of its own; as work in parts. Whatever is wrong with it is in the result.
  * @param entry what is wanted, without changes to the rules and without rows: those are made before
+ * @param seen takes the names of all events that there are
  */
-export function* runPlain(grounds: Grounds, entry: CheckEntry, watcher?: Watcher): Generator<void, RunResult> {
+export function* runPlain(grounds: Grounds, entry: CheckEntry, seen: Set<string>, watcher?: Watcher): Generator<void, RunResult> {
   const outcomes: Outcome[] = [];
   const unknown = unknownIn(grounds.rules, entry);
   if (unknown.length > 0) return { ok: false, ticks: 0, outcomes, mistakes: unknown.map(told) };
-  const run = new Run(grounds, entry, watcher, outcomes);
+  const run = new Run(grounds, entry, seen, watcher, outcomes);
   try {
     yield* run.all();
   } catch (error) {
@@ -71,6 +72,7 @@ class Run {
   constructor(
     grounds: Grounds,
     private readonly entry: CheckEntry,
+    private readonly seen: Set<string>,
     private readonly watcher: Watcher | undefined,
     private readonly outcomes: Outcome[],
   ) {
@@ -90,7 +92,7 @@ class Run {
       ...[...this.running, ...this.lasting.map(({ test }) => test)].map(({ watches }) => watches),
       ...entry.given.map((one) => ({ of: one.name, attributes: (one.with ?? []).map(({ attribute }) => attribute) })),
     ];
-    setting.step(commands);
+    for (const { name } of setting.step(commands)) this.seen.add(name);
     confirm(setting, entry.given);
     world.rewind(setting.snapshot());
     this.ticks = FIRST;
@@ -188,7 +190,10 @@ class Run {
   private look(events: readonly GameEvent[]): void {
     const { story } = this;
     story.look();
-    for (const event of events) for (const test of this.running) test.hear?.(story, event);
+    for (const event of events) {
+      this.seen.add(event.name);
+      for (const test of this.running) test.hear?.(story, event);
+    }
     for (const one of this.lasting) {
       if (one.broken) continue;
       const { holds, says, failure } = one.test.look(story);

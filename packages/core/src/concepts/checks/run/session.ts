@@ -22,15 +22,18 @@ export class CheckSession {
     this.grounds = new Grounds(rules);
   }
 
-  /** Runs one check, with all its rows; as work in parts. */
-  *run(entry: CheckEntry, watcher?: Watcher): Generator<void, CheckResult> {
+  /**
+   * Runs one check, with all its rows; as work in parts.
+   * @param seen takes the names of all events that there are
+   */
+  *run(entry: CheckEntry, seen = new Set<string>()): Generator<void, CheckResult> {
     const { id, each } = entry;
-    if (!each) return { id, ...(yield* this.runRow(entry, undefined, watcher)) };
+    if (!each) return { id, ...(yield* this.runRow(entry, undefined, seen)) };
     if (each.rows.length === 0)
       return { id, ok: false, ticks: 0, outcomes: [], mistakes: [{ path: 'each', message: 'The table has no rows: add one.' }] };
     const rows: RowResult[] = [];
     for (let row = 0; row < each.rows.length; row++) {
-      const result = yield* this.runRow(entry, row);
+      const result = yield* this.runRow(entry, row, seen);
       const label = each.columns.map((name, k) => `${name} ${each.rows[row][k] ?? '–'}`).join(', ');
       rows.push({ ...result, row, label });
     }
@@ -44,10 +47,10 @@ export class CheckSession {
   }
 
   /** Runs a check once: as it is, or for one of its rows. */
-  *runRow(entry: CheckEntry, row: number | undefined, watcher?: Watcher): Generator<void, RunResult> {
+  *runRow(entry: CheckEntry, row: number | undefined, seen = new Set<string>(), watcher?: Watcher): Generator<void, RunResult> {
     try {
       const own = filled(entry, row);
-      const result = yield* this.runChanged(own, watcher);
+      const result = yield* this.runChanged(own, seen, watcher);
       return row === undefined ? result : { ...result, outcomes: result.outcomes.map((outcome) => inTable(entry, outcome, row)) };
     } catch (error) {
       if (!(error instanceof Mistake)) throw error;
@@ -55,16 +58,16 @@ export class CheckSession {
     }
   }
 
-  private *runChanged(entry: CheckEntry, watcher?: Watcher): Generator<void, RunResult> {
+  private *runChanged(entry: CheckEntry, seen: Set<string>, watcher?: Watcher): Generator<void, RunResult> {
     const { changes = [], stages } = entry;
     const refusals = stages.flatMap(({ then }, i) =>
       then.flatMap((test, k) => (isOfRuleset(test) ? [{ path: `stages/${i}/then/${k}`, saying: test.saying ?? '' }] : [])),
     );
-    if (changes.length === 0 && refusals.length === 0) return yield* runPlain(this.grounds, entry, watcher);
+    if (changes.length === 0 && refusals.length === 0) return yield* runPlain(this.grounds, entry, seen, watcher);
     const { rules, problems } = this.changed.read(this.rules, changes);
     if (rules) {
       const accepted = refusals.map(({ path }) => broken(path, 'The ruleset is accepted.', 'refused', 'accepted'));
-      const result = yield* runPlain(new Grounds(rules), entry, watcher);
+      const result = yield* runPlain(new Grounds(rules), entry, seen, watcher);
       return { ...result, ok: result.ok && accepted.length === 0, outcomes: [...accepted, ...result.outcomes] };
     }
     const [first] = problems;
@@ -98,14 +101,3 @@ function inTable(entry: CheckEntry, outcome: Outcome, row: number): Outcome {
 
 /** The checks of a ruleset, in its order. */
 export const checksOf = (rules: Rules): readonly CheckEntry[] => checkChapter.of(rules);
-
-/** Runs all checks one after the other, as work in parts. */
-export function* runChecks(rules: Rules, changed?: ChangedRules): Generator<void, readonly CheckResult[]> {
-  const session = new CheckSession(rules, changed);
-  const results: CheckResult[] = [];
-  for (const check of checksOf(rules)) {
-    results.push(yield* session.run(check));
-    yield;
-  }
-  return results;
-}

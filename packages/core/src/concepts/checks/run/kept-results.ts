@@ -1,0 +1,108 @@
+import { onlyTries } from '../../../analysis/collect.js';
+import { registry } from '../../../ruleset/registry.js';
+import { type Answers, answersOf } from '../../../ruleset/questions.js';
+import type { ChapterEntry, Rules } from '../../../ruleset/rules.js';
+import type { CheckEntry } from '../schema.js';
+import { ChangedRules } from './changes.js';
+import { type Key, keyOf, playerKind, Reach, waitsFor } from './reach.js';
+import type { CheckResult } from './result.js';
+import { CheckSession, checksOf } from './session.js';
+
+interface Kept {
+  readonly result: CheckResult;
+  /** The entries that it reached, and the events that there were. */
+  readonly reached: ReadonlySet<Key>;
+  readonly seen: ReadonlySet<string>;
+}
+
+/** The results of checks, kept from one edit to the next. */
+class KeptResults {
+  private rules: Rules | undefined;
+  private kept = new Map<CheckEntry, Kept>();
+  /** How many checks the last run had to run. */
+  ran = 0;
+  private readonly changed = new ChangedRules();
+
+  /** Runs what an edit may have touched since the last time; the others keep their results. As work in parts. */
+  *run(rules: Rules): Generator<void, readonly CheckResult[]> {
+    const session = new CheckSession(rules, this.changed);
+    const reach = new Reach(rules);
+    const stays = this.rules ? untouchedBetween(this.rules, rules) : () => false;
+    const now = new Map<CheckEntry, Kept>();
+    this.ran = 0;
+    for (const check of checksOf(rules)) {
+      const before = this.kept.get(check);
+      if (before && stays(check, before)) {
+        now.set(check, before);
+        continue;
+      }
+      const seen = new Set<string>();
+      const result = yield* session.run(check, seen);
+      this.ran++;
+      now.set(check, { result, reached: reach.of(check, seen), seen });
+      yield;
+    }
+    // Only a run that came to its end is gone on from.
+    this.rules = rules;
+    this.kept = now;
+    return [...now.values()].map(({ result }) => result);
+  }
+}
+
+type Stays = (check: CheckEntry, before: Kept) => boolean;
+
+/** The entries that differ between rules that have the same ids, and how each is now and was. */
+function changedEntries(before: Rules, after: Rules): ReadonlyMap<Key, readonly [ChapterEntry, ChapterEntry]> {
+  const changed = new Map<Key, readonly [ChapterEntry, ChapterEntry]>();
+  for (const [chapter, { entries }] of after.chapters) {
+    const old = before.chapters.get(chapter)!.entries;
+    if (old === entries || onlyTries(chapter)) continue;
+    entries.forEach((entry, i) => {
+      if (old[i] !== entry) changed.set(keyOf(chapter, entry.id), [old[i], entry]);
+    });
+  }
+  return changed;
+}
+
+/** Tells of a check and what became of it under some rules whether the same would become of it under others. */
+function untouchedBetween(before: Rules, after: Rules): Stays {
+  // Where something was added, renamed or deleted, names may mean something else, and another kind may be the players'.
+  if (before.vocabulary !== after.vocabulary || playerKind(before) !== playerKind(after)) return () => false;
+  const values = [...registry().sections].filter(([, { kind }]) => kind === 'value').map(([key]) => key);
+  const other = ['tickRate', ...values].filter((key) => before.document[key] !== after.document[key]);
+  if (other.some((key) => key !== 'arena')) return () => false;
+  const ground = other.length > 0;
+  const changed = changedEntries(before, after);
+  const gated = [...changed].filter(([key]) => {
+    const section = registry().sections.get(key.split('/')[0]);
+    return section?.kind === 'chapter' && section.followsEvents;
+  });
+  return (check, { reached, seen }) => {
+    // What a check changes itself reaches further than anybody knows.
+    if (check.changes !== undefined && check.changes.length > 0) return changed.size === 0 && !ground;
+    if (ground && check.ground === 'arena') return false;
+    for (const key of changed.keys()) if (reached.has(key)) return false;
+    return !gated.some(([, [was, is]]) => waitsFor(was, seen) || waitsFor(is, seen));
+  };
+}
+
+/** One for all rules that follow from one another, as a document is edited. */
+const keptOf = new WeakMap<Answers, KeptResults>();
+
+function kept(rules: Rules): KeptResults {
+  const answers = answersOf(rules);
+  let known = keptOf.get(answers);
+  if (!known) keptOf.set(answers, (known = new KeptResults()));
+  return known;
+}
+
+/**
+ * Runs the checks of a ruleset, in its order; as work in parts. Those that no edit can have touched since they were run under
+ * earlier rules of the same document keep what became of them.
+ */
+export function runChecks(rules: Rules): Generator<void, readonly CheckResult[]> {
+  return kept(rules).run(rules);
+}
+
+/** How many checks had to be run the last time: for showing how far an edit reaches. */
+export const checksRun = (rules: Rules): number => kept(rules).ran;
