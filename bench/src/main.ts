@@ -1,6 +1,7 @@
 import { writeFileSync } from 'node:fs';
 import { cpus } from 'node:os';
 import { around } from './around.js';
+import { checks, checksInPage } from './checks.js';
 import { commandLine } from './command-line.js';
 import { evidence } from './evidence.js';
 import { fight } from './fight.js';
@@ -29,12 +30,15 @@ const rows: readonly Row[] = [
   ...quests(),
   ...overgrown(),
   ...size(),
+  ...checks(),
   ...lootRolls(),
   await economyGames(),
   ...(await players()),
   rerun(),
   await socketStorm(),
-  ...(process.argv.includes('--no-browser') ? [] : [...(await evidence()), await watching(), await gamesInPage(), ...(await manyRooms())]),
+  ...(process.argv.includes('--no-browser')
+    ? []
+    : [...(await evidence()), await checksInPage(), await watching(), await gamesInPage(), ...(await manyRooms())]),
   ...frames(),
 ];
 const machine = `${cpus()[0]?.model ?? 'unknown'}, ${cpus().length} cores, Node ${process.version}`;

@@ -1,0 +1,4 @@
+import { checks, checksInPage } from './checks.js';
+console.log(checks());
+console.log(await checksInPage());
+process.exit(0);
