@@ -350,10 +350,38 @@ describe('Checks in a ruleset', () => {
     const before = compiler.read(document).rules!;
     const after = compiler.read({
       ...document,
-      checks: [check({ stages: [{ when: [{ on: 'ada', action: { do: 'unlock', achievement: 'none' } }] }] })],
+      checks: [check({ stages: [{ when: [{ on: 'ada', action: { do: 'unlock', achievement: 'none' } }], then: [{ that: 'true' }] }] })],
     }).rules!;
     expect(after.tables.every((table, i) => table === before.tables[i])).toBeTrue();
     expect(compiler.last.compiled).toBe(0);
-    expect(findingsOf(after)).toEqual(findingsOf(before));
+    expect(findingsOf(after).filter(({ kind }) => kind !== 'checksNothing')).toEqual(findingsOf(before));
+  });
+});
+
+describe('Findings about checks', () => {
+  it('are of those that can’t fail, and of those that speak of what is not there', () => {
+    const { rules } = readRuleset(
+      rulesetWith({
+        attributes: [HEALTH],
+        actors: [KEEPER],
+        checks: [
+          check({}, 'a'),
+          check({ always: [is(0, { how: 'atLeast' })] }, 'b'),
+          check(
+            {
+              given: having('row.start'),
+              stages: [{ then: [is('row.start'), { that: 'has(blessed)' }] }],
+              each: { columns: ['start'], rows: [[1]] },
+            },
+            'c',
+          ),
+        ],
+      }),
+    );
+    expect(
+      findingsOf(rules!)
+        .filter(({ path }) => path.startsWith('/checks'))
+        .map(({ kind, path }) => `${kind} ${path}`),
+    ).toEqual(['expectsNothing /checks/0', 'checksNothing /checks/2']);
   });
 });

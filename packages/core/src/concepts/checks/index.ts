@@ -1,4 +1,5 @@
 import { defineConcept } from '../../world/concept.js';
+import { findings } from './findings.js';
 import { asFormula, schema } from './schema.js';
 import { checks } from './state.js';
 
@@ -10,5 +11,6 @@ export const checksConcept = defineConcept(checks, {
   sections: {
     checks: { kind: 'chapter', title: 'Checks', entry: schema, ownConditions: true, ahead: { asFormula } },
   },
+  findings: (_, rules) => findings(rules),
   workbench: async () => (await import('../workbenches.js')).checks,
 });

@@ -95,6 +95,8 @@ const eventTest = z.strictObject({
   times: described(z.int('A whole number is expected.').min(0).max(100_000), { absent: '1' }).default(1),
   /** What it has to come before. */
   before: pattern().optional(),
+  /** The seat that has to be told of it to count. */
+  toldTo: described(seatName(), { absent: 'nobody in particular' }).optional(),
   within: within(),
 });
 const refusedTest = z.strictObject({
@@ -102,20 +104,36 @@ const refusedTest = z.strictObject({
   /** Words that the refusal has in it; any will do where it is empty. */
   refused: z.string().max(300),
 });
+const readsTest = z.strictObject({
+  /** A seat, and words that it is shown: of what happened, of a refusal, of a flourish. */
+  seat: seatName(),
+  reads: z.string().min(1, 'Say which words.').max(300),
+  count: word(COUNTS, { exactly: 'exactly', atLeast: 'at least', atMost: 'at most' }).default('atLeast'),
+  times: described(z.int('A whole number is expected.').min(0).max(100_000), { absent: '1' }).default(1),
+});
+const knowsTest = z.strictObject({
+  /** A seat, and a value that it is told of somebody, or is not. */
+  seat: seatName(),
+  knows: reference('attributes'),
+  of: who().optional(),
+  not: yesOrNo('is not told', 'is told').optional(),
+});
 const rulesetTest = z.strictObject({
   /** The ruleset, with what is changed for this check, is refused. */
   ruleset: z.literal('refused'),
   saying: described(z.string().max(300), { absent: 'whatever it says' }).optional(),
 });
 export const expectation = z.union(
-  [amountNow, conditionNow, eventTest, refusedTest, rulesetTest],
-  'An expectation is { "value", "how", "amount" }, { "that" }, { "event", "times" }, { "refused" } or { "ruleset": "refused" }.',
+  [amountNow, conditionNow, eventTest, refusedTest, readsTest, knowsTest, rulesetTest],
+  'An expectation is { "value", "how", "amount" }, { "that" }, { "event", "times" }, { "refused" }, { "seat", "reads" }, { "seat", "knows" } or { "ruleset": "refused" }.',
 );
 export type Expectation = z.infer<typeof expectation>;
 export type AmountTest = z.infer<typeof amountNow>;
 export type ConditionTest = z.infer<typeof conditionNow>;
 export type EventTest = z.infer<typeof eventTest>;
 export type RefusedTest = z.infer<typeof refusedTest>;
+export type ReadsTest = z.infer<typeof readsTest>;
+export type KnowsTest = z.infer<typeof knowsTest>;
 export type RulesetTest = z.infer<typeof rulesetTest>;
 
 /** What holds at every tick, or at none. */
@@ -138,8 +156,10 @@ const step = z.union(
       action: z.lazy(() => registry().action),
     }),
     z.strictObject({ leaves: seatName() }),
+    /** The game ends and begins anew: players come back with what is kept of them. */
+    z.strictObject({ restarts: described(z.literal(true), { words: { true: 'the game is restarted' } }) }),
   ],
-  'A step is { "pass" }, { "seat", "input" }, { "on", "action" }, { "until", "within" }, { "untilEvent", "within" } or { "leaves" }.',
+  'A step is { "pass" }, { "seat", "input" }, { "on", "action" }, { "until", "within" }, { "untilEvent", "within" }, { "leaves" } or { "restarts": true }.',
 );
 export type Step = z.infer<typeof step>;
 

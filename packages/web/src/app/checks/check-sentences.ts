@@ -133,6 +133,18 @@ export class CheckSentences extends SpecFields {
     this.addToStage('then', { of: this.someone(), refused: '' });
   }
 
+  protected restart(): void {
+    this.addToStage('when', { restarts: true });
+  }
+
+  protected expectReading(): void {
+    this.addToStage('then', { seat: this.someone(), reads: 'Something' });
+  }
+
+  protected expectKnowing(): void {
+    this.addToStage('then', { seat: this.names()[1] ?? this.someone(), knows: this.attribute(), of: this.someone() });
+  }
+
   protected expectRuleset(): void {
     this.addToStage('then', { ruleset: 'refused', saying: '' });
   }

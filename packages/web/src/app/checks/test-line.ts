@@ -1,10 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { MatMenuModule } from '@angular/material/menu';
+import { choiceOrNone, entry } from '../rulebook/spec/choices';
 import { amount, conditionWith, duration, text } from '../rulebook/spec/formats';
 import { Part } from '../rulebook/spec/part';
 import { PatternSentence } from '../rulebook/spec/pattern';
 import { Sentence } from '../rulebook/spec/sentence';
-import { times } from './check-formats';
+import { ahead, times } from './check-formats';
 import { CheckLine } from './check-line';
 import { Verdict } from './verdict';
 
@@ -24,5 +25,9 @@ export class TestLine extends CheckLine {
   protected readonly duration = duration;
   protected readonly text = text;
   protected readonly times = times;
-  protected readonly kind = computed(() => ['value', 'that', 'event', 'refused', 'ruleset'].find((key) => key in this.value()) ?? '');
+  protected readonly attribute = ahead(entry('attributes'));
+  protected readonly isTold = choiceOrNone('is told', { true: 'is not told' }, (word) => word === 'true');
+  protected readonly kind = computed(
+    () => ['value', 'that', 'event', 'refused', 'reads', 'knows', 'ruleset'].find((key) => key in this.value()) ?? '',
+  );
 }

@@ -5,44 +5,24 @@ import type { Rules } from '../../../ruleset/rules.js';
 import { roundTo } from '../../../math/grid.js';
 import { sentenceOf } from '../../../replication/announcements.js';
 import { partyIn, type GameEvent } from '../../../world/events.js';
-import type { AmountTest, ConditionTest, EventTest, Expectation, Lasting, RefusedTest, RulesetTest, Who } from '../schema.js';
+import type {
+  AmountTest,
+  ConditionTest,
+  EventTest,
+  Expectation,
+  KnowsTest,
+  Lasting,
+  ReadsTest,
+  RefusedTest,
+  RulesetTest,
+  Who,
+} from '../schema.js';
 import type { Member } from './cast.js';
 import { type Asked, askedOf, lackingIn, readingsOf } from './formulas.js';
 import { Mistake } from './mistake.js';
-import type { Failure } from './result.js';
 import { lower, momentsOf, type Story } from './story.js';
-
-/** How something looks at a moment. */
-export interface Verdict {
-  readonly holds: boolean;
-  readonly says: string;
-  readonly failure?: Failure;
-}
-
-/** Attributes that are worth a line of their own. */
-export interface Watched {
-  readonly of: Who | undefined;
-  readonly attributes: readonly string[];
-}
-const NOTHING_WATCHED: Watched = { of: undefined, attributes: [] };
-const watching = (of: Who | undefined, ...asked: readonly Asked[]): Watched => ({
-  of,
-  attributes: asked.flatMap(({ reads }) => reads.map(({ id }) => id)),
-});
-
-/** Something that is expected, ready to be looked at. */
-export interface Test {
-  readonly path: string;
-  /** Ticks in which it may still come true. */
-  readonly within: number;
-  /** It is settled only when that time is over, not as soon as it is true. */
-  readonly waits: boolean;
-  /** The attributes whose course it is about, and of whom. */
-  readonly watches: Watched;
-  /** Hears of what happens. */
-  readonly hear?: (story: Story, event: GameEvent) => void;
-  readonly look: (story: Story) => Verdict;
-}
+import { countWords, NOTHING_WATCHED, oftenEnough, sentence, type Test, timesWords, type Verdict, watching } from './verdicts.js';
+import { isToldOf, knowsTest, readsTest } from './told.js';
 
 /** How far off a number may be and still be the same. */
 const SLACK = 1e-9;
@@ -52,6 +32,8 @@ const ticksIn = (rules: Rules, within: string | undefined) =>
 
 const isAmount = (test: Expectation): test is AmountTest => 'value' in test;
 const isCondition = (test: Expectation): test is ConditionTest => 'that' in test;
+const isReads = (test: Expectation): test is ReadsTest => 'reads' in test;
+const isKnows = (test: Expectation): test is KnowsTest => 'knows' in test;
 const isEvent = (test: Expectation): test is EventTest => 'event' in test;
 export const isOfRuleset = (test: Expectation): test is RulesetTest => 'ruleset' in test;
 
@@ -59,6 +41,8 @@ export const isOfRuleset = (test: Expectation): test is RulesetTest => 'ruleset'
 export function testOf(rules: Rules, test: Exclude<Expectation, RulesetTest>, path: string): Test {
   if (isAmount(test)) return { ...amountTest(rules, test, path), within: ticksIn(rules, test.within) };
   if (isCondition(test)) return { ...conditionTest(rules, test, path), within: ticksIn(rules, test.within) };
+  if (isReads(test)) return readsTest(test, path);
+  if (isKnows(test)) return knowsTest(test, path);
   return isEvent(test) ? eventTest(rules, test, path) : refusedTest(test, path);
 }
 
@@ -190,8 +174,6 @@ export function hearing(rules: Rules, source: Pattern, of: Who | undefined): (st
   };
 }
 
-const TIMES = (times: number) => (times === 1 ? 'once' : times === 2 ? 'twice' : `${times} times`);
-
 function eventTest(rules: Rules, test: EventTest, path: string): Test {
   const { of, count, times } = test;
   const isMeant = hearing(rules, test.event, of);
@@ -199,32 +181,31 @@ function eventTest(rules: Rules, test: EventTest, path: string): Test {
   const party = test.event.who ?? 'subject';
   const hits: GameEvent[] = [];
   let other: GameEvent | undefined;
-  const enough = (found: number) => (count === 'exactly' ? found === times : count === 'atLeast' ? found >= times : found <= times);
-  const expected = times === 0 ? 'never' : `${count === 'exactly' ? '' : count === 'atLeast' ? 'at least ' : 'at most '}${TIMES(times)}`;
+  const expected = countWords(test);
   const judge = (story: Story, found: readonly GameEvent[], name: string): Verdict => {
     const says = found.length === 0 ? 'never' : momentsOf(story, found);
     const who = name === '' ? '' : `${name}: `;
-    if (!enough(found.length)) {
-      const it = found.length === 0 ? 'it did not happen' : `it happened ${TIMES(found.length)}: ${says}`;
+    if (!oftenEnough(test, found.length)) {
+      const it = found.length === 0 ? 'it did not happen' : `it happened ${timesWords(found.length)}: ${says}`;
       return {
         holds: false,
         says,
         failure: {
           says: sentence(`${who}${it}.`),
           expected,
-          found: found.length === 0 ? 'never' : TIMES(found.length),
+          found: found.length === 0 ? 'never' : timesWords(found.length),
           who: name,
           cause: found[Math.min(found.length - 1, times)]?.serial ?? 0,
           ...(count === 'exactly' && { right: { path: `${path}/times`, value: found.length } }),
         },
       };
     }
-    if (isOther && found.length > 0 && other && other.serial < found[0].serial)
+    if (isOther && found.length > 0 && other && story.order(other) < story.order(found[0]))
       return {
         holds: false,
         says,
         failure: {
-          says: sentence(`${who}it came after, at ${story.at(found[0].tick)} s: the other came at ${story.at(other.tick)} s.`),
+          says: sentence(`${who}it came after, at ${story.when(found[0])} s: the other came at ${story.when(other)} s.`),
           expected: 'before',
           found: 'after',
           who: name,
@@ -239,7 +220,7 @@ function eventTest(rules: Rules, test: EventTest, path: string): Test {
     waits: count !== 'atLeast',
     watches: NOTHING_WATCHED,
     hear: (story, event) => {
-      if (isMeant(story, event)) hits.push(event);
+      if (isMeant(story, event) && (test.toldTo === undefined || isToldOf(story, test.toldTo, event))) hits.push(event);
       if (!other && isOther?.(story, event)) other = event;
     },
     look: (story) => {
@@ -261,9 +242,6 @@ function eventTest(rules: Rules, test: EventTest, path: string): Test {
   };
 }
 
-/** With a capital. */
-const sentence = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
-
 function refusedTest({ of, refused }: RefusedTest, path: string): Test {
   const heard: { readonly event: GameEvent; readonly text: string }[] = [];
   const words = refused.toLowerCase();
@@ -279,7 +257,7 @@ function refusedTest({ of, refused }: RefusedTest, path: string): Test {
     },
     look: (story) => {
       const hit = heard.find(({ text }) => text.toLowerCase().includes(words));
-      if (hit) return { holds: true, says: `at ${story.at(hit.event.tick)} s: “${hit.text}”` };
+      if (hit) return { holds: true, says: `at ${story.when(hit.event)} s: “${hit.text}”` };
       const last = heard.at(-1);
       const says = last ? `It was refused with other words: “${last.text}”` : 'Nothing was refused.';
       const expected = refused === '' ? 'a refusal' : `a refusal that says “${refused}”`;

@@ -9,7 +9,7 @@ import { NONE, type Evidence, type Series } from '../../../workbench/evidence.js
 import type { Outcome } from './result.js';
 import type { Watcher } from './runner.js';
 import type { Story } from './story.js';
-import type { Watched } from './expectations.js';
+import type { Watched } from './verdicts.js';
 
 /** Most lines of a chart, and most moments that are told. */
 const MOST_LINES = 4;
@@ -37,6 +37,7 @@ export class Recorder implements Watcher {
   private readonly spans: SpanKeeper;
   private own = '';
   private story: Story | undefined;
+  private worlds = 1;
 
   constructor(private readonly rules: Rules) {
     this.spans = new SpanKeeper(rules);
@@ -44,6 +45,9 @@ export class Recorder implements Watcher {
 
   tick(story: Story, events: readonly GameEvent[], watched: readonly Watched[]): void {
     this.story = story;
+    // Of a world that is no more nothing leads on.
+    if (this.worlds !== story.worlds) this.events.clear();
+    this.worlds = story.worlds;
     const { world } = story;
     this.lines ??= this.linesOf(story, watched);
     for (const event of events) {
@@ -105,9 +109,9 @@ export class Recorder implements Watcher {
     const last = failure.cause !== 0 ? failure.cause : about === undefined ? 0 : this.lastChange(about.actor, about.attribute, t, story);
     const chain: GameEvent[] = [];
     for (let at = this.events.get(last); at && chain.length < LONGEST_CHAIN; at = this.events.get(at.cause)) chain.push(at);
-    const links = chain.map((event) => ({ t: story.at(event.tick), text: sentenceOf(this.rules, event) }));
+    const links = chain.map((event) => ({ t: story.when(event), text: sentenceOf(this.rules, event) }));
     // Where the value has moved since, or was never changed, it did so by itself.
-    const drifted = about && (chain.length === 0 || story.at(chain[0].tick) < t);
+    const drifted = about && (chain.length === 0 || story.when(chain[0]) < t);
     const drift = drifted ? this.driftOf(story, about.actor, about.attribute) : undefined;
     const rule = this.ruleIn(chain) ?? (about && this.labelled('attributes', about.attribute));
     return { links, ...(drift !== undefined && { drift }), ...(rule && { rule }) };
@@ -115,8 +119,10 @@ export class Recorder implements Watcher {
 
   private lastChange(actor: number, attribute: string, t: number, story: Story): number {
     let found = 0;
-    for (const { serial, subject, data, tick, name } of this.events.values())
-      if (subject === actor && data['attribute'] === attribute && name !== 'attributeLacking' && story.at(tick) <= t) found = serial;
+    for (const event of this.events.values()) {
+      const { serial, subject, data, name } = event;
+      if (subject === actor && data['attribute'] === attribute && name !== 'attributeLacking' && story.when(event) <= t) found = serial;
+    }
     return found;
   }
 

@@ -10,9 +10,10 @@ import type { Grounds } from './grounds.js';
 import { Mistake } from './mistake.js';
 import { unknownIn } from './names.js';
 import type { Outcome, RunResult } from './result.js';
-import { confirm, pokeOf, settingOf } from './setup.js';
+import { confirm, pokeOf, savedOf, settingOf } from './setup.js';
 import { FIRST, Story } from './story.js';
-import { hearing, isOfRuleset, lastingTest, type Test, testOf, type Watched } from './expectations.js';
+import { hearing, isOfRuleset, lastingTest, testOf } from './expectations.js';
+import type { Test, Watched } from './verdicts.js';
 
 /** Longest that a check may run, in ticks: half an hour at 20 a second. */
 export const MOST_TICKS = 36_000;
@@ -29,6 +30,7 @@ export interface Watcher {
 type Ready =
   | { readonly does: Command }
   | { readonly passes: number }
+  | { readonly restarts: true }
   | { readonly path: string; readonly within: number; readonly until: (story: Story, events: readonly GameEvent[]) => boolean };
 
 interface Stage {
@@ -70,7 +72,7 @@ class Run {
   private watched: readonly Watched[] = [];
 
   constructor(
-    grounds: Grounds,
+    private readonly grounds: Grounds,
     private readonly entry: CheckEntry,
     private readonly seen: Set<string>,
     private readonly watcher: Watcher | undefined,
@@ -116,6 +118,7 @@ class Run {
     const { rules } = this;
     const ticks = (time: string) => Math.ceil((toMilliseconds(time) * rules.tickRate) / 1000 - 1e-9);
     if ('pass' in step) return { passes: ticks(step.pass) };
+    if ('restarts' in step) return { restarts: true };
     if ('leaves' in step) return { does: { kind: 'leave', args: { seat: this.named(step.leaves, `${path}/leaves`) } } };
     if ('seat' in step) return { does: this.inputOf(step, path) };
     if ('action' in step) {
@@ -153,6 +156,10 @@ class Run {
 
   private *take(step: Ready): Generator<void, void> {
     if ('does' in step) return void this.pending.push(step.does);
+    if ('restarts' in step) {
+      if (this.pending.length > 0) this.tick();
+      return this.restart();
+    }
     if ('passes' in step) {
       for (let i = 0; i < step.passes; i++) {
         this.tick();
@@ -169,6 +176,23 @@ class Run {
     throw new Mistake(step.path, `This did not come about within ${seconds} s.`);
   }
 
+  /** Has the game begin anew: those who were given come in again, players with what was kept of them, and nothing else is there. */
+  private restart(): void {
+    const { entry, rules, story, world } = this;
+    const kept = new Map(entry.given.map(({ name }) => [name, savedOf(world, name)] as const));
+    const given = entry.given.map(({ with: _with, effects: _effects, statuses: _statuses, ...who }) => who);
+    // Before the ground is asked for again: that has the world begin anew.
+    story.restart();
+    const { setting } = this.grounds.for(entry);
+    const commands = settingOf(rules, given, entry.ground === 'bare').map((one): Command => {
+      const saved = one.kind === 'join' ? kept.get(String(one.args['seat'])) : undefined;
+      return saved ? { ...one, args: { ...one.args, saved } } : one;
+    });
+    for (const { name } of setting.step(commands)) this.seen.add(name);
+    world.rewind(setting.snapshot());
+    this.look([]);
+  }
+
   private *settle(test: Test): Generator<void, void> {
     for (let i = 0; i < test.within && (test.waits || !test.look(this.story).holds); i++) {
       this.tick();
@@ -182,7 +206,7 @@ class Run {
     if (this.ticks >= MOST_TICKS) throw new Mistake('stages', `A check runs for at most ${MOST_TICKS} ticks, and this one goes on.`);
     const events = this.world.step(this.pending);
     this.pending = [];
-    this.ticks = this.world.tick;
+    this.ticks++;
     this.look(events);
     return events;
   }
@@ -190,6 +214,7 @@ class Run {
   private look(events: readonly GameEvent[]): void {
     const { story } = this;
     story.look();
+    story.note(events);
     for (const event of events) {
       this.seen.add(event.name);
       for (const test of this.running) test.hear?.(story, event);

@@ -1,11 +1,12 @@
 import { actorChapter } from '../../actors/schema.js';
 import { attributeChapter, type AttributeEntry } from '../../attributes/schema.js';
 import { attributes, hasAttribute, highOf, lowOf } from '../../attributes/index.js';
-import { seatProblems } from '../../seats/index.js';
+import { actorOfSeat, seatProblems } from '../../seats/index.js';
 import { roundTo } from '../../../math/grid.js';
 import { checkAction } from '../../../ruleset/requests.js';
 import { labelOf, positionOf, type Rules } from '../../../ruleset/rules.js';
 import type { Command } from '../../../world/commands.js';
+import { type SavedPlayer, savePlayer } from '../../../world/saved.js';
 import type { World } from '../../../world/world.js';
 import type { Given } from '../schema.js';
 import { actorNamed } from './cast.js';
@@ -75,6 +76,12 @@ export function settingOf(rules: Rules, given: readonly Given[], bare: boolean):
     });
   });
   return commands;
+}
+
+/** What is kept of somebody; nothing of who is no player, or not there. */
+export function savedOf(world: World, name: string): SavedPlayer | undefined {
+  const row = world.actors.rowOf(actorOfSeat(world, name));
+  return row < 0 ? undefined : savePlayer(world, row);
 }
 
 /** Looks whether what is given came about. @throws Mistake where a value can't be what it is said to be */

@@ -16,7 +16,13 @@ interface Known {
 /** A check as it runs: the world, and who was ever in it. */
 export class Story {
   private readonly known = new Map<number, Known>();
+  private readonly noted = new WeakMap<GameEvent, { readonly t: number; readonly order: number }>();
+  private count = 0;
   private version = -1;
+  /** Ticks of the worlds before this one. */
+  private before = 0;
+  /** How many worlds there were. */
+  worlds = 1;
   private readonly members = new Map<string, readonly Member[]>();
 
   constructor(
@@ -39,9 +45,33 @@ export class Story {
       });
   }
 
-  /** Seconds from the beginning to the end of a tick. */
-  at(tick = this.world.tick): number {
-    return Math.round(((tick - FIRST) / this.world.rules.tickRate) * 1000) / 1000;
+  /** Seconds from the beginning until now. */
+  at(): number {
+    const { tick, rules } = this.world;
+    return Math.round(((tick - FIRST + this.before) / rules.tickRate) * 1000) / 1000;
+  }
+
+  /** Notes what has happened by now. */
+  note(events: readonly GameEvent[]): void {
+    for (const event of events) this.noted.set(event, { t: this.at(), order: this.count++ });
+  }
+
+  /** Seconds from the beginning to an event. */
+  when(event: GameEvent): number {
+    return this.noted.get(event)?.t ?? 0;
+  }
+
+  /** The how manieth an event is among all. */
+  order(event: GameEvent): number {
+    return this.noted.get(event)?.order ?? -1;
+  }
+
+  /** The world is about to be a new one: its ticks are counted anew, and time goes on. */
+  restart(): void {
+    this.before += this.world.tick - FIRST;
+    this.worlds++;
+    this.version = -1;
+    this.known.clear();
   }
 
   /** Those who are meant, as far as they are there. */
@@ -81,7 +111,7 @@ export const lower = (rules: World['rules'], chapter: string, id: string): strin
 /** Moments in words: `at 1.35 s and at 4.2 s`. */
 export function momentsOf(story: Story, events: readonly GameEvent[]): string {
   const MOST = 4;
-  const told = events.slice(0, MOST).map(({ tick }) => `at ${story.at(tick)} s`);
+  const told = events.slice(0, MOST).map((event) => `at ${story.when(event)} s`);
   if (events.length > MOST) told.push(`${events.length - MOST} times more`);
   return told.length < 2 ? told.join('') : `${told.slice(0, -1).join(', ')} and ${told.at(-1)}`;
 }

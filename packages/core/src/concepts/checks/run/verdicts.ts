@@ -1,0 +1,50 @@
+import type { GameEvent } from '../../../world/events.js';
+import type { EventTest, Who } from '../schema.js';
+import type { Asked } from './formulas.js';
+import type { Failure } from './result.js';
+import type { Story } from './story.js';
+
+/** How something looks at a moment. */
+export interface Verdict {
+  readonly holds: boolean;
+  readonly says: string;
+  readonly failure?: Failure;
+}
+
+/** Attributes that are worth a line of their own. */
+export interface Watched {
+  readonly of: Who | undefined;
+  readonly attributes: readonly string[];
+}
+export const NOTHING_WATCHED: Watched = { of: undefined, attributes: [] };
+export const watching = (of: Who | undefined, ...asked: readonly Asked[]): Watched => ({
+  of,
+  attributes: asked.flatMap(({ reads }) => reads.map(({ id }) => id)),
+});
+
+/** Something that is expected, ready to be looked at. */
+export interface Test {
+  readonly path: string;
+  /** Ticks in which it may still come true. */
+  readonly within: number;
+  /** It is settled only when that time is over, not as soon as it is true. */
+  readonly waits: boolean;
+  /** The attributes whose course it is about, and of whom. */
+  readonly watches: Watched;
+  /** Hears of what happens. */
+  readonly hear?: (story: Story, event: GameEvent) => void;
+  readonly look: (story: Story) => Verdict;
+}
+
+/** Whether something happened as often as is said. */
+export const oftenEnough = ({ count, times }: Pick<EventTest, 'count' | 'times'>, found: number): boolean =>
+  count === 'exactly' ? found === times : count === 'atLeast' ? found >= times : found <= times;
+
+export const timesWords = (times: number) => (times === 0 ? 'never' : times === 1 ? 'once' : times === 2 ? 'twice' : `${times} times`);
+
+/** How often something is expected, in words. */
+export const countWords = ({ count, times }: Pick<EventTest, 'count' | 'times'>): string =>
+  times === 0 ? 'never' : `${count === 'exactly' ? '' : count === 'atLeast' ? 'at least ' : 'at most '}${timesWords(times)}`;
+
+/** With a capital. */
+export const sentence = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
