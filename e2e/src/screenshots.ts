@@ -22,6 +22,7 @@ try {
   await screen.drawnAs(37.9, true);
   await screen.sees('[role="status"]', /saved/);
   await take('rulebook-stat');
+  await screen.click('button', 'Undo Ctrl Z');
   await page.locator('.index a ::-p-text(Suit)').click();
   await screen.sees('.pin', 'bubble 8 s');
   await screen.edit('refill a second', '6');
@@ -30,6 +31,7 @@ try {
   for (let i = 0; i < 36; i++) await page.keyboard.press('ArrowRight');
   await screen.sees('.reading', 'At 18.0 s');
   await page.waitForFunction(() => document.querySelector<HTMLElement>('canvas')?.dataset['drawn']?.endsWith(' ghost'));
+  await screen.click('button', 'Undo Ctrl Z');
   for (const [chapter, name] of [
     ['Effects', 'rulebook-effect'],
     ['Abilities', 'rulebook-ability'],
@@ -117,6 +119,19 @@ try {
   await take('wiring');
   await screen.click('button', 'Undo Ctrl Z');
   await screen.sees('[aria-label="Wires"]', 'No loose ends');
+  // What is wanted, and an edit that breaks it.
+  await screen.click('link', 'Abilities');
+  await page.locator('.index a ::-p-text(Bite)').click();
+  await screen.sees('[aria-label="Evidence"] h2', 'What it comes to');
+  await screen.edit('amount', '90');
+  await screen.sees('header .failing', '3 of 34 fail');
+  await screen.tap('header .failing');
+  await screen.sees('ee-check-story .wrong', 'expected 91, found 10');
+  await page.waitForSelector('ee-check-story canvas[data-drawn]');
+  await take('checks');
+  await screen.click('button', 'Undo Ctrl Z');
+  await screen.lacks('header .failing');
+  await screen.click('link', 'Rulebook');
   await page.keyboard.press('p');
   await screen.sees('.verdict', /Copy agrees with truth\. .*Not told/);
   await page.keyboard.down('d');

@@ -1,4 +1,0 @@
-import { checks, checksInPage } from './checks.js';
-console.log(checks());
-console.log(await checksInPage());
-process.exit(0);
