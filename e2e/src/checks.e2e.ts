@@ -121,9 +121,12 @@ describe('Checks', () => {
     await screen.sees(`${STORY} .wrong`, 'expected 91, found 10');
     await screen.sees(`${STORY} .chain`, /eel: north’s suit 100 → 10.*because.*eel’s bite hits north.*because.*eel uses bite/);
     await screen.page.waitForSelector(`${STORY} canvas[data-drawn]`);
+    // What no check has run stands below it.
+    await screen.sees('ee-covered li', /Pickups .*0 of 9/);
     // To the rule and back, to the next that fails, and what there is is taken as right.
     await screen.click('link', 'Show the rule: Bite');
     await screen.sees('h2', 'What it comes to');
+    await screen.sees('ee-run-by', /A lamprey’s bite takes nine.* 1 of its 1 action/);
     await screen.tap('header .failing');
     await screen.sees(`${STORY} .wrong`, 'expected 91, found 10');
     await screen.click('button', 'Take this as right: 10');

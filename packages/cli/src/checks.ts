@@ -5,6 +5,8 @@ import {
   type CheckResult,
   CheckSession,
   checksOf,
+  coverageOf,
+  Footprint,
   jsonWords,
   readJson,
   RulesetCompiler,
@@ -18,12 +20,14 @@ interface Options {
   readonly seed?: number;
   readonly json?: boolean;
   readonly watch?: boolean;
+  readonly coverage?: boolean;
 }
 
 interface Ran {
   readonly check: CheckEntry;
   readonly result: CheckResult;
   readonly ms: number;
+  readonly footprint: Footprint;
 }
 
 /** After a file has changed, others may be about to change as well: editors write in more than one go. */
@@ -38,8 +42,9 @@ function runAll(rules: Rules, { only, seed }: Options): readonly Ran[] {
     .filter((check) => isMeant(check, only))
     .map((check) => {
       const began = performance.now();
-      const result = session.runNow(seed === undefined ? check : { ...check, seed });
-      return { check, result, ms: performance.now() - began };
+      const footprint = new Footprint();
+      const result = session.runNow(seed === undefined ? check : { ...check, seed }, footprint);
+      return { check, result, ms: performance.now() - began, footprint };
     });
 }
 
@@ -86,6 +91,23 @@ function inWords(all: readonly Ran[]): string {
   return `${lines.join('\n')}\n`;
 }
 
+/** Which entries no check has run, a line for each chapter, and how many of all actions. */
+function coverageInWords(rules: Rules, all: readonly Ran[]): string {
+  const { chapters, entries } = coverageOf(rules, new Map(all.map(({ check, footprint }) => [check, footprint] as const)));
+  const line = (title: string, covered: number, total: number, without: readonly string[] = []) => {
+    const left = without.length === 0 ? '' : `   not ${without.join(', ')}`;
+    return `  ${title.padEnd(18)} ${String(covered).padStart(4)} of ${String(total).padEnd(4)}${left}`.trimEnd();
+  };
+  const actions = Object.values(entries);
+  const total = actions.reduce((sum, one) => sum + one.actions, 0);
+  const missing = actions.reduce((sum, one) => sum + one.missing.length, 0);
+  const lines = [
+    ...chapters.map(({ title, covered, total: of, uncovered }) => line(title, covered, of, uncovered)),
+    line('Actions', total - missing, total),
+  ];
+  return `Run by at least one check:\n${lines.join('\n')}\n`;
+}
+
 /** Results in the form that build servers read: JUnit's XML. */
 async function writeJunit(file: string, name: string, all: readonly Ran[]): Promise<void> {
   const { create } = await import('xmlbuilder2');
@@ -122,6 +144,7 @@ async function once(file: string, options: Options, compiler: RulesetCompiler): 
   process.stdout.write(
     options.json ? `${JSON.stringify(all.map(({ check, result }) => ({ label: check.label, ...result })))}\n` : inWords(all),
   );
+  if (options.coverage && !options.json) process.stdout.write(coverageInWords(rules, all));
   if (options.junit !== undefined) await writeJunit(options.junit, basename(file, '.json'), all);
   return all.every(({ result }) => result.ok) ? 0 : 1;
 }

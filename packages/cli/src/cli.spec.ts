@@ -301,6 +301,17 @@ describe('ember test', () => {
     expect([result.id, result.ok]).toEqual(['beginning', true]);
   });
 
+  it('says which entries at least one check has run', () => {
+    const { stdout } = ember('test', written('covered.json', 12), '--coverage');
+    expect(stdout.split('\n').slice(4)).toEqual([
+      'Run by at least one check:',
+      '  Actors                1 of 1',
+      '  Stats                 1 of 1',
+      '  Actions               0 of 0',
+      '',
+    ]);
+  });
+
   it('writes JUnit XML for build servers', () => {
     const report = join(folder, 'report.xml');
     expect(ember('test', written('junit.json', 10), '--junit', report).status).toBe(1);

@@ -94,11 +94,17 @@ export async function main(args: readonly string[], load: Load): Promise<number>
     .option('--seed <n>', 'this seed of all luck instead of each check’s own', seed)
     .option('--junit <file>', 'where to write the results as JUnit XML as well')
     .option('--json', 'results as one JSON list')
+    .option('--coverage', 'which entries at least one check has run, and how many of their actions')
     .option('--watch', 'run them again whenever the file is saved')
-    .action(async (file: string, options: { only?: string; seed?: number; junit?: string; json?: boolean; watch?: boolean }) => {
-      const { test } = await import('./checks.js');
-      code = await test(file, options);
-    });
+    .action(
+      async (
+        file: string,
+        options: { only?: string; seed?: number; junit?: string; json?: boolean; coverage?: boolean; watch?: boolean },
+      ) => {
+        const { test } = await import('./checks.js');
+        code = await test(file, options);
+      },
+    );
   program
     .command('link')
     .description('prints a new link that signs in, once, to the server that runs here')

@@ -217,6 +217,9 @@ function within(part: object): Within {
   return of;
 }
 
+/** The places of the actions in an entry, within it. */
+export const actionsWithin = (entry: object): readonly Path[] => within(entry).actions.map(({ at }) => at);
+
 /** The events that are waited for in an entry, each with its place within it. */
 export const patternsWithin = (entry: object): readonly { readonly at: Path; readonly pattern: Pattern }[] => within(entry).patterns;
 

@@ -293,10 +293,13 @@ export class CompileContext {
   private action({ do: name, to = this.whom, ...args }: Then[number], path: Path, after: CompiledThen): CompiledThen {
     const spec = this.registry.actions.get(name)!;
     const rule = this.ruleAt(path);
+    const place = this.placeOf(path);
     if (spec.steer) {
       const steered = spec.steer(args, this, path, after);
       return (world, parties) => {
-        if (world.spend(1, rule)) steered(world, parties);
+        if (!world.spend(1, rule)) return;
+        world.ran?.add(place);
+        steered(world, parties);
       };
     }
     const run = spec.compile!(args, this, path);
@@ -306,6 +309,7 @@ export class CompileContext {
         if (world.actors.rowOf(actor) < 0) continue;
         // Past what a tick may do a list stops where it is.
         if (!world.spend(1, rule)) return;
+        world.ran?.add(place);
         run(world, actor, parties);
       }
       after(world, parties);
@@ -322,6 +326,12 @@ export class CompileContext {
     if (known !== undefined) return known;
     acting.set(key, acting.size);
     return acting.size - 1;
+  }
+
+  /** A place in an entry by the entry's id; nothing for a place in no chapter. */
+  private placeOf(path: Path): string {
+    const entry = this.entryAt(path);
+    return entry ? [path[0], entry.id, ...path.slice(2)].join('/') : '';
   }
 
   /** Keeps a piece of a list under a number that means the same after a restart and after edits elsewhere. */

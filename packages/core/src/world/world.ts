@@ -55,6 +55,8 @@ export class World {
   private current: GameEvent | undefined;
   private currentCause: GameEvent | undefined;
   private marks = new Int32Array(64);
+  /** Takes the places of actions as they are run, as chapter/id and the way from there; nobody wants to know where it is not there. */
+  ran: Set<string> | undefined;
   /** How often any actor was touched. */
   touches = 0;
 

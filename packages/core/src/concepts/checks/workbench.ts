@@ -4,7 +4,8 @@ import type { Evidence } from '../../workbench/evidence.js';
 import type { Workbench } from '../../workbench/workbench.js';
 import { type Chain, Recorder } from './run/recorder.js';
 import type { CheckResult, RunResult } from './run/result.js';
-import { runChecks } from './run/kept-results.js';
+import { type Coverage, coverageOf, type EntryCoverage } from './coverage.js';
+import { footprintsOf, runChecks } from './run/kept-results.js';
 import { CheckSession } from './run/session.js';
 import { checkChapter } from './schema.js';
 
@@ -31,8 +32,26 @@ export function checkStory(rules: Rules, id: string, row?: number): CheckStory |
   return { result, evidence: recorder.evidence(), chains: Object.fromEntries(chains) };
 }
 
+/** How far the checks have run, once for each time that they have. */
+const known = new WeakMap<object, Coverage>();
+
+function coverage(rules: Rules): Coverage {
+  const footprints = footprintsOf(rules);
+  const before = known.get(footprints);
+  if (before) return before;
+  const now = coverageOf(rules, footprints);
+  known.set(footprints, now);
+  return now;
+}
+
+/** How far the checks have run through each chapter, as they were last run. */
+const chapters = (rules: Rules): Coverage['chapters'] => coverage(rules).chapters;
+
+/** How far they have run through one entry; undefined for one that does not exist. */
+const ofEntry = (rules: Rules, chapter: string, id: string): EntryCoverage | undefined => coverage(rules).entries[`${chapter}/${id}`];
+
 export const workbench = {
-  questions: { story: checkStory },
+  questions: { story: checkStory, coverage: chapters, coverageOfEntry: ofEntry },
   background: { results: (rules: Rules): Generator<void, readonly CheckResult[]> => runChecks(rules) },
 } satisfies Workbench;
 export type CheckQuestions = (typeof workbench)['questions'];

@@ -8,11 +8,12 @@ import { CoreClient } from '../shared/core-client';
 import type { RulesetJson } from '../shared/api';
 import { documentFeature } from '../store/document.reducer';
 import { CheckResults } from './check-results';
+import { Covered } from './covered';
 
 /** What happened in a check: values over time, what was on, what was told, and why it is not what was expected. */
 @Component({
   selector: 'ee-check-story',
-  imports: [EvidenceChart, RouterLink],
+  imports: [Covered, EvidenceChart, RouterLink],
   templateUrl: './check-story.html',
   styleUrl: './check-story.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

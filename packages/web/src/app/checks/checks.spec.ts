@@ -6,6 +6,8 @@ import { bare, spec } from '../testing/specs';
 import { CheckResults } from './check-results';
 import { CheckSentences } from './check-sentences';
 import { CheckStoryPage } from './check-story';
+import { Covered } from './covered';
+import { RunBy } from './run-by';
 
 const CHECKS = [
   {
@@ -185,5 +187,39 @@ describe('What happened in a check', () => {
     ]);
     await seen.click('row 1 , holds', '.row');
     expect(seen.text('.rows')).toContain('suit 50, left 40');
+  });
+});
+
+describe('What checks have run', () => {
+  it('is told chapter by chapter, with the entries that none has', async () => {
+    const seen = await spec(Covered, 'checks', 'hurting', {}, ruleset());
+    await haveRun(seen);
+    const line = (title: string) => seen.texts('li').find((text) => text.startsWith(title))!;
+    await until(
+      'it is told',
+      () => seen.texts('li').length > 0,
+      () => seen.settle(),
+    );
+    expect(line('Stats')).toMatch(/^Stats \d+ of 17$/);
+    await seen.click(line('Pickups'), 'li button');
+    expect(seen.text('li p')).toContain('No check has run Slipstream pod');
+  });
+
+  it('is told of an entry, with those of its actions that none has', async () => {
+    const seen = await spec(RunBy, 'attributes', 'suit', { chapter: 'attributes', id: 'suit' }, ruleset());
+    await haveRun(seen);
+    await until(
+      'it is told',
+      () => seen.text('p') !== '',
+      () => seen.settle(),
+    );
+    expect(seen.texts('a')).toEqual(['The torch', 'Hurting']);
+    seen.fixture.componentRef.setInput('chapter', 'zones');
+    seen.fixture.componentRef.setInput('id', 'wreck');
+    await until(
+      'it is another',
+      () => seen.text('p') === 'No check has run it.',
+      () => seen.settle(),
+    );
   });
 });

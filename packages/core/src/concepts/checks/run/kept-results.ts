@@ -5,20 +5,23 @@ import type { ChapterEntry, Rules } from '../../../ruleset/rules.js';
 import type { CheckEntry } from '../schema.js';
 import { ChangedRules } from './changes.js';
 import { type Key, keyOf, playerKind, Reach, waitsFor } from './reach.js';
+import { Footprint } from './footprint.js';
 import type { CheckResult } from './result.js';
 import { CheckSession, checksOf } from './session.js';
 
 interface Kept {
   readonly result: CheckResult;
-  /** The entries that it reached, and the events that there were. */
+  /** The entries that it reached, and what it has run through. */
   readonly reached: ReadonlySet<Key>;
-  readonly seen: ReadonlySet<string>;
+  readonly footprint: Footprint;
 }
 
 /** The results of checks, kept from one edit to the next. */
 class KeptResults {
   private rules: Rules | undefined;
   private kept = new Map<CheckEntry, Kept>();
+  /** What each has run through. */
+  footprints: ReadonlyMap<CheckEntry, Footprint> = new Map();
   /** How many checks the last run had to run. */
   ran = 0;
   private readonly changed = new ChangedRules();
@@ -36,15 +39,18 @@ class KeptResults {
         now.set(check, before);
         continue;
       }
-      const seen = new Set<string>();
-      const result = yield* session.run(check, seen);
+      const footprint = new Footprint();
+      const result = yield* session.run(check, footprint);
       this.ran++;
-      now.set(check, { result, reached: reach.of(check, seen), seen });
+      now.set(check, { result, reached: reach.of(check, footprint.events), footprint });
       yield;
     }
     // Only a run that came to its end is gone on from.
     this.rules = rules;
     this.kept = now;
+    // What was worked out from them holds as long as no check had to be run.
+    if (this.ran > 0 || this.footprints.size !== now.size)
+      this.footprints = new Map([...now].map(([check, { footprint }]) => [check, footprint] as const));
     return [...now.values()].map(({ result }) => result);
   }
 }
@@ -77,12 +83,12 @@ function untouchedBetween(before: Rules, after: Rules): Stays {
     const section = registry().sections.get(key.split('/')[0]);
     return section?.kind === 'chapter' && section.followsEvents;
   });
-  return (check, { reached, seen }) => {
+  return (check, { reached, footprint: { events } }) => {
     // What a check changes itself reaches further than anybody knows.
     if (check.changes !== undefined && check.changes.length > 0) return changed.size === 0 && !ground;
     if (ground && check.ground === 'arena') return false;
     for (const key of changed.keys()) if (reached.has(key)) return false;
-    return !gated.some(([, [was, is]]) => waitsFor(was, seen) || waitsFor(is, seen));
+    return !gated.some(([, [was, is]]) => waitsFor(was, events) || waitsFor(is, events));
   };
 }
 
@@ -103,6 +109,9 @@ function kept(rules: Rules): KeptResults {
 export function runChecks(rules: Rules): Generator<void, readonly CheckResult[]> {
   return kept(rules).run(rules);
 }
+
+/** What the checks of a ruleset have run through, as far as they have been run. */
+export const footprintsOf = (rules: Rules): ReadonlyMap<CheckEntry, Footprint> => kept(rules).footprints;
 
 /** How many checks had to be run the last time: for showing how far an edit reaches. */
 export const checksRun = (rules: Rules): number => kept(rules).ran;

@@ -16,10 +16,11 @@ const specOf = (chapter: string): ChapterSpec | undefined => {
 };
 
 /** Chapters whose entries matter to whatever runs; not those that only try others out. */
-const inForce = (): readonly string[] => [...registry().sections.keys()].filter((key) => specOf(key) !== undefined && !onlyTries(key));
+export const inForce = (): readonly string[] =>
+  [...registry().sections.keys()].filter((key) => specOf(key) !== undefined && !onlyTries(key));
 
 /** What is spoken of in a part of a ruleset so that it may come about, or be read; what is only compared with is neither. */
-function spokenOf(rules: Rules, chapter: string, part: object): readonly Key[] {
+export function spokenOf(rules: Rules, chapter: string, part: object): readonly Key[] {
   const patterns = patternsWithin(part);
   return mentionsIn(rules, chapter, part).flatMap(({ mark, within, speaksOf }) => {
     const compared = mark.kind === 'reference' && (mark.mentions || patterns.some(({ at }) => isInside(within, at)));

@@ -5,6 +5,7 @@ import type { Rules } from '../../../ruleset/rules.js';
 import type { GameEvent } from '../../../world/events.js';
 import type { World } from '../../../world/world.js';
 import type { CheckEntry, Step } from '../schema.js';
+import type { Footprint } from './footprint.js';
 import { askedOf, lackingIn } from './formulas.js';
 import type { Grounds } from './grounds.js';
 import { Mistake } from './mistake.js';
@@ -41,13 +42,13 @@ interface Stage {
 /**
  * Runs a check, or one row of it, in a world of its own; as work in parts. Whatever is wrong with it is in the result.
  * @param entry what is wanted, without changes to the rules and without rows: those are made before
- * @param seen takes the names of all events that there are
+ * @param footprint takes what it runs through
  */
-export function* runPlain(grounds: Grounds, entry: CheckEntry, seen: Set<string>, watcher?: Watcher): Generator<void, RunResult> {
+export function* runPlain(grounds: Grounds, entry: CheckEntry, footprint: Footprint, watcher?: Watcher): Generator<void, RunResult> {
   const outcomes: Outcome[] = [];
   const unknown = unknownIn(grounds.rules, entry);
   if (unknown.length > 0) return { ok: false, ticks: 0, outcomes, mistakes: unknown.map(told) };
-  const run = new Run(grounds, entry, seen, watcher, outcomes);
+  const run = new Run(grounds, entry, footprint, watcher, outcomes);
   try {
     yield* run.all();
   } catch (error) {
@@ -74,13 +75,14 @@ class Run {
   constructor(
     private readonly grounds: Grounds,
     private readonly entry: CheckEntry,
-    private readonly seen: Set<string>,
+    private readonly footprint: Footprint,
     private readonly watcher: Watcher | undefined,
     private readonly outcomes: Outcome[],
   ) {
     const { world, setting } = grounds.for(entry);
     this.world = world;
     this.setting = setting;
+    for (const one of [world, setting]) one.ran = footprint.places;
     this.rules = world.rules;
     this.story = new Story(world, entry.given);
   }
@@ -94,7 +96,7 @@ class Run {
       ...[...this.running, ...this.lasting.map(({ test }) => test)].map(({ watches }) => watches),
       ...entry.given.map((one) => ({ of: one.name, attributes: (one.with ?? []).map(({ attribute }) => attribute) })),
     ];
-    for (const { name } of setting.step(commands)) this.seen.add(name);
+    this.footprint.note(setting.step(commands));
     confirm(setting, entry.given);
     world.rewind(setting.snapshot());
     this.ticks = FIRST;
@@ -188,7 +190,7 @@ class Run {
       const saved = one.kind === 'join' ? kept.get(String(one.args['seat'])) : undefined;
       return saved ? { ...one, args: { ...one.args, saved } } : one;
     });
-    for (const { name } of setting.step(commands)) this.seen.add(name);
+    this.footprint.note(setting.step(commands));
     world.rewind(setting.snapshot());
     this.look([]);
   }
@@ -215,10 +217,8 @@ class Run {
     const { story } = this;
     story.look();
     story.note(events);
-    for (const event of events) {
-      this.seen.add(event.name);
-      for (const test of this.running) test.hear?.(story, event);
-    }
+    this.footprint.note(events);
+    for (const event of events) for (const test of this.running) test.hear?.(story, event);
     for (const one of this.lasting) {
       if (one.broken) continue;
       const { holds, says, failure } = one.test.look(story);

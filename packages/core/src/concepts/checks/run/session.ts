@@ -3,6 +3,7 @@ import type { Problem } from '../../../ruleset/problem.js';
 import type { Rules } from '../../../ruleset/rules.js';
 import { checkChapter, type CheckEntry } from '../schema.js';
 import { ChangedRules } from './changes.js';
+import { Footprint } from './footprint.js';
 import { Grounds } from './grounds.js';
 import { Mistake } from './mistake.js';
 import type { CheckResult, Outcome, RowResult, RunResult } from './result.js';
@@ -24,16 +25,16 @@ export class CheckSession {
 
   /**
    * Runs one check, with all its rows; as work in parts.
-   * @param seen takes the names of all events that there are
+   * @param footprint takes what it runs through
    */
-  *run(entry: CheckEntry, seen = new Set<string>()): Generator<void, CheckResult> {
+  *run(entry: CheckEntry, footprint = new Footprint()): Generator<void, CheckResult> {
     const { id, each } = entry;
-    if (!each) return { id, ...(yield* this.runRow(entry, undefined, seen)) };
+    if (!each) return { id, ...(yield* this.runRow(entry, undefined, footprint)) };
     if (each.rows.length === 0)
       return { id, ok: false, ticks: 0, outcomes: [], mistakes: [{ path: 'each', message: 'The table has no rows: add one.' }] };
     const rows: RowResult[] = [];
     for (let row = 0; row < each.rows.length; row++) {
-      const result = yield* this.runRow(entry, row, seen);
+      const result = yield* this.runRow(entry, row, footprint);
       const label = each.columns.map((name, k) => `${name} ${each.rows[row][k] ?? '–'}`).join(', ');
       rows.push({ ...result, row, label });
     }
@@ -42,15 +43,15 @@ export class CheckSession {
   }
 
   /** Runs one check at once. */
-  runNow(entry: CheckEntry): CheckResult {
-    return atOnce(this.run(entry));
+  runNow(entry: CheckEntry, footprint?: Footprint): CheckResult {
+    return atOnce(this.run(entry, footprint));
   }
 
   /** Runs a check once: as it is, or for one of its rows. */
-  *runRow(entry: CheckEntry, row: number | undefined, seen = new Set<string>(), watcher?: Watcher): Generator<void, RunResult> {
+  *runRow(entry: CheckEntry, row: number | undefined, footprint = new Footprint(), watcher?: Watcher): Generator<void, RunResult> {
     try {
       const own = filled(entry, row);
-      const result = yield* this.runChanged(own, seen, watcher);
+      const result = yield* this.runChanged(own, footprint, watcher);
       return row === undefined ? result : { ...result, outcomes: result.outcomes.map((outcome) => inTable(entry, outcome, row)) };
     } catch (error) {
       if (!(error instanceof Mistake)) throw error;
@@ -58,16 +59,16 @@ export class CheckSession {
     }
   }
 
-  private *runChanged(entry: CheckEntry, seen: Set<string>, watcher?: Watcher): Generator<void, RunResult> {
+  private *runChanged(entry: CheckEntry, footprint: Footprint, watcher?: Watcher): Generator<void, RunResult> {
     const { changes = [], stages } = entry;
     const refusals = stages.flatMap(({ then }, i) =>
       then.flatMap((test, k) => (isOfRuleset(test) ? [{ path: `stages/${i}/then/${k}`, saying: test.saying ?? '' }] : [])),
     );
-    if (changes.length === 0 && refusals.length === 0) return yield* runPlain(this.grounds, entry, seen, watcher);
+    if (changes.length === 0 && refusals.length === 0) return yield* runPlain(this.grounds, entry, footprint, watcher);
     const { rules, problems } = this.changed.read(this.rules, changes);
     if (rules) {
       const accepted = refusals.map(({ path }) => broken(path, 'The ruleset is accepted.', 'refused', 'accepted'));
-      const result = yield* runPlain(new Grounds(rules), entry, seen, watcher);
+      const result = yield* runPlain(new Grounds(rules), entry, footprint, watcher);
       return { ...result, ok: result.ok && accepted.length === 0, outcomes: [...accepted, ...result.outcomes] };
     }
     const [first] = problems;

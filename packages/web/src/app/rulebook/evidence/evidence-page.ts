@@ -10,6 +10,7 @@ import { download } from '../../shared/download';
 import { documentFeature } from '../../store/document.reducer';
 import { Editor } from '../../store/editor';
 import type { EvidenceLook, PagePieces } from '../chapter-page';
+import { RunBy } from '../../checks/run-by';
 import { chapterOf, CHAPTERS } from '../chapters';
 import { entriesOf, labelOf } from '../entries';
 import { EvidenceChart } from './evidence-chart';
@@ -30,7 +31,7 @@ const NOTHING_TOLD: { readonly now: Facts; readonly before: Facts } = { now: [],
 /** What follows from a spec: computed by the core in its worker at every edit, with the version before as a ghost. */
 @Component({
   selector: 'ee-evidence',
-  imports: [EvidenceChart, MatMenuModule, NgComponentOutlet, PinEditor, Pins, RouterLink],
+  imports: [EvidenceChart, MatMenuModule, NgComponentOutlet, PinEditor, Pins, RouterLink, RunBy],
   templateUrl: './evidence-page.html',
   styleUrl: './evidence-page.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -128,7 +129,8 @@ export class EvidencePage {
   protected readonly users = computed(() => {
     const seen = new Map<string, { chapter: string; id: string; label: string; linked: boolean }>();
     for (const { chapter, id } of this.uses())
-      if (chapter !== undefined && id !== undefined && chapter !== 'situations')
+      // Checks are told of below, with what they have run.
+      if (chapter !== undefined && id !== undefined && chapter !== 'situations' && !chapterOf(chapter)?.ahead)
         seen.set(`${chapter}/${id}`, {
           chapter,
           id,

@@ -1,0 +1,35 @@
+import { registry } from '../../../ruleset/registry.js';
+import type { GameEvent } from '../../../world/events.js';
+
+/** The fields of an event that name entries, with their chapters. */
+const naming = new Map<string, readonly (readonly [field: string, chapter: string])[]>();
+
+function namingFields(name: string): readonly (readonly [string, string])[] {
+  let fields = naming.get(name);
+  if (!fields) {
+    const all = Object.entries(registry().events.get(name)?.fields ?? {});
+    fields = all.flatMap(([field, { chapter }]) => (typeof chapter === 'string' ? [[field, chapter] as const] : []));
+    naming.set(name, fields);
+  }
+  return fields;
+}
+
+/** What a check has run through: what happened, of which entries, and which actions were run. */
+export class Footprint {
+  /** The names of all events that there were. */
+  readonly events = new Set<string>();
+  /** The entries that events told of, as chapter/id. */
+  readonly entries = new Set<string>();
+  /** The actions that were run, by their places: chapter/id and the way from there. */
+  readonly places = new Set<string>();
+
+  note(events: readonly GameEvent[]): void {
+    for (const { name, data } of events) {
+      this.events.add(name);
+      for (const [field, chapter] of namingFields(name)) {
+        const id = data[field];
+        if (typeof id === 'string' && id !== '') this.entries.add(`${chapter}/${id}`);
+      }
+    }
+  }
+}
