@@ -315,8 +315,11 @@ export class Screen {
       await this.page.select(about, what);
     }
     for (const [label, text] of Object.entries(more)) {
-      if (label === 'Seat') await this.page.select('select[aria-label="Seat"]', text);
-      else await this.write(`ee-pokes input[aria-label="${label}"]`, text);
+      if (label === 'Seat') {
+        // One that is not there yet would be passed over without a word.
+        await this.page.waitForSelector(`select[aria-label="Seat"] option[value="${text}"]`);
+        await this.page.select('select[aria-label="Seat"]', text);
+      } else await this.write(`ee-pokes input[aria-label="${label}"]`, text);
     }
     await before();
     // Not by where it stands: that may move at this very moment.

@@ -128,6 +128,7 @@ try {
   await screen.tap('header .failing');
   await screen.sees('ee-check-story .wrong', 'expected 91, found 10');
   await page.waitForSelector('ee-check-story canvas[data-drawn]');
+  await screen.sees('ee-covered li', 'Stats');
   await take('checks');
   await screen.click('button', 'Undo Ctrl Z');
   await screen.lacks('header .failing');
