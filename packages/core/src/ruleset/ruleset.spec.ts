@@ -202,6 +202,13 @@ describe('A ruleset', () => {
     );
   });
 
+  it('never makes the reader throw, also where something can’t be put in words', () => {
+    const wordless = { toString: '', valueOf: 0 };
+    for (const key of Object.keys(SMALL))
+      for (const value of [wordless, [wordless], [[wordless]], [{ id: wordless }], [{ id: 'x', label: wordless }], [{ do: wordless }]])
+        expect(() => readRuleset({ ...SMALL, [key]: value })).not.toThrow();
+  });
+
   it('never makes the reader throw, whatever stands in an entry', () => {
     const chapters = ['attributes', 'effects', 'abilities', 'pickups', 'actors'] as const;
     fc.assert(

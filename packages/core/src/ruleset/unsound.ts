@@ -46,7 +46,10 @@ export function withoutUnsound(
     path.replace(/^\/([^/]+)\/(\d+)/, (all, key: string, position: string) =>
       kept.has(key) ? `/${key}/${kept.get(key)![Number(position)]}` : all,
     );
-  const gone = [...dropped].flatMap(([key, positions]) => [...positions].map((i) => String(at(raw, [key, i, 'id']) ?? ''))).filter(Boolean);
+  // An id may be anything there, also what can't be put in words.
+  const gone = [...dropped].flatMap(([key, positions]) =>
+    [...positions].map((i) => at(raw, [key, i, 'id'])).filter((id): id is string => typeof id === 'string' && id !== ''),
+  );
   const names = gone.length === 0 ? undefined : new RegExp(`\\b(${gone.filter((id) => ID_PATTERN.test(id)).join('|') || '-'})\\b`);
   const shaken = (path: string) => {
     // Its entry, or what is placed: whatever of it is looked at may come of what it speaks of.

@@ -14,8 +14,9 @@ export function upgradeDocument(value: unknown): unknown {
   let document = value;
   for (;;) {
     if (!isObject(document)) return document;
-    const step = STEPS[Number(document['version'])];
-    if (!step || typeof document['version'] !== 'number') return document;
+    const { version } = document;
+    const step = typeof version === 'number' ? STEPS[version] : undefined;
+    if (!step) return document;
     document = step(document);
   }
 }
