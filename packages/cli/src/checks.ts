@@ -127,8 +127,12 @@ async function writeJunit(file: string, name: string, all: readonly Ran[]): Prom
 }
 
 /** Reads, runs and tells once. Returns the exit code: 0 all hold, 1 some do not, 2 nothing could be run. */
-async function once(file: string, options: Options, compiler: RulesetCompiler): Promise<number> {
-  const { text, problem } = readText(file);
+async function once(
+  file: string,
+  { text, problem }: ReturnType<typeof readText>,
+  options: Options,
+  compiler: RulesetCompiler,
+): Promise<number> {
   if (text === undefined) return refuse(`${problem}\n`);
   const { value, wrong } = { value: undefined, ...readJson(text) };
   if (wrong) return refuse(`${file}: ${jsonWords(wrong)}\n`);
@@ -157,23 +161,26 @@ function refuse(words: string): number {
 /** `ember test`: runs the checks of a ruleset; with `watch` again whenever the file is saved, until it is ended. */
 export async function test(file: string, options: Options): Promise<number> {
   const compiler = new RulesetCompiler();
-  const code = await once(file, options, compiler);
-  if (!options.watch) return code;
-  process.stdout.write(`Watching ${file}. Ctrl-C ends.\n`);
+  const first = readText(file);
+  if (!options.watch || first.text === undefined) return once(file, first, options, compiler);
+  let last: string | undefined;
+  const look = async () => {
+    const read = readText(file);
+    if (read.text !== undefined && read.text === last) return;
+    last = read.text;
+    await once(file, read, options, compiler);
+  };
   let timer: NodeJS.Timeout | undefined;
-  let last = readText(file).text;
-  // The folder, not the file: many editors put another file in its place.
+  // From before the first run: what is saved meanwhile is seen as well. The folder, not the file: many editors put another in its place.
   const watcher = watch(dirname(file), (_, name) => {
     if (name !== null && name !== basename(file)) return;
     clearTimeout(timer);
-    timer = setTimeout(() => {
-      const { text } = readText(file);
-      if (text === last) return;
-      last = text;
-      void once(file, options, compiler);
-    }, SETTLES_MS);
+    timer = setTimeout(() => void look(), SETTLES_MS);
   });
+  await look();
+  process.stdout.write(`Watching ${file}. Ctrl-C ends.\n`);
   await new Promise<void>((done) => process.once('SIGINT', () => done()).once('SIGTERM', () => done()));
+  clearTimeout(timer);
   watcher.close();
   return 0;
 }

@@ -325,6 +325,9 @@ describe('ember test', () => {
     const file = join(folder, 'bad.json');
     writeFileSync(file, '{');
     expect(ember('test', file).status).toBe(2);
+    expect(ember('test', join(folder, 'none', 'at.json'), '--watch')).toEqual(
+      jasmine.objectContaining({ status: 2, stderr: `There is no file ${join(folder, 'none', 'at.json')}.\n` }),
+    );
     writeFileSync(file, JSON.stringify({ ...keep(1), checks: [] }));
     expect(ember('test', file)).toEqual(jasmine.objectContaining({ status: 2, stderr: `${file} has no checks.\n` }));
     writeFileSync(file, JSON.stringify({ ...keep(1), checks: [{ id: 'x' }] }));
