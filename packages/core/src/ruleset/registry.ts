@@ -96,25 +96,19 @@ export class Registry {
       z.strictObject({ do: z.literal(name), ...(spec.steer ? {} : { to: this.party.optional() }), ...spec.args, once: ONCE.optional() }),
     );
     const names = [...this.actions.keys()];
-    return z.discriminatedUnion('do', options as never, {
-      error: (issue) => {
-        const wrong = (issue.input as { do?: unknown } | undefined)?.do;
-        if (typeof wrong !== 'string') return `An action is expected: { "do": one of ${names.join(', ')} }.`;
-        return `No action is called ${wrong}.${didYouMean(wrong, names)}`;
-      },
-    }) as unknown as z.ZodType<Action>;
+    return named<Action>('do', options, names, {
+      expected: 'An action is expected',
+      unknown: (wrong) => `No action is called ${wrong}.`,
+    });
   }
 
   private inputSchema(): z.ZodType<InputJson> {
     const options = [...this.inputs].map(([name, { args }]) => z.strictObject({ do: z.literal(name), ...args }));
     const names = [...this.inputs.keys()];
-    return z.discriminatedUnion('do', options as never, {
-      error: (issue) => {
-        const wrong = (issue.input as { do?: unknown } | undefined)?.do;
-        if (typeof wrong !== 'string') return `What a seat asks for is expected: { "do": one of ${names.join(', ')} }.`;
-        return `A seat can't ${wrong}.${didYouMean(wrong, names)}`;
-      },
-    }) as unknown as z.ZodType<InputJson>;
+    return named<InputJson>('do', options, names, {
+      expected: 'What a seat asks for is expected',
+      unknown: (wrong) => `A seat can't ${wrong}.`,
+    });
   }
 
   /** What of an event a pattern can ask for: entries by id, words, and amounts in its condition. */
@@ -135,13 +129,10 @@ export class Registry {
       ];
     });
     const names = options.map((option) => String([...option.shape.on.values][0]));
-    return z.discriminatedUnion('on', options as never, {
-      error: (issue) => {
-        const wrong = (issue.input as { on?: unknown } | undefined)?.on;
-        if (typeof wrong !== 'string') return `An event is expected: { "on": one of ${names.join(', ')} }.`;
-        return `No event is called ${wrong}.${didYouMean(wrong, names)}`;
-      },
-    }) as unknown as z.ZodType<Pattern>;
+    return named<Pattern>('on', options, names, {
+      expected: 'An event is expected',
+      unknown: (wrong) => `No event is called ${wrong}.`,
+    });
   }
 
   private documentSchema(): z.ZodObject {
@@ -170,6 +161,26 @@ export class Registry {
       { error: (issue) => (issue.code === 'invalid_type' ? 'A ruleset is a JSON object.' : undefined) },
     );
   }
+}
+
+/**
+ * Objects of several shapes, told apart by a name that each has in one place. That the shapes make up `T` is for whoever makes
+ * them to see to: there are as many as concepts declare.
+ */
+function named<T>(
+  key: string,
+  options: readonly z.ZodObject[],
+  names: readonly string[],
+  words: { readonly expected: string; readonly unknown: (wrong: string) => string },
+): z.ZodType<T> {
+  const union: z.ZodType<unknown> = z.discriminatedUnion(key, options as [z.ZodObject, ...z.ZodObject[]], {
+    error: (issue) => {
+      const wrong = (issue.input as Readonly<Record<string, unknown>> | undefined)?.[key];
+      if (typeof wrong !== 'string') return `${words.expected}: { "${key}": one of ${names.join(', ')} }.`;
+      return `${words.unknown(wrong)}${didYouMean(wrong, names)}`;
+    },
+  });
+  return union as z.ZodType<T>;
 }
 
 function join<T>(into: Map<string, T>, from: Readonly<Record<string, T>> | undefined, what: string): void {
