@@ -21,7 +21,17 @@ import type { Member } from './cast.js';
 import { type Asked, askedOf, lackingIn, readingsOf } from './formulas.js';
 import { Mistake } from './mistake.js';
 import { lower, momentsOf, type Story } from './story.js';
-import { countWords, NOTHING_WATCHED, oftenEnough, sentence, type Test, timesWords, type Verdict, watching } from './verdicts.js';
+import {
+  countWords,
+  nobodyMeant,
+  NOTHING_WATCHED,
+  oftenEnough,
+  sentence,
+  type Test,
+  timesWords,
+  type Verdict,
+  watching,
+} from './verdicts.js';
 import { isToldOf, knowsTest, readsTest } from './told.js';
 
 /** How far off a number may be and still be the same. */
@@ -62,10 +72,7 @@ export function lastingTest(rules: Rules, test: Lasting, path: string): Test {
 function atEach(who: Who | undefined, look: (story: Story, member: Member) => Verdict) {
   return (story: Story): Verdict => {
     const members = story.of(who);
-    if (members.length === 0) {
-      const says = story.nobody(who);
-      return { holds: false, says, failure: { says, expected: 'somebody', found: 'nobody', who: '', cause: 0 } };
-    }
+    if (members.length === 0) return nobodyMeant(story, who, 'somebody');
     let last: Verdict | undefined;
     for (const member of members) {
       last = look(story, member);
@@ -226,10 +233,7 @@ function eventTest(rules: Rules, test: EventTest, path: string): Test {
     look: (story) => {
       if (of === undefined) return judge(story, hits, '');
       const members = story.everOf(of);
-      if (members.length === 0) {
-        const says = story.nobody(of);
-        return { holds: false, says, failure: { says, expected, found: 'nobody', who: '', cause: 0 } };
-      }
+      if (members.length === 0) return nobodyMeant(story, of, expected);
       const verdicts = members.map(({ actor, name }) =>
         judge(
           story,

@@ -98,11 +98,6 @@ export class Story {
   nobody(who: Who | undefined): string {
     return nobodyWords(this.world, this.given, who);
   }
-
-  /** An actor as a sentence calls it. */
-  nameOf(actor: number): string {
-    return this.known.get(actor)?.name ?? '';
-  }
 }
 
 /** What an entry is called within a sentence. */

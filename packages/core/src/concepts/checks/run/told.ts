@@ -6,7 +6,7 @@ import type { GameEvent } from '../../../world/events.js';
 import { actorOfSeat } from '../../seats/index.js';
 import type { KnowsTest, ReadsTest } from '../schema.js';
 import { lower, type Story } from './story.js';
-import { countWords, NOTHING_WATCHED, oftenEnough, type Test, timesWords, type Verdict } from './verdicts.js';
+import { countWords, nobodyMeant, NOTHING_WATCHED, oftenEnough, type Test, timesWords, type Verdict } from './verdicts.js';
 
 /** A seat as those see it who send to it; undefined where nobody sits there. */
 function viewerOf({ world }: Story, seat: string): Exclude<Viewer, 'truth'> | undefined {
@@ -77,10 +77,7 @@ export function knowsTest({ seat, knows, of, not = false }: KnowsTest, path: str
     if (!viewer) return nobodyThere(seat, expected);
     const { world } = story;
     const members = story.of(of);
-    if (members.length === 0) {
-      const says = story.nobody(of);
-      return { holds: false, says, failure: { says, expected, found: 'nobody', who: seat, cause: 0 } };
-    }
+    if (members.length === 0) return nobodyMeant(story, of, expected, seat);
     const publisher = new Publisher(world);
     publisher.capture();
     const copy = new Copy(wireSchemaOf(world.rules));

@@ -36,6 +36,12 @@ export interface Test {
   readonly look: (story: Story) => Verdict;
 }
 
+/** That nobody is there who is meant, as a verdict. */
+export function nobodyMeant(story: Story, of: Who | undefined, expected: string, who = ''): Verdict {
+  const says = story.nobody(of);
+  return { holds: false, says, failure: { says, expected, found: 'nobody', who, cause: 0 } };
+}
+
 /** Whether something happened as often as is said. */
 export const oftenEnough = ({ count, times }: Pick<EventTest, 'count' | 'times'>, found: number): boolean =>
   count === 'exactly' ? found === times : count === 'atLeast' ? found >= times : found <= times;
