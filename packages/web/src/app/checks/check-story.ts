@@ -1,9 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
-import type { CheckQuestions, CheckStory, Span } from '@eager-ember/core';
+import type { CheckQuestions, CheckStory } from '@eager-ember/core';
 import { SpecContext } from '../rulebook/spec/spec-context';
 import { EvidenceChart } from '../rulebook/evidence/evidence-chart';
+import { lanesOf, spanWords } from '../rulebook/evidence/lanes';
 import { CoreClient } from '../shared/core-client';
 import type { RulesetJson } from '../shared/api';
 import { documentFeature } from '../store/document.reducer';
@@ -48,15 +49,7 @@ export class CheckStoryPage {
   protected readonly mistakes = computed(() => this.story()?.result.mistakes ?? []);
   /** The moment at which something first went wrong. */
   protected readonly moment = computed(() => this.wrong()[0]?.t);
-  protected readonly lanes = computed<readonly (readonly Span[])[]>(() => {
-    const lanes: Span[][] = [];
-    for (const span of this.story()?.evidence.spans ?? []) {
-      const free = lanes.find((lane) => lane[0].kind === span.kind && lane[lane.length - 1].to <= span.from);
-      if (free) free.push(span);
-      else lanes.push([span]);
-    }
-    return lanes;
-  });
+  protected readonly lanes = computed(() => lanesOf(this.story()?.evidence.spans ?? []));
   /** The values at the cursor, or at the moment that went wrong. */
   protected readonly reading = computed(() => {
     const [story, t] = [this.story(), this.cursor() ?? this.moment()];
@@ -100,7 +93,5 @@ export class CheckStoryPage {
     void this.context.set(path, value);
   }
 
-  protected barWords(span: Span): string {
-    return `${span.label}, ${span.from} s to ${span.to} s${span.ended ? `, ${span.ended}` : ''}`;
-  }
+  protected readonly barWords = spanWords;
 }

@@ -13,6 +13,7 @@ import type { EvidenceLook, PagePieces } from '../chapter-page';
 import { RunBy } from '../../checks/run-by';
 import { chapterOf, CHAPTERS } from '../chapters';
 import { entriesOf, labelOf } from '../entries';
+import { lanesOf, spanWords } from './lanes';
 import { EvidenceChart } from './evidence-chart';
 import { PinEditor } from './pin-editor';
 import { Pins } from './pins';
@@ -95,18 +96,10 @@ export class EvidencePage {
 
   /** Spans that overlap stand below each other, the others in one line. */
   protected readonly lanes = computed<readonly (readonly Span[])[]>(() => {
-    const lanes: Span[][] = [];
     const regions = this.regions();
-    if (this.look().bare) return lanes;
-    const spans = (this.now()?.spans ?? []).filter(
-      (span) => !regions.includes(span) && (span.kind !== 'status' || this.look().statuses === 'below'),
-    );
-    for (const span of spans) {
-      const free = lanes.find((lane) => lane[0].kind === span.kind && lane[lane.length - 1].to <= span.from);
-      if (free) free.push(span);
-      else lanes.push([span]);
-    }
-    return lanes;
+    if (this.look().bare) return [];
+    const isBelow = (span: Span) => !regions.includes(span) && (span.kind !== 'status' || this.look().statuses === 'below');
+    return lanesOf((this.now()?.spans ?? []).filter(isBelow));
   });
 
   /** The values at the cursor, and what is on there. */
@@ -250,9 +243,7 @@ export class EvidencePage {
     void this.situations.forget(this.chapter(), this.id());
   }
 
-  protected barWords(span: Span): string {
-    return `${span.label}${span.stacks ? ` ×${span.stacks}` : ''}, ${span.from} s to ${span.to} s${span.ended ? `, ${span.ended}` : ''}`;
-  }
+  protected readonly barWords = spanWords;
 
   protected async saveCsv(): Promise<void> {
     const text = await this.client.core.evidenceCsv(this.now()!);
