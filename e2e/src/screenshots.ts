@@ -54,9 +54,6 @@ try {
   await screen.sees('ee-evidence td', 'after 2.15 s');
   await page.waitForSelector('canvas[data-drawn]');
   await take('rulebook-actor');
-  await page.locator('.index a ::-p-text(Stunned)').click();
-  await screen.sees('ee-state-evidence tr.here', 'Stunned');
-  await take('rulebook-state');
   await screen.click('link', 'World');
   await page.locator('.index a ::-p-text(Rest and refill)').click();
   await screen.sees('ee-evidence td', 'busy with trial for another 7 s');
