@@ -6,6 +6,7 @@ import { commandLine } from './command-line.js';
 import { evidence } from './evidence.js';
 import { fight } from './fight.js';
 import { frames } from './frames.js';
+import { hunts } from './hunts.js';
 import { economyGames, gamesInPage, lootRolls } from './money.js';
 import { overgrown } from './overgrown.js';
 import { players } from './players.js';
@@ -31,6 +32,7 @@ const rows: readonly Row[] = [
   ...overgrown(),
   ...size(),
   ...checks(),
+  ...hunts(),
   ...lootRolls(),
   await economyGames(),
   ...(await players()),

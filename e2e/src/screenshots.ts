@@ -1,4 +1,5 @@
 import { fileURLToPath } from 'node:url';
+import { demo } from './trial.js';
 import { Workbench } from './workbench.js';
 
 const FOLDER = fileURLToPath(new URL('../../docs/screenshots/', import.meta.url));
@@ -69,10 +70,6 @@ try {
   }
   await screen.sees('[data-says]', 'Salvor needs');
   await take('rulebook-skills');
-  await screen.click('link', 'Achievements');
-  await page.locator('.index a ::-p-text(Pod runner)').click();
-  await screen.sees('ee-achievement-list li.here', 'Pod runner');
-  await take('rulebook-achievements');
   await screen.click('link', 'Quests');
   await page.locator('.index a ::-p-text(The Manifest)').click();
   await screen.sees('ee-quest-path', 'Three pages');
@@ -222,6 +219,17 @@ try {
   await guest.sees('header', 'south');
   await guest.page.waitForSelector('[data-attribute="oxygen"]');
   await guest.page.screenshot({ path: `${FOLDER}join-phone.png` });
+  // A hole in the money, and the shortest story that shows it.
+  const holed = demo();
+  const then = [{ do: 'give', attribute: 'scrip', amount: 10 }];
+  holed['reactions'].push({ id: 'welcomeBack', label: 'Welcome back', on: { on: 'seatTaken', where: 'done(firstDescent)' }, then });
+  const trial = await workbench.trial(holed);
+  await screen.visit(trial.at('hunts', 'noScripFromNowhere'));
+  await screen.click('button', 'Run for 60 s');
+  await screen.sees('ee-hunt-result .steps', 'the game is restarted');
+  await screen.sees('ee-story-view', 'because');
+  await page.$eval('ee-may-line', (e) => e.scrollIntoView({ block: 'start' }));
+  await take('hunts');
 } finally {
   await workbench.stop();
 }

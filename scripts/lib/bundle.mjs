@@ -38,7 +38,7 @@ async function bundle(folder, entries, options) {
 
 export async function bundleCommandLine() {
   // What needs the server's packages loads them where they are.
-  await bundle('packages/cli', { main: 'dist/main.js' }, { minify: true, external: ['@eager-ember/server'] });
+  await bundle('packages/cli', { main: 'dist/main.js', hunter: 'dist/hunter.js' }, { minify: true, external: ['@eager-ember/server'] });
   // The first to run it keeps what was compiled of it.
   await quietly(process.execPath, ['packages/cli/bin/ember.cjs', 'findings', 'examples/brinewick.json']);
 }

@@ -13,6 +13,7 @@ import {
   type Rules,
 } from '@eager-ember/core';
 import { inLines, readText } from './files.js';
+import { hasFailed, huntAll, type Hunted, huntsInWords, huntsMeant, linesOf } from './hunts.js';
 
 interface Options {
   readonly junit?: string;
@@ -21,6 +22,8 @@ interface Options {
   readonly json?: boolean;
   readonly watch?: boolean;
   readonly coverage?: boolean;
+  /** Milliseconds to hunt for; no hunts where nothing is said. */
+  readonly hunt?: number;
 }
 
 interface Ran {
@@ -33,7 +36,7 @@ interface Ran {
 /** After a file has changed, others may be about to change as well: editors write in more than one go. */
 const SETTLES_MS = 20;
 
-const isMeant = ({ id, label, group = '' }: CheckEntry, only: string | undefined) =>
+const isMeant = ({ id, label, group = '' }: Pick<CheckEntry, 'id' | 'label' | 'group'>, only: string | undefined) =>
   only === undefined || id === only || [label, group].some((text) => text.toLowerCase().includes(only.toLowerCase()));
 
 function runAll(rules: Rules, { only, seed }: Options): readonly Ran[] {
@@ -108,19 +111,38 @@ function coverageInWords(rules: Rules, all: readonly Ran[]): string {
   return `Run by at least one check:\n${lines.join('\n')}\n`;
 }
 
+/** A check or a hunt as build servers see it. */
+interface Case {
+  readonly id: string;
+  readonly label: string;
+  readonly ms: number;
+  readonly ok: boolean;
+  readonly failures: readonly string[];
+}
+
+const seconds = (ms: number) => (ms / 1000).toFixed(3);
+
 /** Results in the form that build servers read: JUnit's XML. */
-async function writeJunit(file: string, name: string, all: readonly Ran[]): Promise<void> {
+async function writeJunit(file: string, name: string, all: readonly Ran[], hunted: readonly Hunted[]): Promise<void> {
   const { create } = await import('xmlbuilder2');
-  const failed = (list: readonly Ran[]) => list.filter(({ result }) => !result.ok).length;
-  const seconds = (list: readonly Ran[]) => (list.reduce((sum, { ms }) => sum + ms, 0) / 1000).toFixed(3);
-  const of = (list: readonly Ran[]) => ({ tests: list.length, failures: failed(list), time: seconds(list) });
-  const root = create({ version: '1.0', encoding: 'UTF-8' }).ele('testsuites', { name, ...of(all) });
-  for (const [group, list] of grouped(all)) {
-    const suite = root.ele('testsuite', { name: group === '' ? name : group, ...of(list) });
-    for (const { check, result, ms } of list) {
-      const one = suite.ele('testcase', { classname: `${name}.${check.id}`, name: check.label, time: (ms / 1000).toFixed(3) });
-      const lines = failuresOf(result);
-      if (!result.ok) one.ele('failure', { message: lines[0] ?? 'It does not hold.' }).txt(lines.join('\n'));
+  const cases = ({ check, result, ms }: Ran): Case => ({ ...check, ms, failures: result.ok ? [] : failuresOf(result), ok: result.ok });
+  const suites = [
+    ...[...grouped(all)].map(([group, list]) => ({ title: group === '' ? name : group, list: list.map(cases) })),
+    ...(hunted.length === 0
+      ? []
+      : [{ title: 'Hunts', list: hunted.map((one): Case => ({ ...one.hunt, ms: one.ms, failures: linesOf(one), ok: !hasFailed(one) })) }]),
+  ];
+  const of = (list: readonly Case[]) => ({
+    tests: list.length,
+    failures: list.filter(({ ok }) => !ok).length,
+    time: seconds(list.reduce((sum, { ms }) => sum + ms, 0)),
+  });
+  const root = create({ version: '1.0', encoding: 'UTF-8' }).ele('testsuites', { name, ...of(suites.flatMap(({ list }) => list)) });
+  for (const { title, list } of suites) {
+    const suite = root.ele('testsuite', { name: title, ...of(list) });
+    for (const { id, label, ms, failures, ok } of list) {
+      const one = suite.ele('testcase', { classname: `${name}.${id}`, name: label, time: seconds(ms) });
+      if (!ok) one.ele('failure', { message: failures[0] ?? 'It does not hold.' }).txt(failures.join('\n'));
     }
   }
   writeFileSync(file, `${root.end({ prettyPrint: true })}\n`);
@@ -139,18 +161,26 @@ async function once(
   const { rules, problems } = compiler.read(value);
   if (!rules) return refuse(`${file}:\n${inLines(problems)}`);
   const all = runAll(rules, options);
-  if (all.length === 0)
+  const hunts = options.hunt === undefined ? [] : huntsMeant(rules, (hunt) => isMeant(hunt, options.only), options.seed);
+  if (all.length === 0 && hunts.length === 0) {
+    const what = options.hunt === undefined ? ['checks', 'check'] : ['checks and no hunts', 'check or hunt'];
     return refuse(
       options.only === undefined
-        ? `${file} has no checks.\n`
-        : `${file} has no check that is called ${options.only}, or that has this in its label or group.\n`,
+        ? `${file} has no ${what[0]}.\n`
+        : `${file} has no ${what[1]} that is called ${options.only}, or that has this in its label or group.\n`,
     );
-  process.stdout.write(
-    options.json ? `${JSON.stringify(all.map(({ check, result }) => ({ label: check.label, ...result })))}\n` : inWords(all),
-  );
+  }
+  if (!options.json && all.length > 0) process.stdout.write(inWords(all));
   if (options.coverage && !options.json) process.stdout.write(coverageInWords(rules, all));
-  if (options.junit !== undefined) await writeJunit(options.junit, basename(file, '.json'), all);
-  return all.every(({ result }) => result.ok) ? 0 : 1;
+  const hunted = hunts.length === 0 ? [] : await huntAll(rules, hunts, options.hunt!);
+  if (!options.json && hunted.length > 0) process.stdout.write(huntsInWords(hunted));
+  if (options.json) {
+    const results = all.map(({ check, result }) => ({ label: check.label, ...result }));
+    const searches = hunted.map(({ hunt: { id, label }, ms: _, ...rest }) => ({ id, label, hunt: true, ok: !hasFailed(rest), ...rest }));
+    process.stdout.write(`${JSON.stringify([...results, ...searches])}\n`);
+  }
+  if (options.junit !== undefined) await writeJunit(options.junit, basename(file, '.json'), all, hunted);
+  return all.every(({ result }) => result.ok) && !hunted.some(hasFailed) ? 0 : 1;
 }
 
 function refuse(words: string): number {
@@ -160,6 +190,7 @@ function refuse(words: string): number {
 
 /** `ember test`: runs the checks of a ruleset; with `watch` again whenever the file is saved, until it is ended. */
 export async function test(file: string, options: Options): Promise<number> {
+  if (options.watch && options.hunt !== undefined) return refuse('A hunt takes its time: leave out --watch, or --hunt.\n');
   const compiler = new RulesetCompiler();
   const first = readText(file);
   if (!options.watch || first.text === undefined) return once(file, first, options, compiler);

@@ -96,10 +96,19 @@ export async function main(args: readonly string[], load: Load): Promise<number>
     .option('--json', 'results as one JSON list')
     .option('--coverage', 'which entries at least one check has run, and how many of their actions')
     .option('--watch', 'run them again whenever the file is saved')
+    .option('--hunt <time>', 'search with the hunts for so long as well, all of them together, such as 60s', time)
     .action(
       async (
         file: string,
-        options: { only?: string; seed?: number; junit?: string; json?: boolean; coverage?: boolean; watch?: boolean },
+        options: {
+          only?: string;
+          seed?: number;
+          junit?: string;
+          json?: boolean;
+          coverage?: boolean;
+          watch?: boolean;
+          hunt?: number;
+        },
       ) => {
         const { test } = await import('./checks.js');
         code = await test(file, options);

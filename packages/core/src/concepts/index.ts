@@ -36,6 +36,7 @@ import { pickupsConcept } from './pickups/index.js';
 import { seatsConcept } from './seats/index.js';
 import { sequencesConcept } from './sequences/index.js';
 import { checksConcept } from './checks/index.js';
+import { huntsConcept } from './hunts/index.js';
 import { situationsConcept } from './situations/index.js';
 import { statesConcept } from './states/index.js';
 import { statusesConcept } from './statuses/index.js';
@@ -84,4 +85,5 @@ export const concepts = registerConcepts([
   flourishesConcept,
   situationsConcept,
   checksConcept,
+  huntsConcept,
 ] as never[]).concepts;

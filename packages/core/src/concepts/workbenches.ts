@@ -12,6 +12,7 @@ export { workbench as containers } from './containers/workbench.js';
 export { workbench as days } from './days/workbench.js';
 export { workbench as dialogues } from './dialogues/workbench.js';
 export { workbench as effects } from './effects/workbench.js';
+export { workbench as hunts } from './hunts/workbench.js';
 export { workbench as interactions } from './interactions/workbench.js';
 export { workbench as loot } from './loot/workbench.js';
 export { workbench as markets } from './markets/workbench.js';

@@ -28,6 +28,15 @@ export function shownTo(world: World, viewer: Viewer): Record<string, Record<num
   return all;
 }
 
+/** What a viewer may see of one cell, by the names of its table and column; undefined where it is not for them, or not there. */
+export function cellShownTo(world: World, viewer: Viewer, table: string, column: string, row: number): CopyValue | undefined {
+  const of = world.table(table);
+  const cell = of.columns.find(({ spec }) => spec.name === column);
+  if (!cell || row < 0 || of.live[row] === 0 || !isPresent(of, cell.spec, row) || !maySee(world, of, cell.spec, row, viewer))
+    return undefined;
+  return toldValue(world, cell, row);
+}
+
 function maySee(world: World, table: Table, column: ColumnSpec, row: number, viewer: Viewer): boolean {
   if (viewer === 'truth') return true;
   const see: Visibility = typeof column.see === 'string' ? column.see : (ruleOf(table, column.see, row) ?? 'server');

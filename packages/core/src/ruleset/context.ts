@@ -298,7 +298,7 @@ export class CompileContext {
       const steered = spec.steer(args, this, path, after);
       return (world, parties) => {
         if (!world.spend(1, rule)) return;
-        world.ran?.add(place);
+        world.ran?.places.add(place);
         steered(world, parties);
       };
     }
@@ -309,18 +309,18 @@ export class CompileContext {
         if (world.actors.rowOf(actor) < 0) continue;
         // Past what a tick may do a list stops where it is.
         if (!world.spend(1, rule)) return;
-        world.ran?.add(place);
+        world.ran?.places.add(place);
         run(world, actor, parties);
       }
       after(world, parties);
     };
   }
 
-  /** The rule that a place belongs to, as {@link Rules.acting} counts them; -1 for a place in no chapter. */
+  /** The rule that a place belongs to, as {@link Rules.acting} counts them: an entry of a chapter, or a value of the document; -1 for a place in neither. */
   ruleAt(path: Path): number {
     const entry = this.entryAt(path);
-    if (!entry) return -1;
-    const key = `${path[0]}/${entry.id}`;
+    if (!entry && this.registry.sections.get(String(path[0]))?.kind !== 'value') return -1;
+    const key = entry ? `${path[0]}/${entry.id}` : String(path[0]);
     const { acting } = this.before;
     const known = acting.get(key);
     if (known !== undefined) return known;

@@ -209,6 +209,11 @@ export function describeField(schema: z.ZodType): FieldDescription {
       const said = inner.absent ?? inWords(def.defaultValue, inner);
       return { ...inner, optional: true, ...(said !== undefined && { absent: said }), ...own };
     }
+    case 'lazy': {
+      // Words of what concepts declare, which are known only once there are concepts; anything longer is described where it stands.
+      const inner = def.getter!();
+      return definitionOf(inner).type === 'enum' ? describeField(inner) : { kind: 'other', optional: false, ...own };
+    }
     default:
       return { ...(writtenKind(schema) ?? shapedKind(schema)), optional: false, ...own };
   }

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import type { ActionSpec, AnyConcept, CommandSpec, InputSpec, Lifecycle, Phase, SectionSpec, SelectorSpec } from '../world/concept.js';
 import { PHASES } from '../world/concept.js';
 import type { EventSpec, GameEvent } from '../world/events.js';
+import type { Invariant } from '../world/invariant.js';
 import type { World } from '../world/world.js';
 import { learnWords } from './also-called.js';
 import { condition, label, reference } from './fields.js';
@@ -30,6 +31,7 @@ export class Registry {
   readonly selectors = new Map<string, SelectorSpec>();
   readonly inputs = new Map<string, InputSpec>();
   readonly commands = new Map<string, CommandSpec>();
+  readonly invariants = new Map<string, Invariant>();
   readonly listeners = new Map<string, ((world: World, event: GameEvent) => void)[]>();
   /** Those that hear every event, in the reactions phase. */
   readonly eventListeners: ((world: World, event: GameEvent) => void)[] = [];
@@ -55,6 +57,7 @@ export class Registry {
       join(this.selectors, concept.selectors, 'party');
       join(this.inputs, concept.inputs, 'input');
       join(this.commands, concept.commands, 'command');
+      join(this.invariants, concept.invariants, 'invariant');
       for (const [name, run] of Object.entries(concept.listeners ?? {}))
         this.listeners.set(name, [...(this.listeners.get(name) ?? []), run]);
       if (concept.onEvent) this.eventListeners.push(concept.onEvent);

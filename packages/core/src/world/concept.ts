@@ -5,6 +5,7 @@ import type { Finding, Problem } from '../ruleset/problem.js';
 import type { Rules } from '../ruleset/rules.js';
 import type { ConceptState } from './concept-state.js';
 import type { EventSpec, GameEvent } from './events.js';
+import type { Invariant } from './invariant.js';
 import type { SavedPlayer } from './saved.js';
 import type { TableSpec, Visibility } from './columns.js';
 import type { Workbench } from '../workbench/workbench.js';
@@ -102,6 +103,8 @@ export interface ActionSpec {
   readonly ofAttribute?: true;
   /** Its arguments beside `do` and `to`. */
   readonly args: Readonly<Record<string, z.ZodType>>;
+  /** As {@link InputSpec.examples}. */
+  readonly examples?: (rules: Rules) => readonly Readonly<Record<string, unknown>>[];
   /** Resolves ids and formulas once, when the ruleset is compiled. `actor` is a live handle. */
   readonly compile?: (
     args: Readonly<Record<string, unknown>>,
@@ -139,6 +142,8 @@ export interface InputSpec {
     rules: Rules,
     args: Readonly<Record<string, unknown>>,
   ) => { readonly argument: string; readonly message: string } | undefined;
+  /** Arguments that are worth asking with under some rules, where no shape tells which make sense. */
+  readonly examples?: (rules: Rules) => readonly Readonly<Record<string, unknown>>[];
   readonly run: (world: World, actor: number, args: Readonly<Record<string, unknown>>) => void;
 }
 
@@ -171,6 +176,8 @@ export interface Lifecycle {
   poolRaised?(world: World, row: number, attribute: number): void;
   /** Cells marked `saved` were filled from what was kept of a player. */
   playerLoaded?(world: World, row: number): void;
+  /** What follows from what was kept of a player is in place as well. */
+  playerReady?(world: World, row: number): void;
   /** The world runs on under edited rules; `before` has the old rules and the tables as they were. */
   rulesAdopted?(world: World, before: World): void;
 }
@@ -225,6 +232,8 @@ export interface ConceptDeclaration<C, R> {
    */
   readonly checkSaved?: (compiled: C, saved: SavedPlayer, rules: Rules) => readonly Problem[];
   readonly timers?: Readonly<Record<string, (world: World, actor: number, a: number) => void>>;
+  /** What holds of it under any sound ruleset, whatever happens: for checks and hunts. */
+  readonly invariants?: Readonly<Record<string, Invariant>>;
   /** What its pages ask while an author writes: evidence, files and the like. It is loaded when it is first asked for. */
   readonly workbench?: () => Promise<Workbench>;
   /** What a seat's display may know of the rules: nothing that only the server sees. */

@@ -112,6 +112,7 @@ export function loadPlayer(world: World, row: number, saved: SavedPlayer): void 
   for (const { table, columns } of savedParts(world))
     for (const one of columns) if (isKept(one, row)) loadCell(world.rules, one.column, row, saved[table] ?? {});
   world.rules.registry.lifecycle('playerLoaded', world, row);
+  world.rules.registry.lifecycle('playerReady', world, row);
 }
 
 function loadCell(rules: Rules, { spec, data }: Column, row: number, cells: SavedPlayer[string]): void {

@@ -9,6 +9,7 @@ import { ANSWERING, PHASES } from './concept.js';
 import type { EventFields } from './event-fields.js';
 import { DEEPEST_CAUSE, type Declared, type EventData, type EventParties, type EventSpec, type GameEvent, MOST_EVENTS } from './events.js';
 import { Hasher, rollOf } from './hash.js';
+import type { Ran } from './ran.js';
 import { Luck, rollTable } from './rolls.js';
 import type { TableOf } from './define-table.js';
 import { Table } from './table.js';
@@ -55,8 +56,8 @@ export class World {
   private current: GameEvent | undefined;
   private currentCause: GameEvent | undefined;
   private marks = new Int32Array(64);
-  /** Takes the places of actions as they are run, as chapter/id and the way from there; nobody wants to know where it is not there. */
-  ran: Set<string> | undefined;
+  /** Takes what is run and by which rules; nobody wants to know where it is not there. */
+  ran: Ran | undefined;
   /** How often any actor was touched. */
   touches = 0;
 
@@ -188,6 +189,7 @@ export class World {
     this.overspent = false;
     const { registry } = this.rules;
     for (const command of this.turns.commands(commands)) {
+      this.budget.rule = NO_RULE;
       registry.commands.get(command.kind)?.run(this, command.args);
       this.current = undefined;
     }
@@ -310,6 +312,7 @@ export class World {
       data,
     };
     this.log.push(event);
+    this.ran?.noteRule(event, this.rules.acting[this.budget.rule]);
     return event;
   }
 
@@ -332,6 +335,7 @@ export class World {
     const { listeners, eventListeners } = this.rules.registry;
     for (let i = 0; i < this.queue.length; i++) {
       this.current = this.queue[i];
+      this.budget.rule = NO_RULE;
       for (const listener of listeners.get(this.current.name) ?? []) listener(this, this.current);
       for (const hear of eventListeners) hear(this, this.current);
     }

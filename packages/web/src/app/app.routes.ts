@@ -45,6 +45,14 @@ export const routes: Routes = [
         title: 'Players · Eager Ember',
         loadComponent: () => import('./rulebook/players/players-page').then((m) => m.PlayersPage),
       },
+      { path: 'rulebook/hunts/:entry', redirectTo: 'checks/hunts/:entry' },
+      { path: 'rulebook/hunts', redirectTo: 'checks' },
+      {
+        path: 'checks/hunts/:entry',
+        title: 'Checks · Eager Ember',
+        data: { chapter: 'hunts' },
+        loadComponent: () => import('./rulebook/rulebook').then((m) => m.Rulebook),
+      },
       { path: 'rulebook/checks/:entry', redirectTo: 'checks/:entry' },
       { path: 'rulebook/checks', redirectTo: 'checks' },
       {

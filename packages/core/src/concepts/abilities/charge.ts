@@ -29,6 +29,7 @@ export function charge(world: World, state: Abilities, ability: Ability, actor: 
   coolDown(world, state, ability, actor, 1);
   takeStored(world, state, ability, actor);
   const prices = pricesOf(world, ability, actor);
+  world.goesOn(ability.rule);
   ability.costs.forEach((cost, i) => {
     changeAttribute(world, actor, cost.attribute, -prices[i], actor, 'cost');
     if (!goesOn || prices[i] === 0) return;
@@ -82,6 +83,7 @@ export function settleBroken(world: World, state: Abilities, ability: Ability, a
   if (charged) return giveBack(world, state, ability, actor);
   if (cooldown > 0) coolDown(world, state, ability, actor, cooldown);
   if (costs === 0) return;
+  world.goesOn(ability.rule);
   const prices = pricesOf(world, ability, actor);
   ability.costs.forEach((cost, i) => {
     const price = toGrid(Math.min(prices[i] * costs, readAttribute(world, actor, cost.attribute)));
@@ -92,6 +94,7 @@ export function settleBroken(world: World, state: Abilities, ability: Ability, a
 function giveBack(world: World, state: Abilities, ability: Ability, actor: number): void {
   const { costs, cooldown } = ability.broken;
   const { paid } = state;
+  world.goesOn(ability.rule);
   paid.eachOf(actor, (row) => {
     const back = toGrid(paid.cells.amount[row] * (1 - costs));
     const index = paid.cells.attribute[row];

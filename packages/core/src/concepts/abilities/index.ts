@@ -1,3 +1,4 @@
+import { usesWorthTrying } from './examples.js';
 import { z } from 'zod';
 import { finite } from '../../ruleset/fields.js';
 import { didYouMean } from '../../ruleset/suggest.js';
@@ -72,6 +73,7 @@ export const abilitiesConcept = defineConcept(abilities, {
         /** Whom it is meant for: an actor's row, or its name. */
         target: z.union([z.int().min(0), z.string().max(48)], 'A target is the row of an actor, or its name.').optional(),
       },
+      examples: usesWorthTrying,
       traced: true,
       check: (rules, { ability }) => {
         const known = rules.chapters.get('abilities')?.ids ?? [];

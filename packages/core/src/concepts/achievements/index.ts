@@ -3,6 +3,7 @@ import { reference } from '../../ruleset/fields.js';
 import { grouped } from '../../ruleset/grouped.js';
 import { defineConcept } from '../../world/concept.js';
 import { playerKinds } from '../actors/index.js';
+import { invariants } from './invariants.js';
 import { events } from './events.js';
 import { achievementsTable, secretsFoundTable } from './tables.js';
 import { type AchievementEntry, schema } from './schema.js';
@@ -55,6 +56,7 @@ export const achievementsConcept = defineConcept(achievements, {
     tellTimer: world.rules.registry.timer('achievements.look'),
   }),
   events,
+  invariants,
   actions: {
     unlock: {
       label: 'unlock an achievement',

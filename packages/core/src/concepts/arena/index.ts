@@ -6,7 +6,7 @@ import { placements } from './system.js';
 
 export { arena } from './state.js';
 export { type Arena, PLACEABLE, type Placeable, type Placed, type PlacedAs, type Wall } from './schema.js';
-export { type Placement, kindOfPlaced, idOfPlaced, placements, followPlaced, isInSight, sees, crossing } from './system.js';
+export { type Placement, kindOfPlaced, idOfPlaced, placements, spotsOf, followPlaced, isInSight, sees, crossing } from './system.js';
 
 /** The arena: the flat ground that actors move on. */
 export const arenaConcept = defineConcept(arena, {

@@ -60,6 +60,13 @@ export function followPlaced(before: Rules, now: Rules, kind: Placeable): Readon
   return new Map(placements(before, kind).map(({ key, index }) => [index, next.get(key) ?? -1]));
 }
 
+/** Places worth going to: where things stand and where players begin; where there are none, the quarters of the ground. */
+export function spotsOf(rules: Rules): readonly { readonly x: number; readonly y: number }[] {
+  const { placed, starts, width, height } = arena.of(rules);
+  const spots = [...placed, ...starts].map(({ x, y }) => ({ x, y }));
+  return spots.length > 0 ? spots : [1, 2, 3].map((quarter) => ({ x: (width * quarter) / 4, y: (height * quarter) / 4 }));
+}
+
 /**
  * Whether nothing stands between two points: the line between them crosses no wall. A line along a wall's edge is free.
  */

@@ -53,5 +53,6 @@ export function attachAttributes(world: World, compiled: CompiledAttributes): At
     rests: restsTable.in(world),
     here: { version: -1, refilled: [], edged: [], rows: [], restless: [] },
     unsettled: new Map(),
+    returning: [],
   };
 }

@@ -2,13 +2,15 @@ import { defineConcept } from '../../world/concept.js';
 import { actions } from './actions.js';
 import { compileAttributes } from './compile.js';
 import { answerCrossings, clipUnsettled } from './crossings.js';
+import { invariants } from './invariants.js';
 import { events } from './events.js';
 import { findings } from './findings.js';
 import { attachAttributes } from './attach.js';
 import { regenerate } from './regeneration.js';
 import { schema } from './schema.js';
 import { attributesTable, crossingsTable, modifierHeadsTable, modifiersTable, restsTable } from './tables.js';
-import { settle, startValues } from './values.js';
+import { noteReturning, returned } from './returning.js';
+import { startValues } from './values.js';
 import { attributes } from './state.js';
 import { adopted, readAttribute } from './system.js';
 
@@ -55,11 +57,13 @@ export const attributesConcept = defineConcept(attributes, {
   tables: ({ list }) => [attributesTable.under(list), modifierHeadsTable, restsTable, crossingsTable, modifiersTable],
   attach: attachAttributes,
   events,
+  invariants,
   actions,
   findings,
   lifecycle: {
     actorSpawned: (world, row) => startValues(world, attributes.in(world), row),
-    playerLoaded: (world, row) => settle(world, attributes.in(world), row, true),
+    playerLoaded: (world, row) => noteReturning(world, attributes.in(world), row),
+    playerReady: (world, row) => returned(world, attributes.in(world), row),
     rulesAdopted: adopted,
   },
   systems: {

@@ -53,6 +53,8 @@ export interface Attributes {
   readonly here: InArena;
   /** Rows whose values were moved in this tick, with what moved them last. Empty between ticks. */
   readonly unsettled: Map<number, number>;
+  /** What a player who comes back had of each, until all that raises their bounds is in place. Empty at any other time. */
+  readonly returning: number[];
   /** By attribute: a counter that no bound and no live amount reads. A change to it moves nothing else. */
   readonly alone: readonly boolean[];
 }

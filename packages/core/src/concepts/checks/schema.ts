@@ -13,7 +13,7 @@ export const COUNTS = ['exactly', 'atLeast', 'atMost'] as const;
 export const EVERYBODY = 'everyone';
 
 /** Who is spoken of: one by name, all who were given, all of a kind, or all of a team. */
-const who = () =>
+export const who = () =>
   described(
     z.union(
       [seatName(), z.strictObject({ every: reference('actors') }), z.strictObject({ crew: reference('teams') })],
@@ -138,9 +138,55 @@ export type RulesetTest = z.infer<typeof rulesetTest>;
 
 /** What holds at every tick, or at none. */
 const never = () => yesOrNo('never', 'always').optional();
+/** What may bring more of something into the game, or take some out: an entry of a chapter, or anything of a part of the ruleset. */
+const origin = () =>
+  z.lazy(() => {
+    const inForce = [...registry().sections].filter(([, section]) => section.kind === 'value' || (!section.ahead && !section.tries));
+    const chapters = inForce.flatMap(([key, { kind }]) => (kind === 'chapter' ? [z.strictObject({ [key]: reference(key) })] : []));
+    const names = inForce.map(([key]) => key);
+    const titles = Object.fromEntries(inForce.map(([key, { title }]) => [key, `anything of ${title.toLowerCase()}`]));
+    return z.union(
+      [z.strictObject({ anyOf: word(names as [string, ...string[]], titles) }), ...chapters] as never,
+      'A source is { chapter: entry }, as { "quests": "firstDescent" }, or { "anyOf": part of the ruleset }.',
+    );
+  }) as z.ZodType<Origin>;
+export type Origin = Readonly<Record<string, string>>;
+
+/** That there is never more or less of something than what rules bring in and take out that are named for it. */
+const conservedTest = z.strictObject({
+  conserved: reference('attributes'),
+  of: who().optional(),
+  sources: z.array(origin()).max(100).optional(),
+  sinks: z.array(origin()).max(100).optional(),
+});
+export type ConservedTest = z.infer<typeof conservedTest>;
+
+/** That a seat is told a value of somebody all the while, or never. */
+const knowsAlways = z.strictObject({
+  seat: seatName(),
+  knows: reference('attributes'),
+  of: who().optional(),
+  not: yesOrNo('is not told', 'is told').optional(),
+});
+
+/** What holds of any sound ruleset, by its name. */
+export const invariantName = () =>
+  z.lazy(() => {
+    const all = [...registry().invariants];
+    return word(all.map(([name]) => name) as [string, ...string[]], Object.fromEntries(all.map(([name, { label }]) => [name, label])));
+  });
+const invariantTest = z.strictObject({ invariant: invariantName() });
+export type InvariantTest = z.infer<typeof invariantTest>;
+
 export const lasting = z.union(
-  [z.strictObject({ ...amountTest, never: never() }), z.strictObject({ ...conditionTest, never: never() })],
-  'What always holds is { "value", "how", "amount" } or { "that" }.',
+  [
+    z.strictObject({ ...amountTest, never: never() }),
+    z.strictObject({ ...conditionTest, never: never() }),
+    conservedTest,
+    knowsAlways,
+    invariantTest,
+  ],
+  'What always holds is { "value", "how", "amount" }, { "that" }, { "conserved", "sources", "sinks" }, { "seat", "knows" } or { "invariant" }.',
 );
 export type Lasting = z.infer<typeof lasting>;
 
@@ -156,10 +202,12 @@ const step = z.union(
       action: z.lazy(() => registry().action),
     }),
     z.strictObject({ leaves: seatName() }),
+    /** Somebody who left comes in again, with what was kept of them. */
+    z.strictObject({ returns: seatName() }),
     /** The game ends and begins anew: players come back with what is kept of them. */
     z.strictObject({ restarts: described(z.literal(true), { words: { true: 'the game is restarted' } }) }),
   ],
-  'A step is { "pass" }, { "seat", "input" }, { "on", "action" }, { "until", "within" }, { "untilEvent", "within" }, { "leaves" } or { "restarts": true }.',
+  'A step is { "pass" }, { "seat", "input" }, { "on", "action" }, { "until", "within" }, { "untilEvent", "within" }, { "leaves" }, { "returns" } or { "restarts": true }.',
 );
 export type Step = z.infer<typeof step>;
 

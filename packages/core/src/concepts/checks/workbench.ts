@@ -7,7 +7,7 @@ import type { CheckResult, RunResult } from './run/result.js';
 import { type Coverage, coverageOf, type EntryCoverage } from './coverage.js';
 import { footprintsOf, runChecks } from './run/kept-results.js';
 import { CheckSession } from './run/session.js';
-import { checkChapter } from './schema.js';
+import { checkChapter, type CheckEntry } from './schema.js';
 
 /** What a check came to, all of it to be seen. */
 export interface CheckStory {
@@ -23,7 +23,11 @@ export interface CheckStory {
  */
 export function checkStory(rules: Rules, id: string, row?: number): CheckStory | undefined {
   const check = checkChapter.find(rules, id);
-  if (!check) return undefined;
+  return check && storyOf(rules, check, row);
+}
+
+/** The same of a check that stands in no chapter. */
+export function storyOf(rules: Rules, check: CheckEntry, row?: number): CheckStory {
   const session = new CheckSession(rules);
   const recorder = new Recorder(rules);
   const failing = check.each && row === undefined ? atOnce(session.run(check)).rows?.find(({ ok }) => !ok)?.row : row;

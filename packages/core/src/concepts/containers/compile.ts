@@ -23,6 +23,8 @@ export interface Content {
 export interface Container {
   readonly id: string;
   readonly prompt: string;
+  /** It, among the rules that act. */
+  readonly rule: number;
   readonly reach: number;
   readonly sight: boolean;
   readonly who: FormulaFunction | undefined;
@@ -67,6 +69,7 @@ function compileOne(context: CompileContext, entry: ContainerEntry, own: Partial
   return {
     id: entry.id,
     prompt: all.prompt,
+    rule: context.ruleAt(at),
     reach: all.reach,
     sight: all.sight,
     who: all.who === undefined ? undefined : context.condition(all.who, ['target']),

@@ -136,6 +136,7 @@ function take(world: World, visitor: number, thing: number, container: Container
   const { contents } = containers.in(world);
   const content = contentOf(world, container, row)!;
   const amount = contents.cells.amount[row];
+  world.goesOn(container.rule);
   const given = content.gives < 0 ? 0 : give(world, visitor, thing, content.gives, amount);
   if (content.gives >= 0 && given <= 0) return false;
   if (given < amount) contents.cells.amount[row] = amount - given;

@@ -55,6 +55,7 @@ export const containersConcept = defineConcept(containers, {
         /** The row of one of the things that are shown; everything where nothing is said. */
         item: z.int('An item is a whole number.').min(0).optional(),
       },
+      examples: () => [{}, ...[0, 1, 2, 3].map((item) => ({ item }))],
       traced: true,
       run: (world, visitor, { item }) => {
         const thing = openedBy(world, visitor);

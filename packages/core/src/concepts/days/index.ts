@@ -23,6 +23,7 @@ export const daysConcept = defineConcept(days, {
     };
     return {
       economy,
+      rule: context.ruleAt(['economy']),
       length: day?.length === undefined ? 0 : Math.max(1, context.ticks(day.length)),
       chance: ruin?.lastChance === undefined ? 0 : context.ticks(ruin.lastChance),
       ruin: ruin?.if === undefined ? undefined : context.condition(ruin.if),

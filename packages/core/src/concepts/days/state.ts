@@ -11,6 +11,8 @@ export interface Days extends CompiledDays {
 
 export interface CompiledDays {
   readonly economy: EconomyRules | undefined;
+  /** It, among the rules that act. */
+  readonly rule: number;
   /** Ticks of a day; 0 where it lasts as long as players like. */
   readonly length: number;
   readonly chance: number;

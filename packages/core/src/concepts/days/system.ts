@@ -70,6 +70,7 @@ function payUpkeep(world: World, actor: number): void {
     if (cost === 0) continue;
     // What the purse does not give is owed: it stands in the statement all the same.
     const paid = Math.min(cost, Math.max(0, purseOf(world, actor)));
+    world.goesOn(offer.rule);
     changeAttribute(world, actor, currency, -paid, actor, 'pay');
     noteLine(world, actor, `Upkeep: ${offer.label}`, -cost);
     account.owed[row] = toGrid(account.owed[row] + cost - paid);
@@ -90,6 +91,7 @@ function payOwed(world: World, actor: number): void {
   const row = world.actors.rowOf(actor);
   const paid = Math.min(account.owed[row], Math.max(0, purseOf(world, actor)));
   if (paid <= 0) return;
+  world.goesOn(days.of(world.rules).rule);
   changeAttribute(world, actor, currency, -paid, actor, 'pay');
   account.owed[row] = toGrid(account.owed[row] - paid);
 }

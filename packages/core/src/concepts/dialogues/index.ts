@@ -60,7 +60,14 @@ export const dialoguesConcept = defineConcept(dialogues, {
     },
   },
   inputs: {
-    choose: { label: 'choose an answer', sentence: 'chooses answer {choice}', args: CHOOSE_ARGS, traced: true, run: choose },
+    choose: {
+      label: 'choose an answer',
+      sentence: 'chooses answer {choice}',
+      args: CHOOSE_ARGS,
+      examples: () => [0, 1, 2].map((choice) => ({ choice })),
+      traced: true,
+      run: choose,
+    },
   },
   findings,
   systems: { timers: goOn },

@@ -17,6 +17,7 @@ export function compileOne(
   return {
     id: entry.id,
     prompt: all.prompt,
+    rule: context.ruleAt(at),
     reach: all.reach,
     sight: all.sight,
     who: all.who === undefined ? undefined : context.condition(all.who, ['target']),

@@ -15,6 +15,8 @@ export interface CompiledInteractions {
 export interface Interaction {
   readonly id: string;
   readonly prompt: string;
+  /** It, among the rules that act. */
+  readonly rule: number;
   readonly reach: number;
   readonly sight: boolean;
   readonly who: FormulaFunction | undefined;

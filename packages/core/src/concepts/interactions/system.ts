@@ -100,6 +100,7 @@ export function beginVisit(world: World, visitor: number, thing: number, index: 
   const until = one.busy === 0 ? 0 : world.tick + one.busy;
   const cells = { visitor, thing, interaction: index, since: world.tick, until, paid, cause: 0 };
   table.write(row, cells);
+  world.goesOn(one.rule);
   if (one.price) changeAttribute(world, visitor, one.price.attribute, -paid, thing, 'take');
   if (one.remembers) remember(world, one.remembers.all ? EVERYBODY : nameNumber(world, visitor), one.purpose, thing, one.remembers.ticks);
   const scope = scopeOf(world, row);
@@ -162,6 +163,7 @@ export function endVisit(world: World, row: number, how: VisitEnd): void {
       { interaction: one.id, how, ...(world.actors.rowOf(thing) >= 0 && withOf(world, thing)) },
       () => {
         if (how === 'done' || world.actors.rowOf(visitor) < 0) return;
+        world.goesOn(one.rule);
         if (one.price && one.refund > 0 && world.tick - since < one.refundUntil)
           changeAttribute(world, visitor, one.price.attribute, paid * one.refund, thing, 'give');
         one.onBreak?.(world, { owner: visitor, source: visitor, target: thing });

@@ -57,6 +57,8 @@ export interface LootTable {
   readonly index: number;
   readonly id: string;
   readonly label: string;
+  /** It, among the rules that act. */
+  readonly rule: number;
   readonly rolled: LootTableJson['rolled'];
   readonly rolls: Quantity;
   readonly replaced: boolean;
@@ -161,6 +163,7 @@ function compileOne(context: CompileContext, json: LootTableJson, index: number)
     index,
     id: json.id,
     label: json.label,
+    rule: context.ruleAt(['loot', index]),
     rolled: json.rolled,
     rolls: quantityOf(context, json.rolls, [...path, 'rolls']),
     replaced: !json.withoutReplacement,

@@ -61,6 +61,7 @@ interface Delivery {
 }
 
 function deliver(world: World, table: LootTable, drop: Drop, amount: number, { thing, receiver, owner }: Delivery): void {
+  world.goesOn(table.rule);
   const tell = (got: number, lies: boolean) =>
     world.emit(
       events.lootFound,

@@ -13,6 +13,7 @@ export function compileMarket(context: CompileContext, entry: MarketEntry, index
     label: entry.label,
     at: entry.at === undefined ? -1 : context.index('actors', entry.at),
     reach: entry.reach,
+    rule: context.ruleAt(['markets', index]),
     goods: entry.goods.map(({ good, price: written, whole }, k) => {
       const attribute = context.fields<AttributeEntry, 'kind' | 'label'>('attributes', good, 'kind', 'label');
       if (attribute && attribute.kind !== 'counter')

@@ -58,6 +58,10 @@ export const marketsConcept = defineConcept(markets, {
         /** How many; all that one has where nothing is said. */
         amount: z.int('An amount is a whole number.').min(1, 'At least one.').max(1_000_000, 'At most a million.').optional(),
       },
+      examples: (rules) => {
+        const goods = markets.of(rules).list.flatMap((market) => market.goods.map(({ id }) => id));
+        return [...new Set(goods)].flatMap((good) => [{ good, amount: 1 }, { good, amount: 2 }, { good }]);
+      },
       traced: true,
       run: (world, actor, { good, amount }) => {
         // What is the server's alone is not for sale by hand: asking for it tells no more than asking for nothing.

@@ -17,6 +17,8 @@ export interface Market {
   readonly label: string;
   readonly at: number;
   readonly reach: number;
+  /** It, among the rules that act. */
+  readonly rule: number;
   readonly goods: readonly Good[];
 }
 

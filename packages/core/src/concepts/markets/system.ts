@@ -29,6 +29,7 @@ export function sell(world: World, actor: number, market: Market, good: string, 
     return false;
   }
   const total = toGrid(today * amount);
+  world.goesOn(market.rule);
   const short = exchange(world, actor, [{ attribute: one.attribute, amount }], [{ attribute: currency, amount: total }], one.label);
   if (short) {
     refuse(world, actor, { ...short });

@@ -2,7 +2,7 @@ import type { PartyName } from '../../formula/index.js';
 import { type AmountSource, amount, finite } from '../../ruleset/fields.js';
 import { defineConcept } from '../../world/concept.js';
 import { typeOf } from '../actors/index.js';
-import { arena } from '../arena/index.js';
+import { arena, spotsOf } from '../arena/index.js';
 import { attachMovement, moveAll, pushOut } from './system.js';
 import { bodiesTable } from './tables.js';
 import { movement } from './state.js';
@@ -17,6 +17,8 @@ export { sendTo, headFor, headingCause, placeActor, placeOf, startPoint, face, f
 
 const PARTIES: readonly PartyName[] = ['source', 'target'];
 
+const AXES = [-1, 0, 1];
+
 /** Movement: where bodies are, where they are heading, and what stops them. */
 export const movementConcept = defineConcept(movement, {
   tables: () => [bodiesTable],
@@ -26,6 +28,7 @@ export const movementConcept = defineConcept(movement, {
       label: 'move in a direction',
       sentence: 'moves in the direction {x}, {y}',
       args: { x: axis(), y: axis() },
+      examples: () => AXES.flatMap((x) => AXES.map((y) => ({ x, y }))),
       // Held keys send the same direction again and again: only a new one is worth a line.
       traced: (world, actor, { x, y }) => isNewHeading(world, world.actors.rowOf(actor), Number(x), Number(y)),
       run: (world, actor, { x, y }) => headFor(world, actor, Number(x), Number(y)),
@@ -34,6 +37,7 @@ export const movementConcept = defineConcept(movement, {
       label: 'move to a point',
       sentence: 'moves to {x}, {y}',
       args: { x: finite(), y: finite() },
+      examples: spotsOf,
       traced: true,
       run: (world, actor, { x, y }) => sendTo(world, actor, Number(x), Number(y)),
     },
@@ -53,6 +57,7 @@ export const movementConcept = defineConcept(movement, {
       label: 'move at once to a point',
       sentence: 'put {to} at {x}, {y}',
       args: { x: amount(PARTIES), y: amount(PARTIES) },
+      examples: spotsOf,
       compile: (args, context, path) => {
         const [x, y] = ['x', 'y'].map((key) => context.amount(args[key] as AmountSource, [...path, key], PARTIES));
         return (world, actor, parties) => {

@@ -44,6 +44,7 @@ export const offersConcept = defineConcept(offers, {
         /** The id of the interaction; the first that is offered where nothing is said. */
         what: reference('interactions').optional(),
       },
+      examples: (rules) => [{}, ...(rules.chapters.get('interactions')?.ids ?? []).map((what) => ({ what }))],
       traced: true,
       run: ask,
     },

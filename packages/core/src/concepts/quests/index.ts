@@ -2,6 +2,7 @@ import { positionOf } from '../../ruleset/rules.js';
 import { defineConcept } from '../../world/concept.js';
 import { questLinesTable, questLogTable, questsTable } from './tables.js';
 import { compileQuests } from './compile.js';
+import { invariants } from './invariants.js';
 import { events } from './events.js';
 import { inputs } from './inputs.js';
 import { findings } from './findings.js';
@@ -57,6 +58,7 @@ export const questsConcept = defineConcept(quests, {
     lookTimer: world.rules.registry.timer('quests.look'),
   }),
   events,
+  invariants,
   actions,
   inputs,
   findings,

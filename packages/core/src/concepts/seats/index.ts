@@ -5,6 +5,7 @@ import { savedPlayer } from '../../world/saved.js';
 import { seatsTable } from './tables.js';
 import { seats } from './state.js';
 import { actorOfSeat, type InputRequest, join, leave, poke, type PokeArgs, runInput, seatName, within } from './system.js';
+import { invariants } from './invariants.js';
 import { events } from './events.js';
 
 export { seats } from './state.js';
@@ -16,6 +17,7 @@ export const seatsConcept = defineConcept(seats, {
   tables: () => [seatsTable],
   attach: (world) => ({ table: seatsTable.in(world) }),
   events,
+  invariants,
   commands: {
     join: command({
       args: {

@@ -20,6 +20,8 @@ export interface Offer {
   readonly costs: readonly CompiledPart[];
   readonly gets: readonly CompiledPart[];
   readonly then: CompiledThen;
+  /** It, among the rules that act. */
+  readonly rule: number;
   /** 0 for what has none. */
   readonly tiers: number;
   /** Most that one may have; 0 for as many as like. */
@@ -49,6 +51,7 @@ function compileOffer(context: CompileContext, entry: OfferEntry, index: number)
     index,
     id: entry.id,
     label: entry.label,
+    rule: context.ruleAt(path),
     costs: compileParts(context, entry.costs, [...path, 'costs'], over),
     gets: compileParts(context, entry.gets, [...path, 'gets'], over),
     then: context.then(entry.then, [...path, 'then']),

@@ -80,6 +80,7 @@ export function buy(world: World, actor: number, offer: Offer, shop: string): bo
   }
   const row = world.actors.rowOf(actor);
   const { costs, gets } = dealOf(world, actor, offer);
+  world.goesOn(offer.rule);
   exchange(world, actor, costs, gets, offer.label);
   const { held, stocks } = shops.in(world);
   const tier = ++held[offer.index].data[row];

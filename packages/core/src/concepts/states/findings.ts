@@ -5,12 +5,26 @@ import { sameMembers } from '../../ruleset/recording.js';
 import type { Rules } from '../../ruleset/rules.js';
 import type { CompiledStates } from './compile.js';
 import { GIVEN } from './given.js';
+import type { StateEntry } from './schema.js';
+
+/** The ids of states that nothing leads out of: no time, no status, no event, no ability and no action ends them. */
+export const withoutWayOut: Question<ReadonlySet<string>> = question((rules) => {
+  const own = rules.document['states'] as readonly StateEntry[];
+  const entering = actionsWritten(rules, 'enter');
+  const leaving = actionsWritten(rules, 'leave');
+  const ends = (entry: StateEntry) => {
+    const entered = entering.filter((action) => action['state'] === entry.id);
+    const timed = entered.length > 0 && entered.every((action) => action['for'] !== undefined);
+    const byItself = (entry.while ?? entry.lasts ?? entry.ends) !== undefined;
+    return byItself || timed || leaving.some((action) => action['state'] === entry.id) || phases(rules).has(entry.id);
+  };
+  return new Set(own.filter((entry) => !GIVEN.some(({ id }) => id === entry.id) && !ends(entry)).map(({ id }) => id));
+}, sameMembers);
 
 /** States that nothing leads out of, and those that nothing leads into. */
 export function findings({ entries }: CompiledStates, rules: Rules): readonly Finding[] {
   const own = (rules.document['states'] as readonly unknown[]).length;
   const entering = actionsWritten(rules, 'enter');
-  const leaving = actionsWritten(rules, 'leave');
   return entries.slice(0, own).flatMap((entry, i): readonly Finding[] => {
     if (GIVEN.some(({ id }) => id === entry.id)) return [];
     const entered = entering.filter((action) => action['state'] === entry.id);
@@ -24,10 +38,7 @@ export function findings({ entries }: CompiledStates, rules: Rules): readonly Fi
           fix: { label: `Delete ${entry.label}`, patch: [{ op: 'remove', path: pointer(['states', i]) }] },
         },
       ];
-    const timed = entered.length > 0 && entered.every((action) => action['for'] !== undefined);
-    const left =
-      (entry.while ?? entry.lasts ?? entry.ends) !== undefined || timed || leaving.some((action) => action['state'] === entry.id) || phase;
-    if (left) return [];
+    if (!withoutWayOut(rules).has(entry.id)) return [];
     return [
       {
         kind: 'stuckState',

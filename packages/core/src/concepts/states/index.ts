@@ -1,6 +1,7 @@
 import { duration, mention, reference } from '../../ruleset/fields.js';
 import { defineConcept } from '../../world/concept.js';
 import { compileStates } from './compile.js';
+import { invariants } from './invariants.js';
 import { events } from './events.js';
 import { findings } from './findings.js';
 import { GIVEN } from './given.js';
@@ -47,6 +48,7 @@ export const statesConcept = defineConcept(states, {
     };
   },
   events,
+  invariants,
   actions: {
     enter: {
       label: 'put into a state',

@@ -33,6 +33,8 @@ export interface Tree extends Shape {
   readonly index: number;
   readonly id: string;
   readonly label: string;
+  /** It, among the rules that act. */
+  readonly rule: number;
   readonly points: number;
   readonly nodes: readonly Node[];
   readonly how: TreeEntry['respec']['how'];
@@ -92,6 +94,7 @@ function compileOne(context: CompileContext, entry: TreeEntry, index: number): T
     context.problem([...path, 'respec', 'price'], 'Only points that are paid for have a price: make it paid, or take the price out.');
   return {
     index,
+    rule: context.ruleAt(['trees', index]),
     id: entry.id,
     label: entry.label,
     points: entry.points,

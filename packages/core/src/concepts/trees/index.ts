@@ -1,13 +1,14 @@
-import { z } from 'zod';
 import { amount, type AmountSource, reference } from '../../ruleset/fields.js';
 import { described } from '../../ruleset/described.js';
 import { defineConcept } from '../../world/concept.js';
 import { compileTrees } from './compile.js';
+import { inputs } from './inputs.js';
+import { invariants } from './invariants.js';
 import { events } from './events.js';
 import { findings } from './findings.js';
 import { schema } from './schema.js';
 import { treesTable } from './tables.js';
-import { giveAgain, givePoints, learn, makeLegal, respec, tellBack, unlearn } from './spending.js';
+import { giveAgain, givePoints, makeLegal, tellBack } from './spending.js';
 import { isTold } from '../../ruleset/visible.js';
 import { trees } from './state.js';
 import { endFormerEffects, savedSpending } from './system.js';
@@ -30,8 +31,6 @@ export { givePoints, meansOf, ranksOf } from './spending.js';
 export { renameNode } from './rename.js';
 export { learnRefusalWords } from './words.js';
 
-const names = { tree: reference('trees'), node: z.string().max(48) };
-
 /** Skill trees: points that players spend on nodes, and what those give. A spending is legal at every moment. */
 export const treesConcept = defineConcept(trees, {
   sections: { trees: { kind: 'chapter', title: 'Skills', entry: schema } },
@@ -39,6 +38,7 @@ export const treesConcept = defineConcept(trees, {
   tables: ({ entries, players }) => [treesTable.under(entries, { present: { column: 'type', of: players } })],
   attach: (world, compiled) => ({ ...compiled, cells: treesTable.columnsIn(world, compiled.entries) }),
   events,
+  invariants,
   actions: {
     givePoints: {
       label: 'give points of a skill tree',
@@ -52,29 +52,7 @@ export const treesConcept = defineConcept(trees, {
       },
     },
   },
-  inputs: {
-    learn: {
-      label: 'learn a skill',
-      sentence: 'learns {node} of {tree}',
-      args: names,
-      traced: true,
-      run: (world, actor, { tree, node }) => learn(world, actor, String(tree), String(node)),
-    },
-    unlearn: {
-      label: 'take a point back',
-      sentence: 'takes a point of {node} back, in {tree}',
-      args: names,
-      traced: true,
-      run: (world, actor, { tree, node }) => unlearn(world, actor, String(tree), String(node)),
-    },
-    respec: {
-      label: 'take all points back',
-      sentence: 'takes all points of {tree} back',
-      args: { tree: names.tree },
-      traced: true,
-      run: (world, actor, { tree }) => respec(world, actor, String(tree)),
-    },
-  },
+  inputs,
   findings,
   lifecycle: {
     actorSpawned: (world, row) => {

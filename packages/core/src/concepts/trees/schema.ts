@@ -1,3 +1,4 @@
+import { defineChapter } from '../../ruleset/chapter.js';
 import { z } from 'zod';
 import { amountOver, entryFields, finite, id, label, reference, steadyAmount, visibility, word } from '../../ruleset/fields.js';
 import { CHANGEABLE, CHANGES } from '../abilities/index.js';
@@ -92,3 +93,4 @@ export const schema = z.strictObject({
     .default({ how: 'free' }),
 });
 export type TreeEntry = z.infer<typeof schema>;
+export const treeChapter = defineChapter('trees', schema);

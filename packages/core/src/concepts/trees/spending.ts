@@ -127,6 +127,7 @@ export function respec(world: World, actor: number, treeId: string): void {
           attribute: tree.price.id,
         },
       );
+    world.goesOn(tree.rule);
     changeAttribute(world, actor, tree.price.attribute, -price, actor, 'cost');
   }
   returnPoints(

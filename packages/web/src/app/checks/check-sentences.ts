@@ -2,16 +2,15 @@ import { ChangeDetectionStrategy, Component, computed, inject, resource } from '
 import { MatMenuModule } from '@angular/material/menu';
 import type { ActionDescription } from '@eager-ember/core';
 import { CoreClient } from '../shared/core-client';
-import { entriesOf } from '../rulebook/entries';
 import { beginningsOf } from '../rulebook/spec/action-pieces';
 import { type Clause, Clauses } from '../rulebook/spec/clauses';
 import { Note, NOTE } from '../rulebook/spec/note';
 import { text } from '../rulebook/spec/formats';
 import { Part } from '../rulebook/spec/part';
 import { Sentence } from '../rulebook/spec/sentence';
-import { SpecFields } from '../rulebook/spec/spec-fields';
 import { ChangeLine } from './change-line';
 import { CheckTable } from './check-table';
+import { GivenAndAlways } from './given-and-always';
 import { GivenLine } from './given-line';
 import { StepLine } from './step-line';
 import { TestLine } from './test-line';
@@ -22,9 +21,6 @@ interface StageJson {
   readonly then?: readonly unknown[];
 }
 
-/** Names for those who are given, in their order. */
-const NAMES = ['north', 'south', 'east', 'west', 'first', 'second', 'third', 'fourth'];
-
 /** A check in sentences: given, when, then, always. */
 @Component({
   selector: 'ee-check-sentences',
@@ -33,37 +29,19 @@ const NAMES = ['north', 'south', 'east', 'west', 'first', 'second', 'third', 'fo
   styleUrl: './check-sentences.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
-export class CheckSentences extends SpecFields {
+export class CheckSentences extends GivenAndAlways {
   private readonly client = inject(CoreClient);
   private readonly allActions = resource({ loader: () => this.client.actions() });
   private readonly allInputs = resource({ loader: () => this.client.inputs() });
   protected readonly text = text;
   protected readonly clauses: readonly Clause[] = [{ at: 'group', name: 'group', begins: 'A group' }, NOTE];
-  protected readonly given = computed(() => this.list('given'));
   protected readonly changes = computed(() => this.list('changes'));
-  protected readonly always = computed(() => this.list('always'));
   protected readonly stages = computed(() =>
     this.list<StageJson>('stages').map(({ when = [], then = [] }) => ({ when: [...when.keys()], then: [...then.keys()] })),
   );
   /** Actions that can be done at once from outside. */
   protected readonly actions = computed(() => (this.allActions.value() ?? []).filter(({ steers, onlyInLists }) => !steers && !onlyInLists));
   protected readonly inputs = computed(() => this.allInputs.value() ?? []);
-  private readonly names = computed(() => this.list<{ readonly name: string }>('given').map(({ name }) => name));
-
-  /** Somebody to speak of: the first who is given. */
-  private someone(): string {
-    return this.names()[0] ?? NAMES[0];
-  }
-
-  private attribute(): string {
-    const [given] = this.list<{ readonly with?: readonly { readonly attribute: string }[] }>('given');
-    return (given?.with ?? [])[0]?.attribute ?? entriesOf(this.context.document(), 'attributes')[0]?.id ?? 'health';
-  }
-
-  protected addGiven(): void {
-    const name = NAMES.find((one) => !this.names().includes(one)) ?? `one${this.names().length + 1}`;
-    void this.add('given', { name });
-  }
 
   protected addChange(): void {
     void this.add('changes', { attributes: this.attribute(), at: 'start', value: 1 });
@@ -117,6 +95,10 @@ export class CheckSentences extends SpecFields {
     this.addToStage('when', { leaves: this.someone() });
   }
 
+  protected comeBack(): void {
+    this.addToStage('when', { returns: this.someone() });
+  }
+
   protected expectValue(): void {
     this.addToStage('then', { of: this.someone(), value: this.attribute(), how: 'is', amount: 1 });
   }
@@ -147,10 +129,5 @@ export class CheckSentences extends SpecFields {
 
   protected expectRuleset(): void {
     this.addToStage('then', { ruleset: 'refused', saying: '' });
-  }
-
-  protected addAlways(value: boolean): void {
-    const attribute = this.attribute();
-    void this.add('always', value ? { value: attribute, how: 'atLeast', amount: 0 } : { that: `${attribute} >= 0` });
   }
 }

@@ -11,7 +11,7 @@ import { Verdict } from './verdict';
 
 const NAME = /^[A-Za-z][A-Za-z0-9 _-]{0,23}$/;
 /** Where a sentence of a check names somebody. */
-const NAMING = ['of', 'seat', 'on', 'from', 'leaves', 'toldTo'];
+const NAMING = ['of', 'seat', 'on', 'from', 'by', 'leaves', 'returns', 'toldTo'];
 
 /** A sentence with another name for somebody. */
 const calledOtherwise = (line: object, from: string, to: string): object =>
@@ -55,8 +55,8 @@ export class GivenLine extends CheckLine {
         Object.entries(stage).map(([key, lines]) => [key, (lines as object[]).map((line) => calledOtherwise(line, from, to))]),
       ),
     );
-    const always = list('always', (line) => calledOtherwise(line, from, to));
-    void this.putAll({ given, stages, ...(this.has('always') && { always }) });
+    const renamed = ['always', 'may'].filter((at) => this.has(at)).map((at) => [at, list(at, (line) => calledOtherwise(line, from, to))]);
+    void this.putAll({ given, ...(this.has('stages') && { stages }), ...(Object.fromEntries(renamed) as Record<string, unknown>) });
   }
 
   protected nameOf(attribute: string): string {

@@ -7,4 +7,5 @@ export const checksPage: ChapterPage = {
   fresh: () => ({ given: [{ name: 'north' }], stages: [{ when: [], then: [] }] }),
   workplace: true,
   ahead: true,
+  also: ['hunts'],
 };

@@ -25,7 +25,7 @@ export class StepLine extends CheckLine {
   protected readonly duration = duration;
   protected readonly condition = conditionWith();
   protected readonly kind = computed(
-    () => ['pass', 'input', 'action', 'until', 'untilEvent', 'leaves', 'restarts'].find((key) => key in this.value()) ?? '',
+    () => ['pass', 'input', 'action', 'until', 'untilEvent', 'leaves', 'returns', 'restarts'].find((key) => key in this.value()) ?? '',
   );
 
   private readonly doing = computed(() => (this.value()[this.kind()] ?? {}) as ActionJson);

@@ -7,12 +7,13 @@ import { PatternSentence } from '../rulebook/spec/pattern';
 import { Sentence } from '../rulebook/spec/sentence';
 import { ahead, times } from './check-formats';
 import { CheckLine } from './check-line';
+import { Origins } from './origins';
 import { Verdict } from './verdict';
 
 /** Something that a check expects as a sentence: at a moment, or always. */
 @Component({
   selector: 'ee-test-line',
-  imports: [MatMenuModule, Part, PatternSentence, Sentence, Verdict],
+  imports: [MatMenuModule, Origins, Part, PatternSentence, Sentence, Verdict],
   templateUrl: './test-line.html',
   styleUrl: './lines.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -28,6 +29,7 @@ export class TestLine extends CheckLine {
   protected readonly attribute = ahead(entry('attributes'));
   protected readonly isTold = choiceOrNone('is told', { true: 'is not told' }, (word) => word === 'true');
   protected readonly kind = computed(
-    () => ['value', 'that', 'event', 'refused', 'reads', 'knows', 'ruleset'].find((key) => key in this.value()) ?? '',
+    () =>
+      ['value', 'that', 'event', 'refused', 'reads', 'knows', 'conserved', 'invariant', 'ruleset'].find((key) => key in this.value()) ?? '',
   );
 }

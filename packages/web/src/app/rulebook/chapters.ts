@@ -1,6 +1,7 @@
 import { abilitiesPage } from './abilities/page';
 import { achievementsPage } from './achievements/page';
 import { checksPage } from '../checks/page';
+import { huntsPage } from '../hunts/page';
 import { actorsPage } from './actors/page';
 import { attributesPage } from './attributes/page';
 import type { ChapterPage } from './chapter-page';
@@ -44,6 +45,7 @@ export const CHAPTERS: readonly ChapterPage[] = [
   offersPage,
   statesPage,
   checksPage,
+  huntsPage,
 ];
 
 /** Chapters with a tab; others are listed among the entries of one that has. */

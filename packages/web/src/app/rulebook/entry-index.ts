@@ -4,6 +4,7 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
+  DestroyRef,
   effect,
   ElementRef,
   inject,
@@ -69,6 +70,7 @@ export class EntryIndex {
   readonly states = input<Readonly<Record<string, EntryState>>>({});
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   private readonly injector = inject(Injector);
+  private readonly destroyed = inject(DestroyRef);
   private readonly folding = inject(FoldedGroups);
   private readonly viewport = viewChild.required(CdkVirtualScrollViewport);
   protected readonly line = LINE;
@@ -100,6 +102,18 @@ export class EntryIndex {
   });
 
   constructor() {
+    // What comes in below the list makes it lower: the entry that is open stays in sight.
+    afterNextRender(() => {
+      const viewport = this.viewport().elementRef.nativeElement;
+      let before = viewport.clientHeight;
+      const resized = new ResizeObserver(() => {
+        const lower = viewport.clientHeight < before;
+        before = viewport.clientHeight;
+        if (lower && this.text() === '') this.show(this.here());
+      });
+      resized.observe(viewport);
+      this.destroyed.onDestroy(() => resized.disconnect());
+    });
     // Whoever comes from elsewhere finds the entry in sight, and so does who has found it by the filter.
     effect(() => {
       this.here();

@@ -22,14 +22,14 @@ const economyNow = () => documentNow()['economy'] as unknown as Json;
 /** Long work without workers, and little of it. */
 class TasksAtHand {
   async inTurn(task: Task, goes: number, [, asked]: readonly unknown[], watch: Watch<unknown>) {
-    await this.begin(task);
-    if (!watch.stopped()) watch.told(goes, backgroundTasksApi.go([3000, asked]));
+    const number = await this.begin(task);
+    if (!watch.stopped()) watch.told(goes, backgroundTasksApi.go(number, [3000, asked]));
   }
   async spread(task: Task, goes: readonly unknown[], watch: Watch<readonly unknown[]>) {
-    await this.begin(task);
-    if (!watch.stopped()) watch.told(goes.length, [backgroundTasksApi.go([1, 6])]);
+    const number = await this.begin(task);
+    if (!watch.stopped()) watch.told(goes.length, [backgroundTasksApi.go(number, [1, 6])]);
   }
-  private begin({ document, concept, name, args }: Task): Promise<void> {
+  private begin({ document, concept, name, args }: Task): Promise<number> {
     return backgroundTasksApi.begin(document, concept, name, args);
   }
 }

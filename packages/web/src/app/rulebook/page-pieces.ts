@@ -1,6 +1,7 @@
 import { abilitiesPieces } from './abilities/pieces';
 import { achievementsPieces } from './achievements/pieces';
 import { checksPieces } from '../checks/pieces';
+import { huntsPieces } from '../hunts/pieces';
 import { actorsPieces } from './actors/pieces';
 import { attributesPieces } from './attributes/pieces';
 import type { PagePieces } from './chapter-page';
@@ -55,4 +56,5 @@ export const PAGE_PIECES: Readonly<Record<string, PagePieces>> = {
   offers: offersPieces,
   states: statesPieces,
   checks: checksPieces,
+  hunts: huntsPieces,
 };

@@ -26,6 +26,7 @@ import { Editor, patchOf } from '../store/editor';
 import { IdBox } from './spec/id-box';
 import { Findings } from '../store/findings';
 import { CheckResults } from '../checks/check-results';
+import { HuntRuns } from '../hunts/hunt-runs';
 import { NgComponentOutlet } from '@angular/common';
 import type { ChapterPage, PagePieces, Piece } from './chapter-page';
 import { ChapterTabs } from './chapter-tabs';
@@ -78,6 +79,7 @@ export class Rulebook {
   private readonly deletion = inject(Deletion);
   private readonly findings = inject(Findings);
   private readonly checks = inject(CheckResults);
+  private readonly hunts = inject(HuntRuns);
   private readonly openRoom = inject(OpenRoom);
   private readonly injector = inject(Injector);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
@@ -110,7 +112,7 @@ export class Rulebook {
   });
 
   /** How each check stands, where checks are what is listed. */
-  protected readonly states = computed(() => (this.info()?.workplace ? this.checks.states() : NO_STATES));
+  protected readonly states = computed(() => (this.info()?.workplace ? { ...this.checks.states(), ...this.hunts.states() } : NO_STATES));
 
   /** What the page of this chapter is made of, once it is known what can stand in it. */
   protected readonly pieces = signal<Shown | undefined>(undefined);

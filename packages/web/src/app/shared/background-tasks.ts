@@ -24,19 +24,20 @@ export interface Watch<T> {
 export class BackgroundTasks {
   private readonly workers: Remote<BackgroundTasksApi>[] = [];
 
-  private async begin(i: number, { document, concept, name, args }: Task): Promise<Remote<BackgroundTasksApi>> {
+  /** Begins work on one of the workers; what comes back does the next go of it. */
+  private async begin(i: number, { document, concept, name, args }: Task): Promise<(args: readonly unknown[]) => Promise<unknown>> {
     const worker = (this.workers[i] ??= wrap<BackgroundTasksApi>(
       new Worker(new URL('./background-tasks.worker', import.meta.url), { type: 'module' }),
     ));
-    await worker.begin(document, concept, name, args);
-    return worker;
+    const number = await worker.begin(document, concept, name, args);
+    return (args) => worker.go(number, args);
   }
 
   /** Does so many goes, each building on those before it: what the last came to is told. */
   async inTurn<R>(task: Task, goes: number, args: readonly unknown[], watch: Watch<R>): Promise<void> {
-    const worker = await this.begin(0, task);
+    const go = await this.begin(0, task);
     for (let done = 1; done <= goes && !watch.stopped(); done++) {
-      const answer = await worker.go(args);
+      const answer = await go(args);
       if (!watch.stopped()) watch.told(done, answer as R);
     }
   }
@@ -50,10 +51,10 @@ export class BackgroundTasks {
     let next = 0;
     let done = 0;
     const work = async (i: number) => {
-      const worker = await this.begin(i, task);
+      const go = await this.begin(i, task);
       while (next < goes.length && !watch.stopped()) {
         const turn = next++;
-        answers[turn] = (await worker.go(goes[turn])) as R;
+        answers[turn] = (await go(goes[turn])) as R;
         done++;
         if (watch.stopped()) return;
         const gap = Array.from(answers).findIndex((answer) => answer === undefined);
@@ -61,7 +62,27 @@ export class BackgroundTasks {
         if (row.length > 0) watch.told(done, row);
       }
     };
-    const hands = Math.max(1, Math.min(MOST_WORKERS, navigator.hardwareConcurrency || 2));
-    await Promise.all(Array.from({ length: hands }, (_, i) => work(i)));
+    await this.onAll(work);
+  }
+
+  /**
+   * Does goes on all workers for as long as there are any.
+   * @param next what a worker's next go is given; nothing where it is done
+   * @param told what a go came to
+   */
+  async until<R>(
+    task: Task,
+    next: (worker: number) => readonly unknown[] | undefined,
+    told: (answer: R, worker: number) => void,
+  ): Promise<void> {
+    await this.onAll(async (i) => {
+      const go = await this.begin(i, task);
+      for (let args = next(i); args; args = next(i)) told((await go(args)) as R, i);
+    });
+  }
+
+  private async onAll(work: (worker: number) => Promise<void>): Promise<void> {
+    const workers = Math.max(1, Math.min(MOST_WORKERS, navigator.hardwareConcurrency || 2));
+    await Promise.all(Array.from({ length: workers }, (_, i) => work(i)));
   }
 }

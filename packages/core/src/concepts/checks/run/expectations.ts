@@ -32,7 +32,9 @@ import {
   type Verdict,
   watching,
 } from './verdicts.js';
-import { isToldOf, knowsTest, readsTest } from './told.js';
+import { conservedTest } from './conserved.js';
+import { invariantTest } from './invariants.js';
+import { isToldOf, knowsAlways, knowsTest, readsTest } from './told.js';
 
 /** How far off a number may be and still be the same. */
 const SLACK = 1e-9;
@@ -57,15 +59,27 @@ export function testOf(rules: Rules, test: Exclude<Expectation, RulesetTest>, pa
 }
 
 /** @throws Mistake where it makes no sense */
-export function lastingTest(rules: Rules, test: Lasting, path: string): Test {
+export function lastingTest(rules: Rules, test: Lasting, path: string, ruleOf: (event: GameEvent) => string | undefined): Test {
+  if ('invariant' in test) return invariantTest(rules, test, path);
+  if ('conserved' in test) return conservedTest(rules, test, path, ruleOf);
+  if ('knows' in test) return whileThere(knowsAlways(test, path), test.of, test.seat);
   const own = 'value' in test ? amountTest(rules, test, path) : conditionTest(rules, test, path);
-  if (!test.never) return own;
+  if (!test.never) return whileThere(own, test.of);
   const look = (story: Story): Verdict => {
     const { holds, says } = own.look(story);
     const failure = { says: `It does hold: ${says}.`, expected: 'never', found: says, who: '', cause: 0 };
     return holds ? { holds: false, says, failure } : { holds: true, says };
   };
-  return { ...own, look };
+  return whileThere({ ...own, look }, test.of);
+}
+
+/** Of who has gone nothing is asked any more; who was never there is another matter. */
+function whileThere(test: Test, ...whom: readonly (Who | undefined)[]): Test {
+  const look = (story: Story): Verdict => {
+    const gone = whom.some((who) => story.of(who).length === 0 && story.everOf(who).length > 0);
+    return gone ? { holds: true, says: 'nobody there any more' } : test.look(story);
+  };
+  return { ...test, look };
 }
 
 /** Looks at each who is meant: the first for whom it does not hold decides. */
@@ -121,7 +135,8 @@ function amountTest(rules: Rules, test: Omit<AmountTest, 'within'>, path: string
     const { actor, name } = member;
     const { world } = story;
     const [found, least, most] = [value, low, high].map((one) => one.run(world, actor));
-    const says = shown(found);
+    // A hair beyond an end is told as what it is.
+    const says = [least, most].some((end) => end !== found && shown(end) === shown(found)) ? String(roundTo(found, 6)) : shown(found);
     if (holds[how](found, least, most)) return { holds: true, says };
     const ends = how === 'between' ? `${shown(least)} and ${shown(most)}` : shown(least);
     const off = tolerance > 0 ? `, give or take ${tolerance}` : '';

@@ -1,5 +1,6 @@
 import { registry } from '../../../ruleset/registry.js';
 import type { GameEvent } from '../../../world/events.js';
+import type { Ran } from '../../../world/ran.js';
 
 /** The fields of an event that name entries, with their chapters. */
 const naming = new Map<string, readonly (readonly [field: string, chapter: string])[]>();
@@ -15,13 +16,23 @@ function namingFields(name: string): readonly (readonly [string, string])[] {
 }
 
 /** What a check has run through: what happened, of which entries, and which actions were run. */
-export class Footprint {
+export class Footprint implements Ran {
   /** The names of all events that there were. */
   readonly events = new Set<string>();
   /** The entries that events told of, as chapter/id. */
   readonly entries = new Set<string>();
   /** The actions that were run, by their places: chapter/id and the way from there. */
   readonly places = new Set<string>();
+  private readonly rules = new WeakMap<GameEvent, string>();
+
+  noteRule(event: GameEvent, rule: string | undefined): void {
+    if (rule !== undefined) this.rules.set(event, rule);
+  }
+
+  /** The rule that was at work as something was announced, as chapter/id; none for what no rule did. */
+  ruleOf(event: GameEvent): string | undefined {
+    return this.rules.get(event);
+  }
 
   note(events: readonly GameEvent[]): void {
     for (const { name, data } of events) {

@@ -1,8 +1,11 @@
 import type { Command } from '../../../world/commands.js';
 import { toMilliseconds } from '../../../ruleset/fields.js';
+import { atOnce } from '../../../ruleset/parts.js';
+import { actorOfSeat } from '../../seats/index.js';
 import { checkInput } from '../../../ruleset/requests.js';
 import type { Rules } from '../../../ruleset/rules.js';
 import type { GameEvent } from '../../../world/events.js';
+import type { SavedPlayer } from '../../../world/saved.js';
 import type { World } from '../../../world/world.js';
 import type { CheckEntry, Step } from '../schema.js';
 import type { Footprint } from './footprint.js';
@@ -14,7 +17,7 @@ import type { Outcome, RunResult } from './result.js';
 import { confirm, pokeOf, savedOf, settingOf } from './setup.js';
 import { FIRST, Story } from './story.js';
 import { hearing, isOfRuleset, lastingTest, testOf } from './expectations.js';
-import type { Test, Watched } from './verdicts.js';
+import type { Test, Verdict, Watched } from './verdicts.js';
 
 /** Longest that a check may run, in ticks: half an hour at 20 a second. */
 export const MOST_TICKS = 36_000;
@@ -32,6 +35,8 @@ type Ready =
   | { readonly does: Command }
   | { readonly passes: number }
   | { readonly restarts: true }
+  | { readonly leaves: string }
+  | { readonly returns: string }
   | { readonly path: string; readonly within: number; readonly until: (story: Story, events: readonly GameEvent[]) => boolean };
 
 interface Stage {
@@ -58,11 +63,35 @@ export function* runPlain(grounds: Grounds, entry: CheckEntry, footprint: Footpr
   return { ok: outcomes.every(({ holds }) => holds), ticks: run.ticks, outcomes, mistakes: [] };
 }
 
+/**
+ * Runs a check that speaks of nothing but what there is, until something that always has to hold does not; at once.
+ * @returns what did not hold; undefined where all of it did
+ */
+export function firstBroken(
+  grounds: Grounds,
+  entry: CheckEntry,
+  footprint: Footprint,
+): { readonly broken?: Outcome; readonly ticks: number } {
+  const outcomes: Outcome[] = [];
+  const run = new Run(grounds, entry, footprint, undefined, outcomes, true);
+  try {
+    atOnce(run.all());
+  } catch (error) {
+    if (!(error instanceof Mistake) && !(error instanceof Over)) throw error;
+  }
+  return { ticks: run.ticks, ...(run.broken && { broken: run.broken }) };
+}
+
+/** There is no need to run on. */
+class Over extends Error {}
+
 /** A mistake as a result tells it. */
 export const told = ({ path, message }: Mistake): RunResult['mistakes'][number] => ({ path, message });
 
 class Run {
   ticks = 0;
+  /** What did not hold last of what always has to. */
+  broken: Outcome | undefined;
   private readonly rules: Rules;
   private readonly world: World;
   private readonly setting: World;
@@ -70,6 +99,8 @@ class Run {
   private readonly running: Test[] = [];
   private lasting: readonly { readonly test: Test; broken?: Outcome }[] = [];
   private pending: Command[] = [];
+  /** What was kept of those who left, by name. */
+  private readonly away = new Map<string, SavedPlayer | undefined>();
   private watched: readonly Watched[] = [];
 
   constructor(
@@ -78,11 +109,12 @@ class Run {
     private readonly footprint: Footprint,
     private readonly watcher: Watcher | undefined,
     private readonly outcomes: Outcome[],
+    private readonly untilBroken = false,
   ) {
     const { world, setting } = grounds.for(entry);
     this.world = world;
     this.setting = setting;
-    for (const one of [world, setting]) one.ran = footprint.places;
+    for (const one of [world, setting]) one.ran = footprint;
     this.rules = world.rules;
     this.story = new Story(world, entry.given);
   }
@@ -91,7 +123,9 @@ class Run {
     const { entry, rules, story, world, setting } = this;
     const commands = settingOf(rules, entry.given, entry.ground === 'bare');
     const stages = entry.stages.map((stage, i) => this.stageOf(stage, `stages/${i}`));
-    this.lasting = (entry.always ?? []).map((one, i) => ({ test: lastingTest(rules, one, `always/${i}`) }));
+    this.lasting = (entry.always ?? []).map((one, i) => ({
+      test: lastingTest(rules, one, `always/${i}`, (event) => this.footprint.ruleOf(event)),
+    }));
     this.watched = [
       ...[...this.running, ...this.lasting.map(({ test }) => test)].map(({ watches }) => watches),
       ...entry.given.map((one) => ({ of: one.name, attributes: (one.with ?? []).map(({ attribute }) => attribute) })),
@@ -106,8 +140,27 @@ class Run {
       if (this.pending.length > 0) this.tick();
       for (const test of tests) yield* this.settle(test);
     }
-    for (const { test, broken } of this.lasting)
-      this.outcomes.push(broken ?? { path: test.path, holds: true, t: story.at(), says: test.look(story).says });
+    yield* this.seeMore();
+    for (const one of this.lasting) {
+      const { test } = one;
+      if (!one.broken && test.end) this.settleLasting(one, test.end(story));
+      this.outcomes.push(one.broken ?? { path: test.path, holds: true, t: story.at(), says: test.look(story).says });
+    }
+  }
+
+  /** Runs on while something that always has to hold needs to see more, for as long as it says at first. */
+  private *seeMore(): Generator<void, void> {
+    const open = () => Math.max(0, ...this.lasting.map(({ test, broken }) => (broken ? 0 : (test.waitsFor?.(this.story) ?? 0))));
+    for (let left = open(); left > 0 && open() > 0; left--) {
+      this.tick();
+      if (this.ticks % TICKS_IN_A_PART === 0) yield;
+    }
+  }
+
+  private settleLasting(one: { readonly test: Test; broken?: Outcome }, { holds, says, failure }: Verdict): void {
+    if (holds) return;
+    this.broken = one.broken = { path: one.test.path, holds, t: this.story.at(), says, ...(failure && { failure }) };
+    if (this.untilBroken) throw new Over();
   }
 
   private stageOf({ when, then }: CheckEntry['stages'][number], path: string): Stage {
@@ -121,7 +174,8 @@ class Run {
     const ticks = (time: string) => Math.ceil((toMilliseconds(time) * rules.tickRate) / 1000 - 1e-9);
     if ('pass' in step) return { passes: ticks(step.pass) };
     if ('restarts' in step) return { restarts: true };
-    if ('leaves' in step) return { does: { kind: 'leave', args: { seat: this.named(step.leaves, `${path}/leaves`) } } };
+    if ('leaves' in step) return { leaves: this.named(step.leaves, `${path}/leaves`) };
+    if ('returns' in step) return { returns: this.named(step.returns, `${path}/returns`) };
     if ('seat' in step) return { does: this.inputOf(step, path) };
     if ('action' in step) {
       for (const field of ['on', 'from'] as const) if (step[field] !== undefined) this.named(step[field], `${path}/${field}`);
@@ -158,9 +212,17 @@ class Run {
 
   private *take(step: Ready): Generator<void, void> {
     if ('does' in step) return void this.pending.push(step.does);
-    if ('restarts' in step) {
+    if ('restarts' in step || 'leaves' in step || 'returns' in step) {
+      // What was asked for before has come about by then.
       if (this.pending.length > 0) this.tick();
-      return this.restart();
+      if ('restarts' in step) return this.restart();
+      if ('returns' in step) {
+        if (actorOfSeat(this.world, step.returns) === 0) this.pending.push(...this.comingBack([step.returns], this.away));
+        return;
+      }
+      if (actorOfSeat(this.world, step.leaves) === 0) return;
+      this.away.set(step.leaves, savedOf(this.world, step.leaves));
+      return void this.pending.push({ kind: 'leave', args: { seat: step.leaves } });
     }
     if ('passes' in step) {
       for (let i = 0; i < step.passes; i++) {
@@ -180,19 +242,25 @@ class Run {
 
   /** Has the game begin anew: those who were given come in again, players with what was kept of them, and nothing else is there. */
   private restart(): void {
-    const { entry, rules, story, world } = this;
-    const kept = new Map(entry.given.map(({ name }) => [name, savedOf(world, name)] as const));
-    const given = entry.given.map(({ with: _with, effects: _effects, statuses: _statuses, ...who }) => who);
+    const { entry, story, world } = this;
+    const kept = new Map(entry.given.map(({ name }) => [name, savedOf(world, name) ?? this.away.get(name)] as const));
     // Before the ground is asked for again: that has the world begin anew.
     story.restart();
     const { setting } = this.grounds.for(entry);
-    const commands = settingOf(rules, given, entry.ground === 'bare').map((one): Command => {
+    const names = entry.given.map(({ name }) => name);
+    const events = setting.step(this.comingBack(names, kept));
+    world.rewind(setting.snapshot());
+    this.look(events);
+  }
+
+  /** Has some of those who were given come in as they did, players with what was kept of them. */
+  private comingBack(names: readonly string[], kept: ReadonlyMap<string, SavedPlayer | undefined>): readonly Command[] {
+    const { entry, rules } = this;
+    const given = entry.given.map(({ with: _with, effects: _effects, statuses: _statuses, ...who }) => who);
+    return settingOf(rules, given, entry.ground === 'bare', names).map((one): Command => {
       const saved = one.kind === 'join' ? kept.get(String(one.args['seat'])) : undefined;
       return saved ? { ...one, args: { ...one.args, saved } } : one;
     });
-    this.footprint.note(setting.step(commands));
-    world.rewind(setting.snapshot());
-    this.look([]);
   }
 
   private *settle(test: Test): Generator<void, void> {
@@ -218,11 +286,13 @@ class Run {
     story.look();
     story.note(events);
     this.footprint.note(events);
-    for (const event of events) for (const test of this.running) test.hear?.(story, event);
+    for (const event of events) {
+      for (const test of this.running) test.hear?.(story, event);
+      for (const { test } of this.lasting) test.hear?.(story, event);
+    }
     for (const one of this.lasting) {
       if (one.broken) continue;
-      const { holds, says, failure } = one.test.look(story);
-      if (!holds) one.broken = { path: one.test.path, holds, t: story.at(), says, ...(failure && { failure }) };
+      this.settleLasting(one, one.test.look(story));
     }
     this.watcher?.tick(story, events, this.watched);
   }

@@ -37,12 +37,17 @@ const boundOf = (rules: Rules, attribute: string): string | undefined => {
   return typeof max === 'string' && attributeChapter.find(rules, max) ? max : undefined;
 };
 
-/** Sets up what is given, as commands of one tick. @throws Mistake where it speaks of what is not there */
-export function settingOf(rules: Rules, given: readonly Given[], bare: boolean): readonly Command[] {
+/**
+ * Sets up what is given, as commands of one tick.
+ * @param only the names of those who are set up; all where nothing is said
+ * @throws Mistake where it speaks of what is not there
+ */
+export function settingOf(rules: Rules, given: readonly Given[], bare: boolean, only?: readonly string[]): readonly Command[] {
   const kinds = actorChapter.of(rules);
   const names = given.map(({ name }) => name);
   const commands: Command[] = [];
   given.forEach((one, i) => {
+    if (only && !only.includes(one.name)) return;
     const path = `given/${i}`;
     const { name, actor, team } = one;
     if (names.indexOf(name) < i) throw new Mistake(`${path}/name`, `${name} is given twice: call this one otherwise.`);

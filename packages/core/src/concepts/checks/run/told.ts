@@ -2,6 +2,7 @@ import { announcementsFor } from '../../../replication/announcements.js';
 import { Copy } from '../../../replication/copy.js';
 import { Publisher, type Viewer } from '../../../replication/publisher.js';
 import { wireSchemaOf } from '../../../replication/schema.js';
+import { cellShownTo } from '../../../replication/shown.js';
 import type { GameEvent } from '../../../world/events.js';
 import { actorOfSeat } from '../../seats/index.js';
 import type { KnowsTest, ReadsTest } from '../schema.js';
@@ -69,8 +70,28 @@ export function readsTest(test: ReadsTest, path: string): Test {
   };
 }
 
-/** That a seat is told a value of somebody, or is not: whether it is in what would be sent to it, and not only on its screen. */
-export function knowsTest({ seat, knows, of, not = false }: KnowsTest, path: string): Test {
+/** What a seat is told of an attribute of somebody: read out of the frame that would be sent to it, and not only on its screen. */
+function fromFrame({ world }: Story, viewer: Exclude<Viewer, 'truth'>, attribute: string) {
+  const publisher = new Publisher(world);
+  publisher.capture();
+  const copy = new Copy(wireSchemaOf(world.rules));
+  copy.apply(publisher.frameFor(viewer, 0));
+  return (row: number) => copy.value('attributes', row, attribute);
+}
+
+/** The same from what it may see: at every tick a frame would take long, and that they are the same is looked at by itself. */
+const fromSight =
+  ({ world }: Story, viewer: Exclude<Viewer, 'truth'>, attribute: string) =>
+  (row: number) =>
+    cellShownTo(world, viewer, 'attributes', attribute, row);
+
+/** That a seat is told a value of somebody, or is not. */
+export const knowsTest = (test: KnowsTest, path: string): Test => toldTest(test, path, fromFrame);
+
+/** The same all the while. */
+export const knowsAlways = (test: KnowsTest, path: string): Test => toldTest(test, path, fromSight);
+
+function toldTest({ seat, knows, of, not = false }: KnowsTest, path: string, read: typeof fromFrame | typeof fromSight): Test {
   const look = (story: Story): Verdict => {
     const expected = not ? 'not told' : 'told';
     const viewer = viewerOf(story, seat);
@@ -78,13 +99,10 @@ export function knowsTest({ seat, knows, of, not = false }: KnowsTest, path: str
     const { world } = story;
     const members = story.of(of);
     if (members.length === 0) return nobodyMeant(story, of, expected, seat);
-    const publisher = new Publisher(world);
-    publisher.capture();
-    const copy = new Copy(wireSchemaOf(world.rules));
-    copy.apply(publisher.frameFor(viewer, 0));
+    const valueOf = read(story, viewer, knows);
     const called = lower(world.rules, 'attributes', knows);
     const verdicts = members.map(({ actor, name }): Verdict => {
-      const told = copy.value('attributes', world.actors.rowOf(actor), knows);
+      const told = valueOf(world.actors.rowOf(actor));
       const says = told === undefined ? 'not told' : `told ${told}`;
       if ((told === undefined) === not) return { holds: true, says };
       const words = told === undefined ? `${seat} is not told ${called} of ${name}.` : `${seat} is told ${called} of ${name}: ${told}.`;

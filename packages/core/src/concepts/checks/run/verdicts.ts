@@ -34,6 +34,10 @@ export interface Test {
   /** Hears of what happens. */
   readonly hear?: (story: Story, event: GameEvent) => void;
   readonly look: (story: Story) => Verdict;
+  /** Looks once more, when all is over. */
+  readonly end?: (story: Story) => Verdict;
+  /** Ticks that it has to see more of before it is over. */
+  readonly waitsFor?: (story: Story) => number;
 }
 
 /** That nobody is there who is meant, as a verdict. */
