@@ -1,6 +1,6 @@
 import type { Screen } from './screen.js';
 import { eachWalk } from './suite.js';
-import { entryOf, Trial } from './trial.js';
+import { demo, entryOf, Trial } from './trial.js';
 import type { Workbench } from './workbench.js';
 
 describe('Checks', () => {
@@ -9,6 +9,7 @@ describe('Checks', () => {
   let trial: Trial;
   eachWalk((walk) => ({ workbench, screen, trial } = walk));
 
+  const CHECKS = demo()['checks'].length;
   const SPEC = '[aria-label="Spec"]';
   const STORY = 'ee-check-story';
   /** Adds something by a chip and the menus that it opens. */
@@ -96,7 +97,7 @@ describe('Checks', () => {
     await screen.sees('ee-check-table', 'For each of');
     await screen.sees(`${STORY} h2`, 'What happened');
     await paste('ee-check-table input[aria-label="Name of column 1"]', 'suit\thurt\tleft\n100\t30\t70\n50\t50\t1\n90\t9\t81\n');
-    await screen.sees('header .failing', '1 of 34 fails');
+    await screen.sees('header .failing', `1 of ${CHECKS} fails`);
     await screen.sees(`${STORY} .rows`, 'suit 50, hurt 50, left 1');
     await screen.sees(`${STORY} .wrong`, 'north: suit is 0, not 1.');
     await screen.holds('input[aria-label="left of row 2"]', '1');
@@ -115,14 +116,14 @@ describe('Checks', () => {
     await screen.visit(trial.at('abilities', 'bite'));
     await screen.sees('h2', 'What it comes to');
     await screen.edit('amount', '90');
-    await screen.sees('header .failing', '3 of 34 fail');
+    await screen.sees('header .failing', `3 of ${CHECKS} fail`);
     await screen.tap('header .failing');
     await screen.sees('ee-test-line ee-verdict', 'north: suit is 10, not 91.');
     await screen.sees(`${STORY} .wrong`, 'expected 91, found 10');
     await screen.sees(`${STORY} .chain`, /eel: north’s suit 100 → 10.*because.*eel’s bite hits north.*because.*eel uses bite/);
     await screen.page.waitForSelector(`${STORY} canvas[data-drawn]`);
     // What no check has run stands below it.
-    await screen.sees('ee-covered li', /Pickups .*0 of 9/);
+    await screen.sees('ee-covered li', /Spawners .*2 of 3/);
     // To the rule and back, to the next that fails, and what there is is taken as right.
     await screen.click('link', 'Show the rule: Bite');
     await screen.sees('h2', 'What it comes to');
@@ -130,13 +131,13 @@ describe('Checks', () => {
     await screen.tap('header .failing');
     await screen.sees(`${STORY} .wrong`, 'expected 91, found 10');
     await screen.click('button', 'Take this as right: 10');
-    await screen.sees('header .failing', '2 of 34 fail');
+    await screen.sees('header .failing', `2 of ${CHECKS} fail`);
     await screen.page.keyboard.press('n');
     await screen.sees(`${STORY} .wrong`, 'suit is');
     await screen.saved();
     // All of it is there after a reload.
     await screen.page.reload();
-    await screen.sees('header .failing', '2 of 34 fail');
+    await screen.sees('header .failing', `2 of ${CHECKS} fail`);
     await screen.entry('A lamprey’s bite takes nine');
     await screen.sees('ee-test-line ee-verdict', 'as it should: 10');
   });

@@ -9,40 +9,42 @@ describe('Hunts', () => {
   let trial: Trial;
   eachWalk((walk) => ({ workbench, screen, trial } = walk));
 
+  const CHECKS = demo()['checks'].length;
   const RESULT = 'ee-hunt-result';
 
   it('find a hole in the money, make its story short, and keep it as a check', async () => {
     const document = demo();
     document['reactions'].push({
-      id: 'tip',
-      label: 'Tip',
-      on: { on: 'dayEnded', where: 'brassFittings >= 1' },
-      then: [{ do: 'give', attribute: 'scrip', amount: 5 }],
+      id: 'welcomeBack',
+      label: 'Welcome back',
+      on: { on: 'seatTaken', where: 'done(firstDescent)' },
+      then: [{ do: 'give', attribute: 'scrip', amount: 10 }],
     } as never);
     trial = await workbench.trial(document);
     await screen.visit(trial.at('checks', 'fullIsLungs'));
-    await screen.sees('ee-check-foot', '34 hold');
+    await screen.sees('ee-check-foot', `${CHECKS} hold`);
     // Hunts stand in the same list.
+    await screen.page.locator('input[aria-label="Filter the index"]').fill('scrip from nowhere');
     await screen.click('link', 'not run yet: No scrip from nowhere');
     await screen.sees('.page.spec', 'scrip of everyone comes only from');
     await screen.sees('.page.spec', 'every value is within its bounds');
     await screen.click('button', 'Run for 60 s');
-    await screen.sees(`${RESULT} .found`, '5 scrip in by tip, which is no source of it.');
-    await screen.sees(`${RESULT} .steps`, 'ends the day');
+    await screen.sees(`${RESULT} .found`, '10 scrip in by welcome back, which is no source of it.');
+    await screen.sees(`${RESULT} .steps`, 'the game is restarted');
     await screen.sees(`${RESULT} .found`, /\d+ steps made into [1-5]:/);
     await screen.sees(`${RESULT} ee-story-view`, 'because');
     await screen.click('button', 'Try this story first from now on');
     await screen.sees(RESULT, 'This story is tried first.');
     await screen.sees('.page.spec', /Tried first: *story \d+/);
     await screen.click('button', 'Make it a check');
-    await screen.sees('header .failing', '1 of 35 fails');
+    await screen.sees('header .failing', `1 of ${CHECKS + 1} fails`);
     await screen.sees('ee-test-line', 'scrip of everyone comes only from');
-    await screen.sees('ee-test-line ee-verdict', '5 scrip in by tip, which is no source of it.');
+    await screen.sees('ee-test-line ee-verdict', '10 scrip in by welcome back, which is no source of it.');
     // It is kept, and holds once the rule is mended.
     await screen.saved();
     await workbench.restart();
-    await screen.visit(trial.at('reactions', 'tip'));
-    await screen.sees('header .failing', '1 of 35 fails');
+    await screen.visit(trial.at('reactions', 'welcomeBack'));
+    await screen.sees('header .failing', `1 of ${CHECKS + 1} fails`);
     await screen.click('button', 'Delete');
     await screen.lacks('header .failing');
     await screen.saved();

@@ -37,6 +37,17 @@ const CHECKS: readonly Json[] = [
       { when: [{ on: 'north', action: { do: 'award', track: 'standing', amount: 60 } }], then: [{ value: 'level(standing)', amount: 2 }] },
     ],
   },
+  {
+    given: [north({ effects: ['row.effect'] })],
+    stages: [{ then: [{ value: 'finSpeed', amount: 'row.is' }] }],
+    each: {
+      columns: ['effect', 'is'],
+      rows: [
+        ['slipstream', 168],
+        ['silt', 60],
+      ],
+    },
+  },
   { changes: [{ attributes: 'stamina', at: 'max', value: 50 }], given: [north()], stages: [{ then: [{ value: 'stamina', amount: 50 }] }] },
 ].map((check, i) => ({ id: `check${i}`, label: `Check ${i}`, ...check }));
 const DOCUMENT = { ...brinewick, checks: CHECKS } as unknown as Json & Record<string, Json[]>;
@@ -89,7 +100,7 @@ describe('Results of checks after an edit', () => {
       kept(rules!);
       return checksRun(rules!);
     };
-    expect(run(DOCUMENT)).toBe(9);
+    expect(run(DOCUMENT)).toBe(CHECKS.length);
     expect(run(DOCUMENT)).toBe(0);
     // Two in which there is an eel, one in the arena, where there are some, and one that changes rules itself.
     expect(run(edited(`${placeOf('abilities', 'bite')}/onHit/0/amount`, () => 90))).toBe(4);
@@ -97,7 +108,7 @@ describe('Results of checks after an edit', () => {
     expect(run(edited('arena/placed/0/x', (x) => Number(x) + 1))).toBe(2);
     expect(run(DOCUMENT)).toBe(2);
     expect(run(edited('checks/0/label', () => 'Air'))).toBe(1);
-    expect(run(edited('tickRate', () => 30))).toBe(9);
+    expect(run(edited('tickRate', () => 30))).toBe(CHECKS.length);
   });
 
   it('follow a reaction as soon as it waits for something that happens', () => {

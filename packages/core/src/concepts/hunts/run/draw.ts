@@ -94,9 +94,14 @@ function examplesOf(rules: Rules, name: string, examples: NonNullable<Spec['exam
   return all;
 }
 
+/** Somebody who is given, of a kind. */
+type Somebody = Pick<Given, 'name' | 'team'> & { readonly actor: string };
+
 /** Draws what happens in the stories of a hunt. */
 export class Drawing {
-  private readonly seats: readonly Given[];
+  /** Those who are given, each with its kind, and those of them who have seats. */
+  private readonly given: readonly Somebody[];
+  private readonly seats: readonly Somebody[];
   /** Requests that were read, by what they say: each is read once, and is undefined where it is not sound. */
   private readonly read = new Map<string, object | undefined>();
 
@@ -105,7 +110,9 @@ export class Drawing {
     private readonly hunt: HuntEntry,
   ) {
     const kinds = actorChapter.of(rules);
-    this.seats = hunt.given.filter(({ actor }) => actor === undefined || kinds.find(({ id }) => id === actor)?.kind === 'player');
+    const player = kinds.find(({ kind }) => kind === 'player')?.id ?? '';
+    this.given = hunt.given.map(({ name, actor = player, team }) => ({ name, actor, team }));
+    this.seats = this.given.filter(({ actor }) => kinds.find(({ id }) => id === actor)?.kind === 'player');
   }
 
   /**
@@ -132,14 +139,14 @@ export class Drawing {
     if ('action' in one) {
       const { value, problems } = checkAction(this.rules, one.action);
       if (!value) throw new Mistake(`${path}/action${problems[0].path}`, problems[0].message);
-      return this.who(one.on, this.hunt.given, `${path}/on`, focus).map((on) => ({ on, action: value }));
+      return this.who(one.on, this.given, `${path}/on`, focus).map((on) => ({ on, action: value }));
     }
     if ('poke' in one) {
       const args = drawnArgs(this.rules, one.poke, registry().actions.get(one.poke)!, focus);
       if (!args) throw new Mistake(`${path}/poke`, 'What this does can’t be drawn: write the action out, with all that it says.');
       const actions = this.requests(one.poke, args, (request) => checkAction(this.rules, request).value);
       return fc
-        .tuple(this.who(one.on, this.hunt.given, `${path}/on`, focus), actions)
+        .tuple(this.who(one.on, this.given, `${path}/on`, focus), actions)
         .map(([on, action]) => action && { on, action: action as never });
     }
     const seat = this.who(one.by, this.seats, `${path}/by`, focus);
@@ -190,8 +197,8 @@ export class Drawing {
   }
 
   /** Somebody by name, of those who are meant. */
-  private who(who: Who | undefined, among: readonly Given[], path: string, focus: Focus): Draw<string> {
-    const isMeant = ({ name, actor, team }: Given) =>
+  private who(who: Who | undefined, among: readonly Somebody[], path: string, focus: Focus): Draw<string> {
+    const isMeant = ({ name, actor, team }: Somebody) =>
       who === undefined ||
       who === EVERYBODY ||
       (typeof who === 'string' ? name === who : 'every' in who ? actor === who.every : team === who.crew);
@@ -204,7 +211,7 @@ export class Drawing {
     const some = focus
       .on(
         'who',
-        this.hunt.given.map(({ name }) => name),
+        this.given.map(({ name }) => name),
       )
       .filter((name) => names.includes(name));
     return fc.constantFrom(...(some.length > 0 ? some : names));
