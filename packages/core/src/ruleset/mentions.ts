@@ -1,6 +1,6 @@
 import { compileFormula, FormulaError, type FormulaReference, type Lookup, meansTheSame, type Vocabulary } from '../formula/index.js';
 import type { Mark } from './marks.js';
-import { type Path } from './problem.js';
+import { type Path, pointer } from './problem.js';
 import { grouped } from './grouped.js';
 import { atOnce, eachInPart } from './parts.js';
 import { question, type Question } from './questions.js';
@@ -128,11 +128,13 @@ function within(vocabulary: Vocabulary, section: SectionSpec, part: object): Kno
     return known;
   }
   const schema = section.kind === 'chapter' ? section.entry : section.schema;
-  const asFormula = (section.kind === 'chapter' && section.ahead?.asFormula) || ((text: string) => text);
+  const ahead = section.kind === 'chapter' ? section.ahead : undefined;
+  const asFormula = ahead?.asFormula ?? ((text: string) => text);
+  const placed = new Set<string>();
   const mentions: Mention[] = [];
   const lookups: Lookup[] = [];
   let whole = true;
-  walk(schema, part, [], (mark, value, path) => {
+  const note = (mark: Mark, value: string, path: Path) => {
     if (mark.kind === 'reference') {
       mentions.push({ mark, value, within: path, speaksOf: [{ chapter: mark.chapter, id: value, party: null, at: 0 }] });
       return;
@@ -145,6 +147,16 @@ function within(vocabulary: Vocabulary, section: SectionSpec, part: object): Kno
       // Its own check reports it.
       if (!(error instanceof FormulaError)) throw error;
       whole = false;
+    }
+  };
+  walk(schema, part, [], (mark, value, path) => {
+    const others = ahead?.standsFor?.(part, value);
+    if (!others) return note(mark, value, path);
+    for (const other of others) {
+      // Several places may be filled from the same one.
+      const at = pointer(other.path);
+      if (!placed.has(at)) note(mark, other.value, other.path);
+      placed.add(at);
     }
   });
   const now = { vocabulary, lookups, whole, mentions };

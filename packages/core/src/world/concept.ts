@@ -67,7 +67,14 @@ export interface ChapterSpec extends SectionInAnalysis {
    * Its entries may speak of what is not there, or not yet: that is said where they are run, and is no problem of the ruleset.
    * What only they can say in a formula is given in other words of the same length, so that the rest of it can be read.
    */
-  readonly ahead?: { readonly asFormula: (text: string) => string };
+  readonly ahead?: {
+    readonly asFormula: (text: string) => string;
+    /** What is put in the place of a text, by where it stands in the entry; nothing for one that stands for itself. */
+    readonly standsFor?: (
+      entry: object,
+      text: string,
+    ) => readonly { readonly value: string; readonly path: readonly (string | number)[] }[] | undefined;
+  };
   /** Its entries only try others out and bring nothing about: the one that an entry is about, by chapter and id. */
   readonly tries?: (entry: AnyEntry) => readonly [chapter: string, id: string] | undefined;
 }

@@ -241,6 +241,7 @@ export const schema = z.strictObject({
 export type CheckEntry = z.infer<typeof schema>;
 export const checkChapter = defineChapter('checks', schema);
 
+const WHOLE = /^row\.([A-Za-z][A-Za-z0-9]*)$/;
 const IN_ROW = /\brow\.([A-Za-z][A-Za-z0-9]*)/g;
 
 /** A formula with a number of the same length wherever it says what a row has, so that the rest of it can be read. */
@@ -249,9 +250,24 @@ export const asFormula = (text: string) => text.replace(IN_ROW, (said) => '0'.pa
 /** The columns that a text asks a row for. */
 export const columnsIn = (text: string): readonly string[] => [...text.matchAll(IN_ROW)].map(([, name]) => name);
 
+/** The cells that stand in the place of a text which asks a row for all that it says; nothing for any other text. */
+export function cellsFor(
+  entry: object,
+  text: string,
+): readonly { readonly value: string; readonly path: readonly (string | number)[] }[] | undefined {
+  const name = WHOLE.exec(text)?.[1];
+  const { each } = entry as Pick<CheckEntry, 'each'>;
+  const column = name === undefined ? -1 : (each?.columns.indexOf(name) ?? -1);
+  if (column < 0) return undefined;
+  return each!.rows.flatMap((row, i) => {
+    const value = row[column];
+    return typeof value === 'string' ? [{ value, path: ['each', 'rows', i, column] }] : [];
+  });
+}
+
 /** A text with what a row has in its place: where it says nothing else, the very value. */
 export function withRow(text: string, row: Readonly<Record<string, number | string>>): number | string {
-  const whole = /^row\.([A-Za-z][A-Za-z0-9]*)$/.exec(text)?.[1];
+  const whole = WHOLE.exec(text)?.[1];
   if (whole !== undefined && Object.hasOwn(row, whole)) return row[whole];
   return text.replace(IN_ROW, (said, name: string) => (Object.hasOwn(row, name) ? `(${row[name]})` : said));
 }

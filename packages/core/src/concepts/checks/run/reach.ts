@@ -5,8 +5,6 @@ import type { Rules } from '../../../ruleset/rules.js';
 import type { ChapterSpec } from '../../../world/concept.js';
 import { actorChapter } from '../../actors/schema.js';
 import type { CheckEntry } from '../schema.js';
-import { Mistake } from './mistake.js';
-import { filled } from './rows.js';
 
 /** An entry, as chapter/id. */
 export type Key = string;
@@ -53,10 +51,8 @@ export class Reach {
     const player = playerKind(rules);
     const arena = check.ground === 'arena' ? (rules.document['arena'] as object | undefined) : undefined;
     const roots = [
-      ...asRun(check).flatMap((one) => [
-        ...spokenOf(rules, 'checks', one),
-        ...one.given.flatMap(({ actor = player }) => (actor === undefined ? [] : [keyOf('actors', actor)])),
-      ]),
+      ...spokenOf(rules, 'checks', check),
+      ...check.given.flatMap(({ actor = player }) => (actor === undefined ? [] : [keyOf('actors', actor)])),
       ...(arena ? spokenOf(rules, 'arena', arena) : []),
       ...inForce().flatMap((chapter) => (specOf(chapter)!.followsEvents ? this.waitingIn(chapter, seen) : [])),
     ];
@@ -99,17 +95,6 @@ export class Reach {
       this.next.set(key, (next = entry ? spokenOf(this.rules, chapter, entry) : []));
     }
     return next;
-  }
-}
-
-/** A check as it is run: for each of its rows, with the names and amounts that the row has. */
-function asRun(check: CheckEntry): readonly CheckEntry[] {
-  try {
-    return check.each ? check.each.rows.map((_, row) => filled(check, row)) : [check];
-  } catch (error) {
-    if (!(error instanceof Mistake)) throw error;
-    // A table that something is wrong with runs nothing.
-    return [check];
   }
 }
 
