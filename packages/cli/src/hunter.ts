@@ -12,7 +12,7 @@ export interface Asked {
   readonly first: number;
   readonly most: number;
 }
-export type Answer = HuntGo & { readonly hunt: number };
+export type Answer = HuntGo;
 
 /** A thread of its own for stories: whoever hired it says of which hunt, and from which on. */
 async function work({ document, hunts }: Hired): Promise<void> {
@@ -21,7 +21,7 @@ async function work({ document, hunts }: Hired): Promise<void> {
   const rules = compileRuleset(document);
   const searches = hunts.map((hunt) => new Search(rules, hunt));
   parentPort!.on('message', ({ hunt, first, most }: Asked) => {
-    parentPort!.postMessage({ hunt, ...searches[hunt].go(first, most) } satisfies Answer);
+    parentPort!.postMessage(searches[hunt].go(first, most) satisfies Answer);
   });
 }
 

@@ -1,5 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
-import { input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { CHAPTERS } from '../rulebook/chapters';
 import { entriesOf, labelOf } from '../rulebook/entries';
 import { lower, type PartFormat } from '../rulebook/spec/formats';
