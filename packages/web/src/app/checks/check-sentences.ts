@@ -8,6 +8,7 @@ import { Note, NOTE } from '../rulebook/spec/note';
 import { text } from '../rulebook/spec/formats';
 import { Part } from '../rulebook/spec/part';
 import { Sentence } from '../rulebook/spec/sentence';
+import { AlwaysChip } from './always-chip';
 import { ChangeLine } from './change-line';
 import { CheckTable } from './check-table';
 import { GivenAndAlways } from './given-and-always';
@@ -24,7 +25,7 @@ interface StageJson {
 /** A check in sentences: given, when, then, always. */
 @Component({
   selector: 'ee-check-sentences',
-  imports: [MatMenuModule, ChangeLine, CheckTable, Clauses, GivenLine, Note, Part, Sentence, StepLine, TestLine, Verdict],
+  imports: [MatMenuModule, AlwaysChip, ChangeLine, CheckTable, Clauses, GivenLine, Note, Part, Sentence, StepLine, TestLine, Verdict],
   templateUrl: './check-sentences.html',
   styleUrl: './check-sentences.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, resource } from '@angular/core';
 import { MatMenuModule } from '@angular/material/menu';
 import type { ActionDescription, HuntQuestions } from '@eager-ember/core';
+import { AlwaysChip } from '../checks/always-chip';
 import { GivenAndAlways } from '../checks/given-and-always';
 import { GivenLine } from '../checks/given-line';
 import { TestLine } from '../checks/test-line';
@@ -16,7 +17,7 @@ import { MayLine } from './may-line';
 /** A hunt in sentences: who is there, what may happen, what always has to hold. */
 @Component({
   selector: 'ee-hunt-sentences',
-  imports: [MatMenuModule, Clauses, GivenLine, MayLine, Note, Part, Sentence, TestLine],
+  imports: [MatMenuModule, AlwaysChip, Clauses, GivenLine, MayLine, Note, Part, Sentence, TestLine],
   templateUrl: './hunt-sentences.html',
   styleUrl: './hunt-sentences.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
