@@ -1,16 +1,16 @@
 import { watch, writeFileSync } from 'node:fs';
 import { basename, dirname } from 'node:path';
 import {
-  type CheckEntry,
+  type CheckRan,
   type CheckResult,
-  CheckSession,
-  checksOf,
   coverageOf,
-  Footprint,
+  isCalled,
   jsonWords,
+  KeptResults,
   readJson,
   RulesetCompiler,
   type Rules,
+  sharing,
 } from '@eager-ember/core';
 import { inLines, readText } from './files.js';
 import { hasFailed, huntAll, type Hunted, huntsInWords, huntsMeant, linesOf } from './hunts.js';
@@ -26,29 +26,44 @@ interface Options {
   readonly hunt?: number;
 }
 
-interface Ran {
-  readonly check: CheckEntry;
-  readonly result: CheckResult;
+interface Ran extends CheckRan {
   readonly ms: number;
-  readonly footprint: Footprint;
 }
 
 /** After a file has changed, others may be about to change as well: editors write in more than one go. */
 const SETTLES_MS = 20;
 
-const isMeant = ({ id, label, group = '' }: Pick<CheckEntry, 'id' | 'label' | 'group'>, only: string | undefined) =>
-  only === undefined || id === only || [label, group].some((text) => text.toLowerCase().includes(only.toLowerCase()));
+/** What is read and run again and again, as a file is saved: only what an edit can have changed is. */
+class Reader {
+  private readonly compiler = new RulesetCompiler();
+  private readonly kept: KeptResults;
+  private before: unknown;
 
-function runAll(rules: Rules, { only, seed }: Options): readonly Ran[] {
-  const session = new CheckSession(rules);
-  return checksOf(rules)
-    .filter((check) => isMeant(check, only))
-    .map((check) => {
-      const began = performance.now();
-      const footprint = new Footprint();
-      const result = session.runNow(seed === undefined ? check : { ...check, seed }, footprint);
-      return { check, result, ms: performance.now() - began, footprint };
-    });
+  constructor(private readonly options: Options) {
+    this.kept = new KeptResults(options.seed);
+  }
+
+  read(value: unknown) {
+    return this.compiler.read((this.before = sharing(this.before, value)));
+  }
+
+  run(rules: Rules): readonly Ran[] {
+    const all: Ran[] = [];
+    let began = performance.now();
+    const ran = (one: CheckRan) => {
+      const now = performance.now();
+      all.push({ ...one, ms: now - began });
+      began = now;
+    };
+    const parts = this.kept.run(rules, { isMeant: (check) => isCalled(check, this.options.only), ran });
+    while (!parts.next().done);
+    return all;
+  }
+
+  /** How many checks had to be run the last time. */
+  get ran(): number {
+    return this.kept.ran;
+  }
 }
 
 /** What is wrong with a check, a line each. */
@@ -75,7 +90,8 @@ function grouped(all: readonly Ran[]): ReadonlyMap<string, readonly Ran[]> {
   return groups;
 }
 
-function inWords(all: readonly Ran[]): string {
+/** @param ran how many of them had to be run */
+function inWords(all: readonly Ran[], ran: number): string {
   const lines: string[] = [];
   for (const [group, list] of grouped(all)) {
     if (group !== '') lines.push(group);
@@ -88,8 +104,9 @@ function inWords(all: readonly Ran[]): string {
   const ticks = all.reduce((sum, { result }) => sum + result.ticks, 0);
   const ms = all.reduce((sum, one) => sum + one.ms, 0);
   const held = all.length - failed;
+  const work = ran < all.length ? `${ran} run, the others as they were` : counted(ticks, 'tick');
   lines.push(
-    `${counted(held, 'check holds', 'checks hold')}, ${failed} ${failed === 1 ? 'fails' : 'fail'} (${counted(ticks, 'tick')}, ${Math.round(ms)} ms)`,
+    `${counted(held, 'check holds', 'checks hold')}, ${failed} ${failed === 1 ? 'fails' : 'fail'} (${work}, ${Math.round(ms)} ms)`,
   );
   return `${lines.join('\n')}\n`;
 }
@@ -149,19 +166,14 @@ async function writeJunit(file: string, name: string, all: readonly Ran[], hunte
 }
 
 /** Reads, runs and tells once. Returns the exit code: 0 all hold, 1 some do not, 2 nothing could be run. */
-async function once(
-  file: string,
-  { text, problem }: ReturnType<typeof readText>,
-  options: Options,
-  compiler: RulesetCompiler,
-): Promise<number> {
+async function once(file: string, { text, problem }: ReturnType<typeof readText>, options: Options, reader: Reader): Promise<number> {
   if (text === undefined) return refuse(`${problem}\n`);
   const { value, wrong } = { value: undefined, ...readJson(text) };
   if (wrong) return refuse(`${file}: ${jsonWords(wrong)}\n`);
-  const { rules, problems } = compiler.read(value);
+  const { rules, problems } = reader.read(value);
   if (!rules) return refuse(`${file}:\n${inLines(problems)}`);
-  const all = runAll(rules, options);
-  const hunts = options.hunt === undefined ? [] : huntsMeant(rules, (hunt) => isMeant(hunt, options.only), options.seed);
+  const all = reader.run(rules);
+  const hunts = options.hunt === undefined ? [] : huntsMeant(rules, (hunt) => isCalled(hunt, options.only), options.seed);
   if (all.length === 0 && hunts.length === 0) {
     const what = options.hunt === undefined ? ['checks', 'check'] : ['checks and no hunts', 'check or hunt'];
     return refuse(
@@ -170,7 +182,7 @@ async function once(
         : `${file} has no ${what[1]} that is called ${options.only}, or that has this in its label or group.\n`,
     );
   }
-  if (!options.json && all.length > 0) process.stdout.write(inWords(all));
+  if (!options.json && all.length > 0) process.stdout.write(inWords(all, reader.ran));
   if (options.coverage && !options.json) process.stdout.write(coverageInWords(rules, all));
   const hunted = hunts.length === 0 ? [] : await huntAll(rules, hunts, options.hunt!);
   if (!options.json && hunted.length > 0) process.stdout.write(huntsInWords(hunted));
@@ -191,15 +203,15 @@ function refuse(words: string): number {
 /** `ember test`: runs the checks of a ruleset; with `watch` again whenever the file is saved, until it is ended. */
 export async function test(file: string, options: Options): Promise<number> {
   if (options.watch && options.hunt !== undefined) return refuse('A hunt takes its time: leave out --watch, or --hunt.\n');
-  const compiler = new RulesetCompiler();
+  const reader = new Reader(options);
   const first = readText(file);
-  if (!options.watch || first.text === undefined) return once(file, first, options, compiler);
+  if (!options.watch || first.text === undefined) return once(file, first, options, reader);
   let last: string | undefined;
   const look = async () => {
     const read = readText(file);
     if (read.text !== undefined && read.text === last) return;
     last = read.text;
-    await once(file, read, options, compiler);
+    await once(file, read, options, reader);
   };
   let timer: NodeJS.Timeout | undefined;
   // From before the first run: what is saved meanwhile is seen as well. The folder, not the file: many editors put another in its place.

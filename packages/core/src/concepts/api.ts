@@ -63,7 +63,8 @@ export { type CheckEntry, MOST_ROWS as MOST_CHECK_ROWS } from './checks/index.js
 export type { CheckResult, Failure as CheckFailure, Outcome as CheckOutcome, RowResult, RunResult } from './checks/run/result.js';
 export { type ChapterCoverage, type Coverage, coverageOf, type EntryCoverage } from './checks/coverage.js';
 export { Footprint } from './checks/run/footprint.js';
-export { checksRun, runChecks } from './checks/run/kept-results.js';
+export { type CheckRan, checksRun, type ChecksWanted, KeptResults, runChecks } from './checks/run/kept-results.js';
+export { isCalled } from './checks/run/called.js';
 export { CheckSession, checksOf } from './checks/run/session.js';
 export { type CheckBackground, type CheckQuestions, checkStory, type CheckStory } from './checks/workbench.js';
 export type { Chain } from './checks/run/recorder.js';

@@ -216,6 +216,9 @@ describe('A document that shares what it has in common with another', () => {
     }
     expect(atOnce(sharingInParts(before, structuredClone(before)))).toBe(before);
     expect(sharing(before, structuredClone(before))).toBe(before);
+    const table = { rows: [[1, 'a'], [2, 'b'], 3] };
+    expect(sharing(table, structuredClone(table))).toBe(table);
+    expect(atOnce(sharingInParts({ table: [table.rows] }, { table: [[[1, 'a'], [2, 'c'], 3]] })).table[0][0]).toBe(table.rows[0]);
     expect(sharing(null, { a: 1 })).toEqual({ a: 1 });
     expect(sharing({ a: 1 }, { a: 1, b: 2 }) as unknown).toEqual({ a: 1, b: 2 });
   });

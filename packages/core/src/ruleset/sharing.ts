@@ -5,6 +5,10 @@ const isObject = (value: unknown): value is Readonly<Record<string, unknown>> =>
 const byId = (list: readonly unknown[]) =>
   new Map(list.flatMap((item) => (isObject(item) && 'id' in item ? [[item['id'], item] as const] : [])));
 
+/** The item of an earlier list that one of a later list may say the same as: that of its id, or the one in its place. */
+const counterpart = (known: ReadonlyMap<unknown, unknown>, before: readonly unknown[], item: unknown, i: number): unknown =>
+  (isObject(item) ? known.get(item['id']) : undefined) ?? before[i];
+
 /** Items of a list that are compared in one part of the work. */
 const ITEMS_A_PART = 16;
 
@@ -29,7 +33,7 @@ function* listInParts(before: readonly unknown[], after: readonly unknown[]): Ge
   const known = byId(before);
   const list: unknown[] = [];
   for (const [i, item] of after.entries()) {
-    list.push(sharing((isObject(item) && known.get(item['id'])) ?? before[i], item));
+    list.push(sharing(counterpart(known, before, item, i), item));
     if (i % ITEMS_A_PART === ITEMS_A_PART - 1) yield;
   }
   return list;
@@ -44,7 +48,7 @@ export function sharing<T>(before: unknown, after: T): T {
   if (before === after) return after;
   if (Array.isArray(before) && Array.isArray(after)) {
     const known = byId(before);
-    const list = after.map((item: unknown, i): unknown => sharing((isObject(item) && known.get(item['id'])) ?? before[i], item));
+    const list = after.map((item: unknown, i): unknown => sharing(counterpart(known, before, item, i), item));
     return (list.length === before.length && list.every((item, i) => item === before[i]) ? before : list) as T;
   }
   if (!isObject(before) || !isObject(after)) return after;

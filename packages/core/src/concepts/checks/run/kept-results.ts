@@ -9,15 +9,31 @@ import { Footprint } from './footprint.js';
 import type { CheckResult } from './result.js';
 import { CheckSession, checksOf } from './session.js';
 
-interface Kept {
+/** What became of a check. */
+export interface CheckRan {
+  readonly check: CheckEntry;
   readonly result: CheckResult;
-  /** The entries that it reached, and what it has run through. */
-  readonly reached: ReadonlySet<Key>;
+  /** What it has run through. */
   readonly footprint: Footprint;
 }
 
-/** The results of checks, kept from one edit to the next. */
-class KeptResults {
+interface Kept extends CheckRan {
+  /** The entries that it reached. */
+  readonly reached: ReadonlySet<Key>;
+}
+
+/** Which checks are run, and who hears of each as soon as it has been. */
+export interface ChecksWanted {
+  /** All of them where nothing is said. */
+  readonly isMeant?: (check: CheckEntry) => boolean;
+  readonly ran?: (one: CheckRan) => void;
+}
+
+/**
+ * The results of checks, kept from one edit to the next.
+ * @public
+ */
+export class KeptResults {
   private rules: Rules | undefined;
   private kept = new Map<CheckEntry, Kept>();
   /** What each has run through. */
@@ -26,24 +42,37 @@ class KeptResults {
   ran = 0;
   private readonly changed = new ChangedRules();
 
-  /** Runs what an edit may have touched since the last time; the others keep their results. As work in parts. */
-  *run(rules: Rules): Generator<void, readonly CheckResult[]> {
+  /** @param seed the luck of all checks, where it is not to be their own */
+  constructor(private readonly seed?: number) {}
+
+  /**
+   * Runs those of the checks of a ruleset that an edit may have touched since the last time; the others keep their results. As
+   * work in parts. What is left off before its end counts for nothing.
+   * @returns what became of those that are meant, in the order of the ruleset
+   */
+  *run(rules: Rules, { isMeant = () => true, ran }: ChecksWanted = {}): Generator<void, readonly CheckRan[]> {
+    const { seed } = this;
     const session = new CheckSession(rules, this.changed);
     const reach = new Reach(rules);
     const stays = this.rules ? untouchedBetween(this.rules, rules) : () => false;
     const now = new Map<CheckEntry, Kept>();
+    const meant: CheckRan[] = [];
     this.ran = 0;
     for (const check of checksOf(rules)) {
       const before = this.kept.get(check);
-      if (before && stays(check, before)) {
-        now.set(check, before);
-        continue;
+      let one = before && stays(check, before) ? before : undefined;
+      const isWanted = isMeant(check);
+      if (!one && isWanted) {
+        const footprint = new Footprint();
+        const result = yield* session.run(seed === undefined ? check : { ...check, seed }, footprint);
+        this.ran++;
+        one = { check, result, reached: reach.of(check, footprint.events), footprint };
+        yield;
       }
-      const footprint = new Footprint();
-      const result = yield* session.run(check, footprint);
-      this.ran++;
-      now.set(check, { result, reached: reach.of(check, footprint.events), footprint });
-      yield;
+      if (one) now.set(check, one);
+      if (!one || !isWanted) continue;
+      meant.push(one);
+      ran?.(one);
     }
     // Only a run that came to its end is gone on from.
     this.rules = rules;
@@ -51,7 +80,7 @@ class KeptResults {
     // What was worked out from them holds as long as no check had to be run.
     if (this.ran > 0 || this.footprints.size !== now.size)
       this.footprints = new Map([...now].map(([check, { footprint }]) => [check, footprint] as const));
-    return [...now.values()].map(({ result }) => result);
+    return meant;
   }
 }
 
@@ -106,8 +135,8 @@ function kept(rules: Rules): KeptResults {
  * Runs the checks of a ruleset, in its order; as work in parts. Those that no edit can have touched since they were run under
  * earlier rules of the same document keep what became of them.
  */
-export function runChecks(rules: Rules): Generator<void, readonly CheckResult[]> {
-  return kept(rules).run(rules);
+export function* runChecks(rules: Rules): Generator<void, readonly CheckResult[]> {
+  return (yield* kept(rules).run(rules)).map(({ result }) => result);
 }
 
 /** What the checks of a ruleset have run through, as far as they have been run. */
