@@ -29,7 +29,8 @@ export interface RunningServer {
 
 /**
  * Migrates, seeds, and serves until closed.
- * @param desk reads rulesets for this server and others; one of its own, closed with it, where none is given
+ * @param desk reads rulesets for this server and others; one of its own, closed with it, where none is given. Checks and hunts are
+ * run by another in any case: whoever edits does not wait for them.
  */
 export async function startServer(
   config: Config,
@@ -38,12 +39,14 @@ export async function startServer(
 ): Promise<RunningServer> {
   const leave = await sayInUse(config.DATABASE_URL, log);
   const own = desk ?? new DraftingDesk();
+  const runner = new DraftingDesk();
   const ended = async () => {
+    await runner.close();
     if (own !== desk) await own.close();
     await leave();
   };
   try {
-    const server = await serve(config, log, own);
+    const server = await serve(config, log, own, runner);
     return { ...server, close: () => server.close().finally(ended) };
   } catch (error) {
     await ended();
@@ -51,7 +54,7 @@ export async function startServer(
   }
 }
 
-async function serve(config: Config, log: Logger, desk: DraftingDesk): Promise<RunningServer> {
+async function serve(config: Config, log: Logger, desk: DraftingDesk, runner: DraftingDesk): Promise<RunningServer> {
   const sequelize = connect(config.DATABASE_URL, (sql) => log.trace(sql));
   for (const step of await migrate(sequelize)) log.info(`migrated: ${step}`);
   await seed(config.DEMO_RULESET);
@@ -75,7 +78,7 @@ async function serve(config: Config, log: Logger, desk: DraftingDesk): Promise<R
   const sessions = new Sessions(trail);
   const publicHost = config.PUBLIC_URL === undefined ? [] : [new URL(config.PUBLIC_URL).hostname];
   const hosts = new Hosts([config.HOST, ...publicHost, ...config.ALLOWED_HOSTS]);
-  const server = createServer(createApp({ config, log, sequelize, sessions, keeper, desk, metrics, hosts, trail }));
+  const server = createServer(createApp({ config, log, sequelize, sessions, keeper, desk, runner, metrics, hosts, trail }));
   const trusted = proxyAddr.compile(config.TRUSTED_PROXIES);
   const sockets = attachSockets(server, { keeper, sessions, hosts, trail, log, addressOf: (request) => proxyAddr(request, trusted) });
   await listen(server, config.PORT, config.HOST);

@@ -3,9 +3,12 @@ import type { Problem } from '@eager-ember/core';
 import type { Operation } from 'fast-json-patch';
 import { Impossible, NotNow, Unsound } from '../errors.js';
 import { type Edited, type JobName, type Jobs, type Kept, type OfStored, type PlayerLoss, Unknown } from './jobs.js';
+import type { RunAsked, RunOutcome } from './test-runs.js';
 
 /** Longest that anything may take, what waits before it included. */
 const MOST_MS = 60_000;
+/** Milliseconds of a run between which others have their turn. */
+const PART_MS = 100;
 /** Jobs that wait; more are refused. */
 const MOST_WAITING = 200;
 
@@ -77,6 +80,34 @@ export class DraftingDesk {
   async edit(ruleset: StoredRuleset, patch: readonly Operation[]): Promise<Draft> {
     const key = ++this.asked;
     return new Draft(key, await this.askOf('edit', ruleset, { key, patch }), this);
+  }
+
+  /**
+   * Runs the checks or hunts of a ruleset, a part at a time: between two, others have their turn.
+   * @param most milliseconds after which it is left; what is made shorter by then is still made so
+   * @param isOver whether nobody waits for it any more
+   * @returns what it came to, and of which revision that is
+   * @throws Unsound where the ruleset is not sound
+   */
+  async run(
+    ruleset: StoredRuleset,
+    asked: RunAsked,
+    most: number,
+    isOver: () => boolean,
+  ): Promise<RunOutcome & { readonly revision: number }> {
+    const key = ++this.asked;
+    const { revision, problems } = await this.askOf('run', ruleset, { ...asked, key });
+    if (problems.length > 0) throw new Unsound(problems, 'Nothing was run.');
+    try {
+      const until = performance.now() + most;
+      let state = await this.ask('goOn', { key, ms: PART_MS });
+      while (!isOver() && (state === 'unfinished' || (state === 'open' && performance.now() < until)))
+        state = await this.ask('goOn', { key, ms: PART_MS });
+      return { revision, ...(await this.ask('outcome', { key })) };
+    } finally {
+      // Where its thread has ended, so has the run.
+      this.ask('leave', { key }).catch(() => undefined);
+    }
   }
 
   /** Asks about a stored ruleset, with its text where the thread does not have it. */

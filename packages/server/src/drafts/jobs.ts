@@ -1,5 +1,6 @@
 import {
   followSaved,
+  KeptResults,
   savedSections,
   type SavedSheet,
   type Loss,
@@ -16,6 +17,7 @@ import {
 } from '@eager-ember/core';
 import type { Operation } from 'fast-json-patch';
 import { patched } from './patching.js';
+import { beginRun, type RunAsked, type RunOutcome, type RunState, type TestRun } from './test-runs.js';
 
 /** What is kept of a player, under their name. */
 export interface Kept {
@@ -65,6 +67,11 @@ export interface Jobs {
   follow: { ask: { key: number; players: readonly Kept[] }; answer: readonly Kept[] };
   /** It was stored as the next revision, or was not. */
   drop: { ask: { key: number; stored: boolean }; answer: null };
+  /** Begins to run checks or hunts, of which the jobs below then speak by the key. @returns of which revision, and what keeps them from being run */
+  run: { ask: RunAsked & { key: number; of: OfStored }; answer: { revision: number; problems: readonly Problem[] } };
+  goOn: { ask: { key: number; ms: number }; answer: RunState };
+  outcome: { ask: { key: number }; answer: RunOutcome };
+  leave: { ask: { key: number }; answer: null };
 }
 export type JobName = keyof Jobs;
 
@@ -92,9 +99,19 @@ interface HeldDocument {
 const MOST_RULESETS = 8;
 const MOST_REVISIONS = 3;
 
+interface HeldRuleset {
+  readonly compiler: RulesetCompiler;
+  readonly revisions: Map<number, HeldDocument>;
+  /** What its checks came to, by their seed: what no edit can have touched is not run again. */
+  readonly results: Map<number | undefined, KeptResults>;
+}
+
+/** How many seeds the results of one ruleset are kept for. */
+const MOST_SEEDS = 4;
+
 /** The stored rulesets that were asked about, each read by a compiler of its own: what an edit left as it was is not read again. */
 class HeldDocuments {
-  private readonly all = new Map<string, { readonly compiler: RulesetCompiler; readonly revisions: Map<number, HeldDocument> }>();
+  private readonly all = new Map<string, HeldRuleset>();
 
   /** @throws Unknown where it is not at hand, and comes without its text */
   of({ id, revision, text }: OfStored): HeldDocument {
@@ -121,8 +138,18 @@ class HeldDocuments {
     return { id, revision, document, reading: this.at(id).compiler.read(document) };
   }
 
-  private at(id: string) {
-    const at = this.all.get(id) ?? { compiler: new RulesetCompiler(), revisions: new Map<number, HeldDocument>() };
+  /** What the checks of a ruleset came to when they were run before. */
+  resultsOf(id: string, seed: number | undefined): KeptResults {
+    const { results } = this.at(id);
+    const kept = results.get(seed) ?? new KeptResults(seed);
+    results.delete(seed);
+    results.set(seed, kept);
+    if (results.size > MOST_SEEDS) results.delete([...results.keys()][0]);
+    return kept;
+  }
+
+  private at(id: string): HeldRuleset {
+    const at = this.all.get(id) ?? { compiler: new RulesetCompiler(), revisions: new Map(), results: new Map() };
     this.all.delete(id);
     this.all.set(id, at);
     if (this.all.size > MOST_RULESETS) this.all.delete([...this.all.keys()][0]);
@@ -135,6 +162,7 @@ const NOTHING: SavedSheet = { parts: [], unplaced: [] };
 /** Does the jobs, in whichever thread this is. */
 export function workers(): Workers {
   const pairs = new Map<number, Pair>();
+  const runs = new Map<number, TestRun>();
   const stored = new HeldDocuments();
   // What is not stored yet is mostly read once.
   const unstored = new RulesetCompiler();
@@ -186,6 +214,22 @@ export function workers(): Workers {
       const pair = pairs.get(key);
       if (pair && wasStored) stored.put(pair.after);
       pairs.delete(key);
+      return null;
+    },
+    run: ({ key, of, ...asked }) => {
+      const held = stored.of(of);
+      const { rules, problems } = held.reading;
+      if (rules)
+        runs.set(
+          key,
+          beginRun(rules, asked, () => stored.resultsOf(of.id, asked.seed)),
+        );
+      return { revision: held.revision, problems };
+    },
+    goOn: ({ key, ms }) => runs.get(key)!.go(ms),
+    outcome: ({ key }) => runs.get(key)!.outcome(),
+    leave: ({ key }) => {
+      runs.delete(key);
       return null;
     },
   };

@@ -15,6 +15,7 @@ import { HttpProblem, noSuchPath, problemHandler } from './problems.js';
 import type { Hosts } from './hosts.js';
 import { joinRoutes, roomRoutes } from './rooms.js';
 import { rulesetRoutes } from './rulesets.js';
+import { testRunRoutes } from './test-runs.js';
 import { trailRoutes } from '../trail/routes.js';
 import type { Trail } from '../trail/trail.js';
 import { type Sessions, sameSiteWrites } from './sessions.js';
@@ -26,6 +27,8 @@ export interface AppParts {
   readonly sessions: Sessions;
   readonly keeper: RoomKeeper;
   readonly desk: DraftingDesk;
+  /** Runs checks and hunts. */
+  readonly runner: DraftingDesk;
   readonly metrics: Registry;
   readonly hosts: Hosts;
   readonly trail: Trail;
@@ -59,7 +62,7 @@ const policy = helmet({
 });
 
 /** The HTTP side of the server. */
-export function createApp({ config, log, sequelize, sessions, keeper, desk, metrics, hosts, trail }: AppParts): Express {
+export function createApp({ config, log, sequelize, sessions, keeper, desk, runner, metrics, hosts, trail }: AppParts): Express {
   const app = express();
   app.disable('x-powered-by').set('etag', false).set('trust proxy', config.TRUSTED_PROXIES);
   app.use(hosts.required, policy);
@@ -91,6 +94,7 @@ export function createApp({ config, log, sequelize, sessions, keeper, desk, metr
     rulesetRoutes(sequelize, desk, trail, (ruleset, patch) => keeper.edited(ruleset, patch)),
   );
   api.use('/rulesets/:id/players', playerRoutes(keeper, desk, trail));
+  api.use('/rulesets/:id', testRunRoutes(runner));
   api.use('/rulesets/:id/trail', trailRoutes(trail));
   api.use('/trail', trailRoutes(trail));
   api.use('/rooms', roomRoutes(keeper, trail));

@@ -4,6 +4,8 @@ import { PAGE } from './pages.js';
 import { playerName, putSchema } from './players.js';
 import { createRoomSchema } from './rooms.js';
 import { createSchema, patchSchema } from './rulesets.js';
+import { checksRunAnswer, huntsRunAnswer } from './run-answers.js';
+import { checksRunSchema, huntsRunSchema } from './test-runs.js';
 
 type Method = 'get' | 'post' | 'put' | 'patch' | 'delete';
 
@@ -185,6 +187,24 @@ export const OPERATIONS: readonly Operation[] = [
     bodyAlso: 'application/json-patch+json',
     answers: { 200: answer('The new revision', stored) },
     problems: [400, 404, 409, 412, 422, 428],
+  },
+  {
+    method: 'post',
+    path: '/api/rulesets/{id}/checks/run',
+    summary: 'Runs the checks of a ruleset, all or some; `left` are those for which there was no time',
+    body: checksRunSchema,
+    answers: {
+      200: answer('What they came to; those that no edit has touched since they were run last keep that', checksRunAnswer),
+    },
+    problems: [400, 404, 422],
+  },
+  {
+    method: 'post',
+    path: '/api/rulesets/{id}/hunts/run',
+    summary: 'Hunts for so many seconds, the hunts in turn',
+    body: huntsRunSchema,
+    answers: { 200: answer('What they came to', huntsRunAnswer) },
+    problems: [400, 404, 422],
   },
   {
     method: 'get',

@@ -66,10 +66,14 @@ export class Harness {
   }
 
   /** A signed-in request. @throws where the answer is other than the description of the operation says */
-  async request(path: string, options: { method?: string; body?: unknown; headers?: Record<string, string> } = {}): Promise<Response> {
-    const { method = 'GET', body, headers = {} } = options;
+  async request(
+    path: string,
+    options: { method?: string; body?: unknown; headers?: Record<string, string>; signal?: AbortSignal } = {},
+  ): Promise<Response> {
+    const { method = 'GET', body, headers = {}, signal } = options;
     const response = await fetch(this.server.url + path, {
       method,
+      signal,
       headers: {
         cookie: this.cookie,
         'x-eager-ember': '1',
