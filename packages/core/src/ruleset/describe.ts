@@ -154,7 +154,9 @@ function shapedKind(schema: z.ZodType): FieldKind {
     case 'tuple':
       return { kind: 'list', of: describeField(def.items![0]) };
     case 'union': {
-      const { discriminator: by, options = [] } = def;
+      const { discriminator: by, options: all = [] } = def;
+      const options = all.filter((option) => descriptions.get(option)?.standsIn !== true);
+      if (options.length === 1 && all.length > 1) return kindOf(options[0]);
       if (!options.every((option) => definitionOf(option).type === 'object')) return { kind: 'either', of: options.map(describeField) };
       const shapes = options.map((option) => {
         const { [by ?? '']: name, ...shape } = definitionOf(option).shape!;
@@ -174,6 +176,8 @@ function shapedKind(schema: z.ZodType): FieldKind {
       return { kind: 'other' };
   }
 }
+
+const kindOf = (schema: z.ZodType): FieldKind => writtenKind(schema) ?? shapedKind(schema);
 
 /** How a sentence says a value that stands there where nothing is written. */
 function inWords(value: unknown, kind: FieldKind): string | undefined {
@@ -215,7 +219,7 @@ export function describeField(schema: z.ZodType): FieldDescription {
       return definitionOf(inner).type === 'enum' ? describeField(inner) : { kind: 'other', optional: false, ...own };
     }
     default:
-      return { ...(writtenKind(schema) ?? shapedKind(schema)), optional: false, ...own };
+      return { ...kindOf(schema), optional: false, ...own };
   }
 }
 

@@ -32,6 +32,8 @@ export interface Description {
   readonly absent?: string;
   /** What a new one begins as. */
   readonly begins?: number | string;
+  /** It is no value of its own, but stands for one that is found elsewhere: nothing is said of it where values are. */
+  readonly standsIn?: true;
   /** What can be written, for who edits it. */
   readonly hint?: string;
 }

@@ -1,6 +1,7 @@
 import { defineConcept } from '../../world/concept.js';
 import { findings } from './findings.js';
-import { asFormula, cellsFor, schema } from './schema.js';
+import { asFormula } from './in-row.js';
+import { cellsFor, schema } from './schema.js';
 import { checks } from './state.js';
 
 export { checks } from './state.js';

@@ -1,9 +1,22 @@
 import { z } from 'zod';
 import { described } from '../../ruleset/described.js';
-import { duration, entryFields, finite, label, reference, steadyAmount, word, yesOrNo, condition } from '../../ruleset/fields.js';
+import {
+  duration,
+  entryFields,
+  finite,
+  label,
+  LONGEST_MS,
+  reference,
+  steadyAmount,
+  word,
+  yesOrNo,
+  condition,
+} from '../../ruleset/fields.js';
+import { inForm } from '../../ruleset/marks.js';
 import { pattern, registry } from '../../ruleset/registry.js';
 import { defineChapter } from '../../ruleset/chapter.js';
 import { seatName } from '../seats/index.js';
+import { orRow, rowsIn, wholeColumn } from './in-row.js';
 
 export const MOST_ROWS = 500;
 /** How an amount has to be. */
@@ -24,6 +37,21 @@ export const who = () =>
 export type Who = string | { readonly every: string } | { readonly crew: string };
 
 const value = () => steadyAmount();
+/** A stretch of time, or a number of seconds. */
+const time = () =>
+  inForm(
+    'duration',
+    z.union(
+      [
+        duration(),
+        finite()
+          .min(0, 'A time is 0 or more.')
+          .max(LONGEST_MS / 1000, 'A time is at most a day: 86400.'),
+      ],
+      'A time is expected, such as "1.5s", or a number of seconds.',
+    ),
+  );
+export type Time = string | number;
 
 export const given = z.strictObject({
   /** What it is called in this check. */
@@ -31,8 +59,8 @@ export const given = z.strictObject({
   /** The kind of actor; the first kind of player where nothing is said. A player takes a seat, any other is brought in. */
   actor: described(reference('actors'), { absent: 'player' }).optional(),
   team: described(reference('teams'), { absent: 'no team' }).optional(),
-  x: finite().optional(),
-  y: finite().optional(),
+  x: orRow(finite()).optional(),
+  y: orRow(finite()).optional(),
   /** What it has at the beginning. */
   with: z
     .array(
@@ -79,25 +107,34 @@ const amountTest = {
   /** The upper end of what it is between. */
   and: value().optional(),
   /** So far off it may be. */
-  tolerance: described(finite().min(0, 'A tolerance is 0 or more.'), { absent: '0' }).optional(),
+  tolerance: described(orRow(finite().min(0, 'A tolerance is 0 or more.')), { absent: '0' }).optional(),
 };
 const conditionTest = { of: who().optional(), that: condition() };
 /** Time for it to come true in. */
-const within = () => described(duration(), { absent: 'then' }).optional();
+const within = () => described(orRow(time()), { absent: 'then' }).optional();
+/** Time before which it must not have come true, where it has time to. */
+const notBefore = () => described(orRow(time()), { absent: 'as soon as it likes' }).optional();
+const timed = { within: within(), notBefore: notBefore() };
 
-const amountNow = z.strictObject({ ...amountTest, within: within() });
-const conditionNow = z.strictObject({ ...conditionTest, within: within() });
+const amountNow = z.strictObject({ ...amountTest, ...timed });
+const conditionNow = z.strictObject({ ...conditionTest, ...timed });
+const times = () =>
+  described(orRow(z.int('A whole number is expected.').min(0, 'It is 0 or more.').max(100_000)), { absent: '1' }).default(1);
 const eventTest = z.strictObject({
   /** Who plays the part in it that its pattern asks for; anybody where nothing is said. */
   of: described(who(), { absent: 'anyone' }).optional(),
   event: pattern(),
   count: word(COUNTS, { exactly: 'exactly', atLeast: 'at least', atMost: 'at most' }).default('exactly'),
-  times: described(z.int('A whole number is expected.').min(0).max(100_000), { absent: '1' }).default(1),
+  times: times(),
   /** What it has to come before. */
   before: pattern().optional(),
   /** The seat that has to be told of it to count. */
   toldTo: described(seatName(), { absent: 'nobody in particular' }).optional(),
   within: within(),
+  /** How long after the beginning of the check it happens; what happens at another time does not count. */
+  at: orRow(time()).optional(),
+  /** So much earlier or later it may come; to the tick where nothing is said. */
+  giveOrTake: described(orRow(time()), { absent: 'no time' }).optional(),
 });
 const refusedTest = z.strictObject({
   of: described(who(), { absent: 'anyone' }).optional(),
@@ -109,7 +146,7 @@ const readsTest = z.strictObject({
   seat: seatName(),
   reads: z.string().min(1, 'Say which words.').max(300),
   count: word(COUNTS, { exactly: 'exactly', atLeast: 'at least', atMost: 'at most' }).default('atLeast'),
-  times: described(z.int('A whole number is expected.').min(0).max(100_000), { absent: '1' }).default(1),
+  times: times(),
 });
 const knowsTest = z.strictObject({
   /** A seat, and a value that it is told of somebody, or is not. */
@@ -192,14 +229,14 @@ export type Lasting = z.infer<typeof lasting>;
 
 const step = z.union(
   [
-    z.strictObject({ pass: duration() }),
-    z.strictObject({ until: condition(), of: who().optional(), within: duration() }),
-    z.strictObject({ untilEvent: pattern(), of: described(who(), { absent: 'anyone' }).optional(), within: duration() }),
-    z.strictObject({ seat: seatName(), input: z.lazy(() => registry().input) }),
+    z.strictObject({ pass: orRow(time()) }),
+    z.strictObject({ until: condition(), of: who().optional(), within: orRow(time()) }),
+    z.strictObject({ untilEvent: pattern(), of: described(who(), { absent: 'anyone' }).optional(), within: orRow(time()) }),
+    z.strictObject({ seat: seatName(), input: z.lazy(() => rowsIn(registry().input)) }),
     z.strictObject({
       on: described(seatName(), { absent: 'nobody' }).optional(),
       from: described(seatName(), { absent: 'from nobody' }).optional(),
-      action: z.lazy(() => registry().action),
+      action: z.lazy(() => rowsIn(registry().action)),
     }),
     z.strictObject({ leaves: seatName() }),
     /** Somebody who left comes in again, with what was kept of them. */
@@ -241,21 +278,12 @@ export const schema = z.strictObject({
 export type CheckEntry = z.infer<typeof schema>;
 export const checkChapter = defineChapter('checks', schema);
 
-const WHOLE = /^row\.([A-Za-z][A-Za-z0-9]*)$/;
-const IN_ROW = /\brow\.([A-Za-z][A-Za-z0-9]*)/g;
-
-/** A formula with a number of the same length wherever it says what a row has, so that the rest of it can be read. */
-export const asFormula = (text: string) => text.replace(IN_ROW, (said) => '0'.padEnd(said.length));
-
-/** The columns that a text asks a row for. */
-export const columnsIn = (text: string): readonly string[] => [...text.matchAll(IN_ROW)].map(([, name]) => name);
-
 /** The cells that stand in the place of a text which asks a row for all that it says; nothing for any other text. */
 export function cellsFor(
   entry: object,
   text: string,
 ): readonly { readonly value: string; readonly path: readonly (string | number)[] }[] | undefined {
-  const name = WHOLE.exec(text)?.[1];
+  const name = wholeColumn(text);
   const { each } = entry as Pick<CheckEntry, 'each'>;
   const column = name === undefined ? -1 : (each?.columns.indexOf(name) ?? -1);
   if (column < 0) return undefined;
@@ -263,11 +291,4 @@ export function cellsFor(
     const value = row[column];
     return typeof value === 'string' ? [{ value, path: ['each', 'rows', i, column] }] : [];
   });
-}
-
-/** A text with what a row has in its place: where it says nothing else, the very value. */
-export function withRow(text: string, row: Readonly<Record<string, number | string>>): number | string {
-  const whole = WHOLE.exec(text)?.[1];
-  if (whole !== undefined && Object.hasOwn(row, whole)) return row[whole];
-  return text.replace(IN_ROW, (said, name: string) => (Object.hasOwn(row, name) ? `(${row[name]})` : said));
 }

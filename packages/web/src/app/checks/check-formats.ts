@@ -1,6 +1,6 @@
 import type { RulesetJson } from '../shared/api';
 import { entriesOf, labelOf } from '../rulebook/entries';
-import { lower, type Choice, type PartFormat } from '../rulebook/spec/formats';
+import { duration, lower, type Choice, type PartFormat } from '../rulebook/spec/formats';
 
 const ID = /^[a-z][A-Za-z0-9]{0,47}$/;
 const IN_ROW = /^row\.[A-Za-z][A-Za-z0-9]*$/;
@@ -28,6 +28,29 @@ export function ahead(format: PartFormat): PartFormat {
       return id === undefined ? known : { value: id };
     },
     hint: format.hint ?? 'A name; it may be one that is still to be made.',
+  };
+}
+
+/** Where a column may be spoken of: the end of what is being typed. */
+const COLUMN_AT_END = /[A-Za-z.][A-Za-z0-9.]*$/;
+
+/** A format that also takes what a row of the check's table has: `row.name`. */
+export function orRow(format: PartFormat, columns: () => readonly string[]): PartFormat {
+  const isRow = (value: unknown) => typeof value === 'string' && IN_ROW.test(value.trim());
+  return {
+    ...format,
+    show: (value, document) => (isRow(value) ? { text: String(value), look: 'figure' } : format.show(value, document)),
+    edit: (value, document) => (isRow(value) ? String(value) : format.edit(value, document)),
+    read: (typed, document) => (isRow(typed) ? { value: typed.trim() } : format.read(typed, document)),
+    choices: (typed, document) => {
+      const word = COLUMN_AT_END.exec(typed)?.[0] ?? '';
+      const before = typed.slice(0, typed.length - word.length);
+      const meant = columns().filter((column) => `row.${column}`.toLowerCase().includes(word.toLowerCase()));
+      const rows = meant.map((column) => ({ text: `${before}row.${column}`, label: `row.${column}`, hint: 'of the table' }));
+      if (word.startsWith('row.')) return rows;
+      return [...format.choices(typed, document), ...(word === '' && typed !== '' ? [] : rows)];
+    },
+    names: (value, document) => (isRow(value) ? undefined : format.names?.(value, document)),
   };
 }
 
@@ -105,6 +128,13 @@ export const times: PartFormat = {
 };
 
 const timesWords = (count: number) => ['never', 'once', 'twice'][count] ?? `${count} times`;
+
+/** A stretch of time: a number in a document is one of seconds. */
+export const time: PartFormat = {
+  ...duration,
+  show: (value, document) => duration.show(typeof value === 'number' ? `${value}s` : value, document),
+  edit: (value, document) => duration.edit(typeof value === 'number' ? `${value}s` : value, document),
+};
 
 /** Any JSON: a number, true, a text, a list. */
 export const json: PartFormat = {

@@ -2,7 +2,8 @@ import { computed, Directive, inject, input } from '@angular/core';
 import { choice } from '../rulebook/spec/choices';
 import { SpecFields } from '../rulebook/spec/spec-fields';
 import { CheckResults, outcomeAt } from './check-results';
-import { nameAmong, whoAmong } from './check-formats';
+import type { PartFormat } from '../rulebook/spec/formats';
+import { nameAmong, orRow, whoAmong } from './check-formats';
 
 /** What every sentence of a check has at hand. */
 @Directive()
@@ -19,6 +20,10 @@ export abstract class CheckLine extends SpecFields {
   protected readonly nobody = nameAmong(() => this.names(), 'nobody');
   /** The part in an event that somebody plays. */
   protected readonly part = choice({ subject: 'to', source: 'by', target: 'aimed at' });
+  /** The columns of the check's table, where it has one. */
+  private readonly columns = computed(
+    () => (this.context.value('each') as { readonly columns?: readonly string[] } | undefined)?.columns ?? [],
+  );
   protected readonly value = computed(() => (this.context.value(this.at()) ?? {}) as Readonly<Record<string, unknown>>);
 
   /** Whether something is wrong with it. */
@@ -27,6 +32,11 @@ export abstract class CheckLine extends SpecFields {
     const mistaken = result?.mistakes.some(({ path }) => path === this.at() || path.startsWith(`${this.at()}/`));
     return mistaken === true || outcomeAt(result, this.at())?.holds === false;
   });
+
+  /** As a format, or as what a row of the table has. */
+  protected orRow(format: PartFormat): PartFormat {
+    return orRow(format, () => this.columns());
+  }
 
   /** Takes the sentence out of its list. */
   protected drop(): void {

@@ -3,6 +3,8 @@ import { SpecFields } from '../rulebook/spec/spec-fields';
 import { CheckResults } from './check-results';
 import { pastedInto, type TableJson } from './pasted';
 
+/** Most that is told of what is wrong with rows. */
+const MOST_TOLD = 4;
 const NOTHING: TableJson = { columns: [], rows: [] };
 /** A column is named in letters and digits. */
 const COLUMN = /^[A-Za-z][A-Za-z0-9]{0,31}$/;
@@ -27,7 +29,7 @@ const COLUMN = /^[A-Za-z][A-Za-z0-9]{0,31}$/;
           <tr [class.fails]="states()[r] === false" [class.holds]="states()[r] === true">
             <th scope="row"><span class="dot"></span><span class="visually-hidden">{{ states()[r] === false ? 'fails' : states()[r] === true ? 'holds' : 'not run yet' }}: </span>{{ r + 1 }}</th>
             @for (cell of row; track $index) {
-              <td><input #box [attr.aria-label]="(table().columns[$index] ?? 'cell') + ' of row ' + (r + 1)" [attr.data-row]="r" [attr.data-column]="$index" [value]="cell" (change)="write(r, $index, box.value)" (keydown.enter)="box.blur()" /></td>
+              <td><input #box [attr.aria-invalid]="wrongCells().has('each/rows/' + r + '/' + $index)" [attr.aria-label]="(table().columns[$index] ?? 'cell') + ' of row ' + (r + 1)" [attr.data-row]="r" [attr.data-column]="$index" [value]="cell" (change)="write(r, $index, box.value)" (keydown.enter)="box.blur()" /></td>
             }
             <td><button type="button" class="drop" [attr.aria-label]="'Take out row ' + (r + 1)" (click)="dropRow(r)">×</button></td>
           </tr>
@@ -35,6 +37,9 @@ const COLUMN = /^[A-Za-z][A-Za-z0-9]{0,31}$/;
       </tbody>
     </table>
     <button type="button" class="more" (click)="addRow()">+ row</button>
+    @for (message of wrongs(); track message) {
+      <p class="wrong">{{ message }}</p>
+    }
     @if (refusal()) {
       <p class="refusal" role="alert">{{ refusal() }}</p>
     }
@@ -45,6 +50,13 @@ const COLUMN = /^[A-Za-z][A-Za-z0-9]{0,31}$/;
 export class CheckTable extends SpecFields {
   private readonly results = inject(CheckResults);
   protected readonly table = computed(() => (this.context.value('each') as TableJson | undefined) ?? NOTHING);
+  /** What is wrong with rows themselves, by place; the same is wrong with many of them at times. */
+  private readonly mistakes = computed(() => {
+    const { mistakes = [], rows } = this.results.result(this.context.id()) ?? {};
+    return (rows?.flatMap((row) => row.mistakes) ?? mistakes).filter(({ path }) => path === 'each' || path.startsWith('each/'));
+  });
+  protected readonly wrongCells = computed(() => new Set(this.mistakes().map(({ path }) => path)));
+  protected readonly wrongs = computed(() => [...new Set(this.mistakes().map(({ message }) => message))].slice(0, MOST_TOLD));
   /** By row, whether it holds. */
   protected readonly states = computed(() => (this.results.result(this.context.id())?.rows ?? []).map(({ ok }) => ok));
 

@@ -3,6 +3,8 @@ import { TestBed } from '@angular/core/testing';
 import type { RulesetJson } from '../shared/api';
 import { documentNow, type Seen, until } from '../testing/bench';
 import { bare, spec } from '../testing/specs';
+import { amount } from '../rulebook/spec/formats';
+import { orRow } from './check-formats';
 import { CheckResults } from './check-results';
 import { CheckSentences } from './check-sentences';
 import { CheckStoryPage } from './check-story';
@@ -62,6 +64,27 @@ const CHECKS = [
       rows: [
         [50, 40],
         [60, 51],
+      ],
+    },
+  },
+  {
+    id: 'timing',
+    label: 'Timing',
+    given: [{ name: 'north', x: 'row.x', y: 100 }],
+    stages: [
+      {
+        when: [{ seat: 'north', input: { do: 'use', ability: 'sonarPing', x: 'row.x' } }, { pass: 1.5 }],
+        then: [
+          { event: { on: 'abilityUsed' }, at: '50ms', giveOrTake: 'row.off', times: 'row.times' },
+          { that: 'stamina > 10', within: '3s', notBefore: 'row.off' },
+        ],
+      },
+    ],
+    each: {
+      columns: ['x', 'off', 'times'],
+      rows: [
+        [100, '200ms', 1],
+        [100, 'soon', 1],
       ],
     },
   },
@@ -125,6 +148,49 @@ describe('The sentences of a check', () => {
     expect(stages[0].then).toEqual([{ of: { every: 'lamprey' }, value: 'suit', how: 'is', amount: 'row.left' }]);
   });
 
+  it('say when it happens, and what a row has in the place of anything', async () => {
+    const seen = await spec(CheckSentences, 'checks', 'timing', {}, ruleset());
+    for (const verdict of seen.element.querySelectorAll('ee-verdict')) verdict.remove();
+    const said = () =>
+      seen.texts('ee-step-line, ee-test-line').map((text) =>
+        bare(text)
+          .replace(/×| ?\+ (more|condition)/g, '')
+          .trim(),
+      );
+    expect(said()).toEqual([
+      'When north uses sonar ping, at row.x,',
+      'and 1.5 s pass,',
+      'then an ability is used any ability happens exactly row.times, to anyone, at 50 ms, give or take row.off.',
+      'and for everyone: stamina > 10, within 3 s, not before row.off.',
+    ]);
+    await seen.edit('how long', 'row.off');
+    await seen.edit('x', 'row.times');
+    await seen.edit('times', 'twice');
+    await seen.edit('time that it may be off', '3');
+    seen.element.querySelector<HTMLElement>('button[aria-label="Take out the time"]')!.click();
+    await seen.settle();
+    const { given, stages } = checkNow('timing') as { given: unknown; stages: { when: unknown[]; then: unknown[] }[] };
+    expect(given).toEqual([{ name: 'north', x: 'row.times', y: 100 }]);
+    expect(stages[0].when[1]).toEqual({ pass: 'row.off' });
+    expect(stages[0].then).toEqual([{ event: { on: 'abilityUsed' }, at: '50ms', giveOrTake: '3s', times: 2 }, { that: 'stamina > 10' }]);
+  });
+
+  it('offer the columns of the table where something is typed', () => {
+    const format = orRow(amount, () => ['left', 'suit']);
+    const offered = (typed: string) => format.choices(typed, ruleset()).map(({ text }) => text);
+    expect(offered('oxygen + le')).toContain('oxygen + row.left');
+    expect(offered('row.s')).toEqual(['row.suit']);
+    expect(offered('12')).toEqual([]);
+    expect([format.read('row.left', undefined), format.read('12', undefined)]).toEqual([{ value: 'row.left' }, { value: 12 }]);
+  });
+
+  it('say which cells of the table make no sense where they stand', async () => {
+    const seen = await spec(CheckSentences, 'checks', 'timing', {}, ruleset());
+    await haveRun(seen);
+    expect(seen.texts('ee-check-table .wrong')).toEqual([jasmine.stringContaining('“soon” does not fit where off stands')]);
+    expect(seen.element.querySelector('input[aria-invalid="true"]')!.getAttribute('aria-label')).toBe('off of row 2');
+  });
+
   it('follow the name of somebody, and of a column', async () => {
     const seen = await spec(CheckSentences, 'checks', 'hurting', {}, ruleset());
     const write = async (label: string, text: string) => {
@@ -159,7 +225,7 @@ describe('The sentences of a check', () => {
     expect(seen.texts('tbody th')).toEqual(['holds: 1', 'fails: 2']);
     const results = TestBed.inject(CheckResults);
     expect(results.states()['checks/hurting']).toEqual({ is: 'fails', hint: '2 rows' });
-    expect([results.nextFailing(''), results.nextFailing('torch'), results.nextFailing('hurting')]).toEqual(['torch', 'hurting', 'torch']);
+    expect([results.nextFailing(''), results.nextFailing('torch'), results.nextFailing('timing')]).toEqual(['torch', 'hurting', 'torch']);
   });
 });
 

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { MatMenuModule } from '@angular/material/menu';
 import { entriesOf, labelOf } from '../rulebook/entries';
 import { entry } from '../rulebook/spec/choices';
-import { amount, lower } from '../rulebook/spec/formats';
+import { amount, lower, numberFrom } from '../rulebook/spec/formats';
 import { Part } from '../rulebook/spec/part';
 import { Sentence } from '../rulebook/spec/sentence';
 import { ahead } from './check-formats';
@@ -28,12 +28,13 @@ const calledOtherwise = (line: object, from: string, to: string): object =>
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class GivenLine extends CheckLine {
-  protected readonly actor = ahead(entry('actors'));
-  protected readonly team = ahead(entry('teams'));
-  protected readonly attribute = ahead(entry('attributes'));
-  protected readonly effect = ahead(entry('effects'));
-  protected readonly status = ahead(entry('statuses'));
-  protected readonly amount = amount;
+  protected readonly actor = this.orRow(ahead(entry('actors')));
+  protected readonly team = this.orRow(ahead(entry('teams')));
+  protected readonly attribute = this.orRow(ahead(entry('attributes')));
+  protected readonly effect = this.orRow(ahead(entry('effects')));
+  protected readonly status = this.orRow(ahead(entry('statuses')));
+  protected readonly amount = this.orRow(amount);
+  protected readonly place = this.orRow(numberFrom({ least: -1_000_000_000, most: 1_000_000_000 }));
   protected readonly values = computed(
     () => (this.value()['with'] ?? []) as readonly { readonly attribute: string; readonly atMost?: unknown }[],
   );
@@ -75,7 +76,7 @@ export class GivenLine extends CheckLine {
     void this.add(`${this.at()}/${list}`, this.firstOf(list, list === 'effects' ? 'effect' : 'status'));
   }
 
-  protected place(): void {
+  protected putSomewhere(): void {
     void this.revise<Record<string, unknown>>(this.at(), (now) => ({ ...now, x: 400, y: 400 }));
   }
 

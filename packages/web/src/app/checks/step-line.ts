@@ -2,11 +2,11 @@ import { ChangeDetectionStrategy, Component, computed, inject, resource } from '
 import { MatMenuModule } from '@angular/material/menu';
 import { CoreClient } from '../shared/core-client';
 import { type ActionJson, type Piece, piecesOf, unsaid, type Unsaid } from '../rulebook/spec/action-pieces';
-import { conditionWith, duration } from '../rulebook/spec/formats';
+import { conditionWith } from '../rulebook/spec/formats';
 import { Part } from '../rulebook/spec/part';
 import { PatternSentence } from '../rulebook/spec/pattern';
 import { Sentence } from '../rulebook/spec/sentence';
-import { ahead } from './check-formats';
+import { ahead, time } from './check-formats';
 import { CheckLine } from './check-line';
 import { Verdict } from './verdict';
 
@@ -22,8 +22,8 @@ export class StepLine extends CheckLine {
   private readonly client = inject(CoreClient);
   private readonly actions = resource({ loader: () => this.client.actions() });
   private readonly inputs = resource({ loader: () => this.client.inputs() });
-  protected readonly duration = duration;
-  protected readonly condition = conditionWith();
+  protected readonly time = this.orRow(time);
+  protected readonly condition = this.orRow(conditionWith());
   protected readonly kind = computed(
     () => ['pass', 'input', 'action', 'until', 'untilEvent', 'leaves', 'returns', 'restarts'].find((key) => key in this.value()) ?? '',
   );
@@ -38,7 +38,7 @@ export class StepLine extends CheckLine {
     if (!described || !['input', 'action'].includes(this.kind())) return [];
     return piecesOf(described, this.doing(), `${this.at()}/${this.kind()}`).map((piece) => {
       if (piece.label === 'whom') return { at: `${this.at()}/on`, label: 'on whom', format: this.nobody };
-      return piece.format?.names ? { ...piece, format: ahead(piece.format) } : piece;
+      return piece.format ? { ...piece, format: this.orRow(piece.format.names ? ahead(piece.format) : piece.format) } : piece;
     });
   });
   /** Whom it is done to is said behind it, where its sentence has no place for that. */

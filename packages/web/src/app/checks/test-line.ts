@@ -1,11 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { MatMenuModule } from '@angular/material/menu';
 import { choiceOrNone, entry } from '../rulebook/spec/choices';
-import { amount, conditionWith, duration, text } from '../rulebook/spec/formats';
+import { amount, conditionWith, numberFrom, text } from '../rulebook/spec/formats';
 import { Part } from '../rulebook/spec/part';
 import { PatternSentence } from '../rulebook/spec/pattern';
 import { Sentence } from '../rulebook/spec/sentence';
-import { ahead, times } from './check-formats';
+import { ahead, time, times } from './check-formats';
 import { CheckLine } from './check-line';
 import { Origins } from './origins';
 import { Verdict } from './verdict';
@@ -21,15 +21,24 @@ import { Verdict } from './verdict';
 export class TestLine extends CheckLine {
   /** It is looked at after every tick. */
   readonly lasting = input(false);
-  protected readonly amount = amount;
-  protected readonly condition = conditionWith();
-  protected readonly duration = duration;
+  protected readonly amount = this.orRow(amount);
+  protected readonly condition = this.orRow(conditionWith());
+  protected readonly time = this.orRow(time);
+  protected readonly tolerance = this.orRow(numberFrom({ least: 0, most: 1_000_000_000 }));
   protected readonly text = text;
-  protected readonly times = times;
-  protected readonly attribute = ahead(entry('attributes'));
+  protected readonly times = this.orRow(times);
+  protected readonly attribute = this.orRow(ahead(entry('attributes')));
   protected readonly isTold = choiceOrNone('is told', { true: 'is not told' }, (word) => word === 'true');
   protected readonly kind = computed(
     () =>
       ['value', 'that', 'event', 'refused', 'reads', 'knows', 'conserved', 'invariant', 'ruleset'].find((key) => key in this.value()) ?? '',
   );
+
+  /** Takes out when it has to be so. */
+  protected untimed(): void {
+    void this.revise<Record<string, unknown>>(
+      this.at(),
+      ({ within: _within, notBefore: _notBefore, at: _at, giveOrTake: _off, ...rest }) => rest,
+    );
+  }
 }

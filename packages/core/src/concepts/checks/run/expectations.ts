@@ -1,5 +1,4 @@
 import { CompileContext } from '../../../ruleset/context.js';
-import { toMilliseconds } from '../../../ruleset/fields.js';
 import type { Pattern } from '../../../ruleset/registry.js';
 import type { Rules } from '../../../ruleset/rules.js';
 import { roundTo } from '../../../math/grid.js';
@@ -20,6 +19,7 @@ import type {
 import type { Member } from './cast.js';
 import { type Asked, askedOf, lackingIn, readingsOf } from './formulas.js';
 import { Mistake } from './mistake.js';
+import type { Failure } from './result.js';
 import { lower, momentsOf, type Story } from './story.js';
 import {
   countWords,
@@ -34,13 +34,12 @@ import {
 } from './verdicts.js';
 import { conservedTest } from './conserved.js';
 import { invariantTest } from './invariants.js';
+import { ticksIn } from './time-words.js';
+import { momentOf, timed } from './timed.js';
 import { isToldOf, knowsAlways, knowsTest, readsTest } from './told.js';
 
 /** How far off a number may be and still be the same. */
 const SLACK = 1e-9;
-
-const ticksIn = (rules: Rules, within: string | undefined) =>
-  within === undefined ? 0 : Math.ceil((toMilliseconds(within) * rules.tickRate) / 1000 - SLACK);
 
 const isAmount = (test: Expectation): test is AmountTest => 'value' in test;
 const isCondition = (test: Expectation): test is ConditionTest => 'that' in test;
@@ -51,8 +50,8 @@ export const isOfRuleset = (test: Expectation): test is RulesetTest => 'ruleset'
 
 /** @throws Mistake where it makes no sense */
 export function testOf(rules: Rules, test: Exclude<Expectation, RulesetTest>, path: string): Test {
-  if (isAmount(test)) return { ...amountTest(rules, test, path), within: ticksIn(rules, test.within) };
-  if (isCondition(test)) return { ...conditionTest(rules, test, path), within: ticksIn(rules, test.within) };
+  if (isAmount(test)) return timed(rules, amountTest(rules, test, path), test);
+  if (isCondition(test)) return timed(rules, conditionTest(rules, test, path), test);
   if (isReads(test)) return readsTest(test, path);
   if (isKnows(test)) return knowsTest(test, path);
   return isEvent(test) ? eventTest(rules, test, path) : refusedTest(test, path);
@@ -112,7 +111,7 @@ const HOW_WORDS: Readonly<Record<AmountTest['how'], string>> = {
   between: 'between ',
 };
 
-function amountTest(rules: Rules, test: Omit<AmountTest, 'within'>, path: string): Test {
+function amountTest(rules: Rules, test: Omit<AmountTest, 'within' | 'notBefore'>, path: string): Test {
   const { how, tolerance = 0 } = test;
   const value = askedOf(rules, test.value, 'amount', `${path}/value`);
   const low = askedOf(rules, test.amount, 'amount', `${path}/amount`);
@@ -158,7 +157,7 @@ function amountTest(rules: Rules, test: Omit<AmountTest, 'within'>, path: string
   return { path, within: 0, waits: false, watches: watching(test.of, value), look };
 }
 
-function conditionTest(rules: Rules, test: Omit<ConditionTest, 'within'>, path: string): Test {
+function conditionTest(rules: Rules, test: Omit<ConditionTest, 'within' | 'notBefore'>, path: string): Test {
   const asked = askedOf(rules, test.that, 'condition', `${path}/that`);
   const look = atEach(test.of, (story, member): Verdict => {
     const lack = lacking(story, member, asked);
@@ -203,22 +202,35 @@ function eventTest(rules: Rules, test: EventTest, path: string): Test {
   const party = test.event.who ?? 'subject';
   const hits: GameEvent[] = [];
   let other: GameEvent | undefined;
-  const expected = countWords(test);
-  const judge = (story: Story, found: readonly GameEvent[], name: string): Verdict => {
-    const says = found.length === 0 ? 'never' : momentsOf(story, found);
+  const moment = momentOf(rules, test, path);
+  const expected = `${countWords(test)}${moment ? ` ${moment.words}` : ''}`;
+  /** What would have it expect what there was: at another time, where it happened once at one; or so often. */
+  const rightOf = (story: Story, found: readonly GameEvent[], isElsewhen: boolean): Pick<Failure, 'right'> => {
+    if (isElsewhen) return times === 1 && found.length === 1 ? { right: { path: `${path}/at`, value: story.when(found[0]) } } : {};
+    return count === 'exactly' ? { right: { path: `${path}/times`, value: found.length } } : {};
+  };
+  const judge = (story: Story, ever: readonly GameEvent[], name: string): Verdict => {
+    const found = moment ? ever.filter((event) => moment.isIn(story, event)) : ever;
+    const isElsewhen = ever.length > 0 && found.length === 0;
+    const told = isElsewhen ? ever : found;
+    const says = told.length === 0 ? 'never' : momentsOf(story, told);
     const who = name === '' ? '' : `${name}: `;
     if (!oftenEnough(test, found.length)) {
-      const it = found.length === 0 ? 'it did not happen' : `it happened ${timesWords(found.length)}: ${says}`;
+      const it = isElsewhen
+        ? `it happened ${says}, not ${moment?.words}`
+        : found.length === 0
+          ? 'it did not happen'
+          : `it happened ${timesWords(found.length)}: ${says}`;
       return {
         holds: false,
         says,
         failure: {
           says: sentence(`${who}${it}.`),
           expected,
-          found: found.length === 0 ? 'never' : timesWords(found.length),
+          found: isElsewhen ? says : found.length === 0 ? 'never' : timesWords(found.length),
           who: name,
-          cause: found[Math.min(found.length - 1, times)]?.serial ?? 0,
-          ...(count === 'exactly' && { right: { path: `${path}/times`, value: found.length } }),
+          cause: told[Math.min(told.length - 1, times)]?.serial ?? 0,
+          ...rightOf(story, told, isElsewhen),
         },
       };
     }
@@ -238,7 +250,8 @@ function eventTest(rules: Rules, test: EventTest, path: string): Test {
   };
   return {
     path,
-    within: ticksIn(rules, test.within),
+    within: test.within === undefined ? 0 : ticksIn(rules, test.within),
+    ...(moment && { until: moment.until }),
     waits: count !== 'atLeast',
     watches: NOTHING_WATCHED,
     hear: (story, event) => {

@@ -1,5 +1,7 @@
 import { didYouMean } from '../../../ruleset/suggest.js';
-import { type CheckEntry, columnsIn, withRow } from '../schema.js';
+import { problemsOf } from '../../../ruleset/mismatch.js';
+import { columnsIn, wholeColumn, withRow } from '../in-row.js';
+import { type CheckEntry, schema } from '../schema.js';
 import { Mistake } from './mistake.js';
 
 type Row = Readonly<Record<string, number | string>>;
@@ -16,6 +18,8 @@ function rowOf({ each }: CheckEntry, index: number): Row {
       `each/rows/${index}`,
       `Row ${index + 1} has ${cells.length} ${cells.length === 1 ? 'cell' : 'cells'}, and the table ${columns.length} ${columns.length === 1 ? 'column' : 'columns'}.`,
     );
+  const asking = cells.findIndex((cell) => wholeColumn(cell) !== undefined);
+  if (asking >= 0) throw new Mistake(`each/rows/${index}/${asking}`, 'A cell can’t ask for what another has: say it here.');
   return Object.fromEntries(columns.map((name, k) => [name, cells[k]]));
 }
 
@@ -33,9 +37,22 @@ export function filled(entry: CheckEntry, row: number | undefined): CheckEntry {
   known.set(entry, of);
   const before = of.get(row ?? 0);
   if (before) return before;
-  const now = filledWith(entry, row === undefined ? NO_ROW : rowOf(entry, row));
+  const now = row === undefined ? filledWith(entry, NO_ROW) : readAgain(filledWith(entry, rowOf(entry, row)), entry, row);
   of.set(row ?? 0, now);
   return now;
+}
+
+/** What stands in the places of what a row was asked for has to make sense there. @throws Mistake with the cell that does not */
+function readAgain(now: CheckEntry, entry: CheckEntry, row: number): CheckEntry {
+  const { data, error } = schema.safeParse(now);
+  if (data) return data;
+  const [{ path, message }] = problemsOf(error.issues[0], now, schema);
+  const at = path.slice(1);
+  const cell = placeInTable(entry, at, row);
+  if (cell === undefined || cell === at) throw new Mistake(at, `Row ${row + 1} does not fit here: ${message}`);
+  const [, , , column] = cell.split('/');
+  const { columns, rows } = entry.each!;
+  throw new Mistake(cell, `“${rows[row][Number(column)]}” does not fit where ${columns[Number(column)]} stands, at ${at}: ${message}`);
 }
 
 function filledWith(entry: CheckEntry, row: Row): CheckEntry {
@@ -65,7 +82,7 @@ function filledWith(entry: CheckEntry, row: Row): CheckEntry {
 export function placeInTable(entry: CheckEntry, path: string, row: number): string | undefined {
   const written = path.split('/').reduce<unknown>((value, key) => (value as Readonly<Record<string, unknown>> | undefined)?.[key], entry);
   if (typeof written === 'number' || written === undefined) return path;
-  const [, name] = /^row\.(\w+)$/.exec(String(written)) ?? [];
+  const name = wholeColumn(written);
   const column = name === undefined ? -1 : (entry.each?.columns.indexOf(name) ?? -1);
   return column < 0 ? undefined : `each/rows/${row}/${column}`;
 }

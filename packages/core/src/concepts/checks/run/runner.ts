@@ -1,5 +1,4 @@
 import type { Command } from '../../../world/commands.js';
-import { toMilliseconds } from '../../../ruleset/fields.js';
 import { atOnce } from '../../../ruleset/parts.js';
 import { actorOfSeat } from '../../seats/index.js';
 import { checkInput } from '../../../ruleset/requests.js';
@@ -7,7 +6,7 @@ import type { Rules } from '../../../ruleset/rules.js';
 import type { GameEvent } from '../../../world/events.js';
 import type { SavedPlayer } from '../../../world/saved.js';
 import type { World } from '../../../world/world.js';
-import type { CheckEntry, Step } from '../schema.js';
+import type { CheckEntry, Step, Time } from '../schema.js';
 import type { Footprint } from './footprint.js';
 import { askedOf, lackingIn } from './formulas.js';
 import type { Grounds } from './grounds.js';
@@ -16,6 +15,7 @@ import { unknownIn } from './names.js';
 import type { Outcome, RunResult } from './result.js';
 import { confirm, pokeOf, savedOf, settingOf } from './setup.js';
 import { FIRST, Story } from './story.js';
+import { ticksIn } from './time-words.js';
 import { hearing, isOfRuleset, lastingTest, testOf } from './expectations.js';
 import type { Test, Verdict, Watched } from './verdicts.js';
 
@@ -171,7 +171,7 @@ class Run {
 
   private stepOf(step: Step, path: string): Ready {
     const { rules } = this;
-    const ticks = (time: string) => Math.ceil((toMilliseconds(time) * rules.tickRate) / 1000 - 1e-9);
+    const ticks = (time: Time) => ticksIn(rules, time);
     if ('pass' in step) return { passes: ticks(step.pass) };
     if ('restarts' in step) return { restarts: true };
     if ('leaves' in step) return { leaves: this.named(step.leaves, `${path}/leaves`) };
@@ -264,11 +264,13 @@ class Run {
   }
 
   private *settle(test: Test): Generator<void, void> {
-    for (let i = 0; i < test.within && (test.waits || !test.look(this.story).holds); i++) {
+    test.begins?.(this.story);
+    const most = test.until === undefined ? test.within : test.until + FIRST - this.ticks;
+    for (let i = 0; i < most && (test.waits || !test.look(this.story).holds); i++) {
       this.tick();
       if (this.ticks % TICKS_IN_A_PART === 0) yield;
     }
-    const { holds, says, failure } = test.look(this.story);
+    const { holds, says, failure } = (test.settle ?? test.look)(this.story);
     this.outcomes.push({ path: test.path, holds, t: this.story.at(), says, ...(failure && { failure }) });
   }
 

@@ -107,6 +107,6 @@ export const lower = (rules: World['rules'], chapter: string, id: string): strin
 export function momentsOf(story: Story, events: readonly GameEvent[]): string {
   const MOST = 4;
   const told = events.slice(0, MOST).map((event) => `at ${story.when(event)} s`);
-  if (events.length > MOST) told.push(`${events.length - MOST} times more`);
+  if (events.length > MOST) told.push(events.length - MOST === 1 ? 'once more' : `${events.length - MOST} times more`);
   return told.length < 2 ? told.join('') : `${told.slice(0, -1).join(', ')} and ${told.at(-1)}`;
 }

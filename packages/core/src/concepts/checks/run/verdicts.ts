@@ -27,6 +27,8 @@ export interface Test {
   readonly path: string;
   /** Ticks in which it may still come true. */
   readonly within: number;
+  /** Ticks from the beginning of the check after which it can't come true any more, where that is said instead. */
+  readonly until?: number;
   /** It is settled only when that time is over, not as soon as it is true. */
   readonly waits: boolean;
   /** The attributes whose course it is about, and of whom. */
@@ -34,6 +36,10 @@ export interface Test {
   /** Hears of what happens. */
   readonly hear?: (story: Story, event: GameEvent) => void;
   readonly look: (story: Story) => Verdict;
+  /** Its turn has come: the steps before it are through. */
+  readonly begins?: (story: Story) => void;
+  /** Looks when it is settled, where that is another matter than whether it is so by now. */
+  readonly settle?: (story: Story) => Verdict;
   /** Looks once more, when all is over. */
   readonly end?: (story: Story) => Verdict;
   /** Ticks that it has to see more of before it is over. */

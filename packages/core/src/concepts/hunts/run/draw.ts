@@ -4,12 +4,12 @@ import { actorChapter } from '../../actors/schema.js';
 import { EVERYBODY, type Given, type Step, type Who } from '../../checks/schema.js';
 import { Mistake } from '../../checks/run/mistake.js';
 import { describeField, type FieldDescription } from '../../../ruleset/describe.js';
-import { toMilliseconds } from '../../../ruleset/fields.js';
 import { registry } from '../../../ruleset/registry.js';
 import { checkAction, checkInput } from '../../../ruleset/requests.js';
 import type { Rules } from '../../../ruleset/rules.js';
 import type { ActionSpec, InputSpec } from '../../../world/concept.js';
 import { ANYTHING, type HuntEntry, type May } from '../schema.js';
+import { ticksIn } from '../../checks/run/time-words.js';
 import type { Focus } from './focus.js';
 
 /** Something that happens in a story, and how many ticks pass after it. */
@@ -18,9 +18,6 @@ export interface Beat {
   readonly step: Step | undefined;
   readonly ticks: number;
 }
-
-/** Ticks of a time span, rounded up. */
-export const ticksIn = (rules: Rules, time: string): number => Math.ceil((toMilliseconds(time) * rules.tickRate) / 1000 - 1e-9);
 
 type Args = Readonly<Record<string, unknown>>;
 type Draw<T> = fc.Arbitrary<T>;

@@ -12,7 +12,9 @@ import { registry } from '../../../ruleset/registry.js';
 import type { Rules } from '../../../ruleset/rules.js';
 import { hashText } from '../../../world/hash.js';
 import { huntChapter, type HuntEntry } from '../schema.js';
-import { type Beat, Drawing, ticksIn } from './draw.js';
+import { ticksIn } from '../../checks/run/time-words.js';
+import { filled } from '../../checks/run/rows.js';
+import { type Beat, Drawing } from './draw.js';
 import { Focus } from './focus.js';
 
 /** So many lucks there are: what is drawn by chance in one is drawn otherwise in the next. */
@@ -131,6 +133,8 @@ export class Search {
     this.drawing = new Drawing(rules, hunt);
     const unknown = unknownIn(rules, this.check).map(({ path, message }) => ({ path, message }));
     try {
+      // A hunt has no table: what asks for a row of one is told so.
+      filled(this.check, undefined);
       this.drawing.story(new Focus(luckOf(hunt, 0)));
       this.mistakes = unknown;
     } catch (error) {
