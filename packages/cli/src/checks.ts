@@ -4,6 +4,7 @@ import {
   type CheckRan,
   type CheckResult,
   coverageOf,
+  type EntryCoverage,
   isCalled,
   jsonWords,
   KeptResults,
@@ -111,19 +112,19 @@ function inWords(all: readonly Ran[], ran: number): string {
   return `${lines.join('\n')}\n`;
 }
 
-/** Which entries no check has run, a line for each chapter, and how many of all actions. */
+/** Which entries no check has run, a line for each chapter; and how many of all actions, and of all branches. */
 function coverageInWords(rules: Rules, all: readonly Ran[]): string {
   const { chapters, entries } = coverageOf(rules, new Map(all.map(({ check, footprint }) => [check, footprint] as const)));
   const line = (title: string, covered: number, total: number, without: readonly string[] = []) => {
     const left = without.length === 0 ? '' : `   not ${without.join(', ')}`;
     return `  ${title.padEnd(18)} ${String(covered).padStart(4)} of ${String(total).padEnd(4)}${left}`.trimEnd();
   };
-  const actions = Object.values(entries);
-  const total = actions.reduce((sum, one) => sum + one.actions, 0);
-  const missing = actions.reduce((sum, one) => sum + one.missing.length, 0);
+  const sum = (count: (one: EntryCoverage) => number) => Object.values(entries).reduce((all, one) => all + count(one), 0);
+  const [actions, branches] = [sum((one) => one.actions), sum((one) => one.branches)];
   const lines = [
     ...chapters.map(({ title, covered, total: of, uncovered }) => line(title, covered, of, uncovered)),
-    line('Actions', total - missing, total),
+    line('Actions', actions - sum(({ missing }) => missing.length), actions),
+    line('Branches', branches - sum(({ untaken }) => untaken.length), branches),
   ];
   return `Run by at least one check:\n${lines.join('\n')}\n`;
 }

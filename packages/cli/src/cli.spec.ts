@@ -308,6 +308,7 @@ describe('ember test', () => {
       '  Actors                1 of 1',
       '  Stats                 1 of 1',
       '  Actions               0 of 0',
+      '  Branches              0 of 0',
       '',
     ]);
   });

@@ -220,6 +220,12 @@ function within(part: object): Within {
 /** The places of the actions in an entry, within it. */
 export const actionsWithin = (entry: object): readonly Path[] => within(entry).actions.map(({ at }) => at);
 
+/** The ways past the lists of the actions in an entry, as places within it. */
+export const waysPastWithin = (entry: object): readonly string[] =>
+  within(entry).actions.flatMap(({ at, action: { do: name, ...args } }) =>
+    (registry().actions.get(name)?.waysPast?.(args) ?? []).map((way) => [...at, way].join('/')),
+  );
+
 /** The events that are waited for in an entry, each with its place within it. */
 export const patternsWithin = (entry: object): readonly { readonly at: Path; readonly pattern: Pattern }[] => within(entry).patterns;
 

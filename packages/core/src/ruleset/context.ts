@@ -329,7 +329,7 @@ export class CompileContext {
   }
 
   /** A place in an entry by the entry's id; nothing for a place in no chapter. */
-  private placeOf(path: Path): string {
+  placeOf(path: Path): string {
     const entry = this.entryAt(path);
     return entry ? [path[0], entry.id, ...path.slice(2)].join('/') : '';
   }

@@ -75,8 +75,19 @@ export interface ChapterSpec extends SectionInAnalysis {
       text: string,
     ) => readonly { readonly value: string; readonly path: readonly (string | number)[] }[] | undefined;
   };
+  /** What can come about of an entry's own parts, each told by an event that is about the part of that id. */
+  readonly parts?: (entry: AnyEntry) => readonly EntryPart[];
   /** Its entries only try others out and bring nothing about: the one that an entry is about, by chapter and id. */
   readonly tries?: (entry: AnyEntry) => readonly [chapter: string, id: string] | undefined;
+}
+
+/** Something that can come about of a part of an entry. */
+export interface EntryPart {
+  /** Its place below the entry, for reading. */
+  readonly at: string;
+  readonly event: string;
+  /** The id of the part, as the event says it. */
+  readonly part: string;
 }
 
 /** Something that can come about under a ruleset: an entry, or what becomes of it. */
@@ -106,6 +117,8 @@ export interface ActionSpec {
   readonly onlyInLists?: true;
   /** It brings what it speaks of into the arena. */
   readonly places?: true;
+  /** Ways past the lists that it has, by name, of which it notes in {@link World.ran} that they were gone. */
+  readonly waysPast?: (args: Readonly<Record<string, unknown>>) => readonly string[];
   /** It is about an attribute of whom it is for, who has to have that for anything to come of it. */
   readonly ofAttribute?: true;
   /** Its arguments beside `do` and `to`. */

@@ -51,6 +51,8 @@ export interface EventDeclaration {
    * the core itself. An event without arises from actions alone.
    */
   readonly arises?: { readonly from: string; readonly field?: string } | 'core';
+  /** The field of its data that names the part of that entry that it is about, by the id of the part. */
+  readonly part?: string;
   /** All that its data can hold, and what each of it is about. What is not declared can't be announced. */
   readonly fields?: EventFields;
   /** The fields that patterns can ask for. An event without, not even an empty list, is waited for by none. */

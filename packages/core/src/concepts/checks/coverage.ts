@@ -1,7 +1,9 @@
-import { actionsWithin } from '../../analysis/collect.js';
+import { actionsWithin, waysPastWithin } from '../../analysis/collect.js';
+import { registry } from '../../ruleset/registry.js';
 import type { ChapterEntry, Rules } from '../../ruleset/rules.js';
-import type { Footprint } from './run/footprint.js';
+import { type Footprint, partKey } from './run/footprint.js';
 import { inForce, type Key, keyOf, playerKind, spokenOf } from './run/reach.js';
+import type { AnyEntry, EntryPart } from '../../world/concept.js';
 import type { CheckEntry } from './schema.js';
 
 /** How far the checks have run through one entry. */
@@ -11,6 +13,9 @@ export interface EntryCoverage {
   /** Actions that it has, and those of them that no check has run, by their places in it. */
   readonly actions: number;
   readonly missing: readonly string[];
+  /** What else can come about of it: edges of thresholds, rows of loot, nodes, conditions that do not hold; and what of that none has. */
+  readonly branches: number;
+  readonly untaken: readonly string[];
 }
 
 export interface ChapterCoverage {
@@ -44,9 +49,15 @@ function passive(rules: Rules): ReadonlySet<string> {
   return new Set(inForce().filter((chapter) => !told.has(chapter)));
 }
 
+function partsOf(chapter: string, entry: ChapterEntry): readonly EntryPart[] {
+  const section = registry().sections.get(chapter);
+  return section?.kind === 'chapter' ? (section.parts?.(entry as AnyEntry) ?? []) : [];
+}
+
 /** How far checks have run through a ruleset, by what they ran through the last time. */
 export function coverageOf(rules: Rules, footprints: ReadonlyMap<CheckEntry, Footprint>): Coverage {
   const places = new Set([...footprints.values()].flatMap((footprint) => [...footprint.places]));
+  const parts = new Set([...footprints.values()].flatMap((footprint) => [...footprint.parts]));
   const checks = new Map<Key, string[]>();
   const note = (key: Key, id: string) => {
     const known = checks.get(key);
@@ -69,10 +80,17 @@ export function coverageOf(rules: Rules, footprints: ReadonlyMap<CheckEntry, Foo
     for (const entry of written) {
       const key = keyOf(chapter, entry.id);
       const actions = actionsWithin(entry).map((path) => path.join('/'));
+      const past = waysPastWithin(entry);
+      const own = partsOf(chapter, entry);
       entries[key] = {
         checks: checks.get(key) ?? [],
         actions: actions.length,
         missing: actions.filter((at) => !places.has(`${key}/${at}`)),
+        branches: past.length + own.length,
+        untaken: [
+          ...own.filter(({ event, part }) => !parts.has(partKey(chapter, entry.id, event, part))).map(({ at }) => at),
+          ...past.filter((at) => !places.has(`${key}/${at}`)),
+        ],
       };
     }
     const uncovered = written.filter(({ id }) => !checks.has(keyOf(chapter, id))).map(({ id }) => id);

@@ -30,6 +30,7 @@ export const events = defineEvents({
     patterns: ['table', 'amount', 'chance', 'roll'],
     // A container rolls one without any action, and a table what is nested in it.
     arises: { from: 'loot', field: 'table' },
+    part: 'entry',
     see: 'server',
     sentence: (e, speak) => {
       const { table, label, amount, chance, roll, rolls } = e.data;

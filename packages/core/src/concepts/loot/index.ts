@@ -4,7 +4,8 @@ import { compileLoot } from './compile.js';
 import { dropFrom } from './deliver.js';
 import { events } from './events.js';
 import { findings } from './findings.js';
-import { schema } from './schema.js';
+import { partsFrom } from '../../ruleset/chapter.js';
+import { type LootTableJson, schema } from './schema.js';
 import { roomStreaksTable, streaksTable } from './tables.js';
 import { loot } from './state.js';
 import { raised } from '../attributes/consequences.js';
@@ -34,6 +35,9 @@ export const lootConcept = defineConcept(loot, {
       unused: 'no foe drops it, no container holds it, no other table has it. Have an action roll it, or delete it.',
       absent: 'Nothing that comes into play rolls it.',
       ownConditions: true,
+      parts: partsFrom<LootTableJson>(({ always = [], entries = [] }) =>
+        [...always, ...entries].map(({ id }) => ({ at: `rows/${id}`, event: events.lootRolled.name, part: id })),
+      ),
       secret: () => true,
     },
   },

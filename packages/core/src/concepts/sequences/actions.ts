@@ -33,11 +33,17 @@ export const actions: Readonly<Record<string, ActionSpec>> = {
     sentence: 'when {if}: {then} otherwise: {else}',
     onlyInLists: true,
     args: { if: condition(PARTIES), then: actionList(), else: actionList().optional() },
+    waysPast: (args) => (args['else'] === undefined ? ['else'] : []),
     steer: (args, context, path, rest) => {
       const test = context.condition(String(args['if']), PARTIES);
       const yes = context.then(args['then'] as Then, [...path, 'then'], rest);
       const no = args['else'] === undefined ? rest : context.then(args['else'] as Then, [...path, 'else'], rest);
-      return (world, parties) => (test(world, parties) !== 0 ? yes : no)(world, parties);
+      const past = args['else'] === undefined ? `${context.placeOf(path)}/else` : undefined;
+      return (world, parties) => {
+        const holds = test(world, parties) !== 0;
+        if (!holds && past !== undefined) world.ran?.places.add(past);
+        (holds ? yes : no)(world, parties);
+      };
     },
   },
   pick: {

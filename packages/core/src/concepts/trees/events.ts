@@ -42,6 +42,7 @@ export const events = defineEvents({
     fields,
     patterns,
     arises: { from: 'trees', field: 'tree' },
+    part: 'node',
     see,
     announced: true,
     sentence: (e) => `${e.who} learns ${e.data['label']}${Number(e.data['rank']) > 1 ? `, rank ${e.data['rank']}` : ''}`,

@@ -2,6 +2,7 @@ import { isWaitedFor } from '../../analysis/net.js';
 import { actionsWritten } from '../../analysis/collect.js';
 import type { Finding } from '../../ruleset/problem.js';
 import type { Rules } from '../../ruleset/rules.js';
+import { abilityChapter } from '../abilities/schema.js';
 import { tracks } from '../tracks/state.js';
 import type { CompiledTrees, Tree } from './compile.js';
 import type { NodeEntry, TreeEntry } from './schema.js';
@@ -38,6 +39,7 @@ export function findings({ entries, list }: CompiledTrees, rules: Rules): readon
           path: at,
           message: `${node.label} gives nothing to whoever learns it, and nothing needs it. Say what it gives.`,
         });
+      found.push(...changingNothing(rules, entries[t].nodes[i], at));
       const { track, level } = node.needs;
       if (track >= 0 && levels[track] && level > levels[track].levels)
         found.push({
@@ -77,6 +79,27 @@ export function findings({ entries, list }: CompiledTrees, rules: Rules): readon
         message: `${given} points are ever given for ${tree.label}, and its cheapest node takes more. The whole tree takes ${whole}.`,
       });
     return found;
+  });
+}
+
+/** Numbers of abilities that an ability has only where it says so. */
+const OWN = { cooldown: 'cooldown', cast: 'cast time', recovery: 'recovery', channel: 'channel time', costs: 'costs' } as const;
+
+/** Numbers that a node changes of an ability that has none. */
+function changingNothing(rules: Rules, { label, gives }: NodeEntry, at: string): readonly Finding[] {
+  return (gives?.numbers ?? []).flatMap(({ ability: id, number }, k) => {
+    const ability = abilityChapter.find(rules, id);
+    const words = number === 'range' ? undefined : OWN[number];
+    const own = words === undefined ? undefined : ability?.[number as keyof typeof OWN];
+    if (!ability || words === undefined || (Array.isArray(own) ? own.length > 0 : own !== undefined)) return [];
+    const other = number === 'cooldown' && ability.stored ? ': its store refills in a time of its own' : '';
+    return [
+      {
+        kind: 'changesNothing',
+        path: `${at}/gives/numbers/${k}`,
+        message: `${label} changes the ${words} of ${ability.label}, which has none${other}. Have it change another number, or take it out.`,
+      },
+    ];
   });
 }
 

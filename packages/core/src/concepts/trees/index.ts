@@ -6,7 +6,8 @@ import { inputs } from './inputs.js';
 import { invariants } from './invariants.js';
 import { events } from './events.js';
 import { findings } from './findings.js';
-import { schema } from './schema.js';
+import { partsFrom } from '../../ruleset/chapter.js';
+import { schema, type TreeEntry } from './schema.js';
 import { treesTable } from './tables.js';
 import { giveAgain, givePoints, makeLegal, tellBack } from './spending.js';
 import { isTold } from '../../ruleset/visible.js';
@@ -33,7 +34,16 @@ export { learnRefusalWords } from './words.js';
 
 /** Skill trees: points that players spend on nodes, and what those give. A spending is legal at every moment. */
 export const treesConcept = defineConcept(trees, {
-  sections: { trees: { kind: 'chapter', title: 'Skills', entry: schema } },
+  sections: {
+    trees: {
+      kind: 'chapter',
+      title: 'Skills',
+      entry: schema,
+      parts: partsFrom<TreeEntry>(({ nodes = [] }) =>
+        nodes.map(({ id }) => ({ at: `nodes/${id}`, event: events.nodeLearned.name, part: id })),
+      ),
+    },
+  },
   compileInParts: compileTrees,
   tables: ({ entries, players }) => [treesTable.under(entries, { present: { column: 'type', of: players } })],
   attach: (world, compiled) => ({ ...compiled, cells: treesTable.columnsIn(world, compiled.entries) }),

@@ -378,6 +378,23 @@ describe('What does not fit a tree', () => {
     expect(kinds([node('a'), node('b', needs('a'))])).toEqual([]);
   });
 
+  it('is found where it changes a number that an ability has not', () => {
+    const abilities = [
+      { id: 'spear', label: 'Spear', stored: { most: 2, refill: '4s' } },
+      { id: 'dash', label: 'Dash', cooldown: '2s' },
+    ];
+    const number = (ability: string, number: string) => node('a', { gives: { numbers: [{ ability, number, amount: 5 }] } });
+    const found = (one: unknown) =>
+      findingsOf(compileRuleset(rulesetWith(parts({ nodes: [one], exclusive: [] }, { abilities })))).filter(
+        ({ kind }) => kind === 'changesNothing',
+      );
+    expect(found(number('spear', 'cooldown')).map(({ path, message }) => [path, message])).toEqual([
+      ['/trees/0/nodes/0/gives/numbers/0', jasmine.stringContaining('changes the cooldown of Spear, which has none: its store refills')],
+    ]);
+    expect(found(number('dash', 'costs')).length).toBe(1);
+    expect([...found(number('dash', 'cooldown')), ...found(number('dash', 'range'))]).toEqual([]);
+  });
+
   it('is found where nobody has a point', () => {
     const found = findingsOf(compileRuleset(rulesetWith({ trees: [tree({ points: 0 })] }))).map(({ kind }) => kind);
     expect(found).toContain('noPoints');

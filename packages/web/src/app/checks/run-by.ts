@@ -11,7 +11,7 @@ import { CheckResults } from './check-results';
 /** Most checks that are named. */
 const MOST = 6;
 
-/** Which checks have run an entry, and which of its actions none has. */
+/** Which checks have run an entry, and which of its actions and branches none has. */
 @Component({
   selector: 'ee-run-by',
   imports: [RouterLink],
@@ -26,6 +26,9 @@ const MOST = 6;
         }
         @if (now.actions > 0 && now.checks.length > 0) {
           <span class="soft">{{ now.actions - now.missing.length }} of its {{ now.actions }} {{ now.actions === 1 ? 'action' : 'actions' }}@if (now.missing.length > 0) {; not {{ missing() }}}.</span>
+        }
+        @if (now.branches > 0 && now.checks.length > 0) {
+          <span class="soft">{{ now.branches - now.untaken.length }} of its {{ now.branches }} {{ now.branches === 1 ? 'branch' : 'branches' }}@if (now.untaken.length > 0) {; not {{ untaken() }}}.</span>
         }
       </p>
     }
@@ -53,6 +56,7 @@ export class RunBy {
   protected readonly shown = computed(() => this.known()?.checks.slice(0, MOST) ?? []);
   protected readonly left = computed(() => (this.known()?.checks.length ?? 0) - this.shown().length);
   protected readonly missing = computed(() => (this.known()?.missing ?? []).map(inWords).join(', '));
+  protected readonly untaken = computed(() => (this.known()?.untaken ?? []).map(inWords).join(', '));
 
   constructor() {
     effect(() => {
@@ -70,7 +74,7 @@ export class RunBy {
   }
 }
 
-/** The place of an action, for reading: `on hit 1`. */
+/** The place of an action or a branch, for reading: `on hit 1`. */
 const inWords = (place: string): string =>
   place
     .split('/')

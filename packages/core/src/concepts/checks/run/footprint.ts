@@ -15,6 +15,26 @@ function namingFields(name: string): readonly (readonly [string, string])[] {
   return fields;
 }
 
+interface PartField {
+  readonly chapter: string;
+  readonly entry: string;
+  readonly field: string;
+}
+/** The field of an event that names a part of an entry, and where its entry is named; undefined where it is about none. */
+const ofParts = new Map<string, PartField | undefined>();
+
+function partField(name: string): PartField | undefined {
+  if (!ofParts.has(name)) {
+    const { arises, part } = registry().events.get(name) ?? {};
+    const isAbout = part !== undefined && typeof arises === 'object' && arises.field !== undefined;
+    ofParts.set(name, isAbout ? { chapter: arises.from, entry: arises.field!, field: part } : undefined);
+  }
+  return ofParts.get(name);
+}
+
+/** What came about of a part of an entry. */
+export const partKey = (chapter: string, id: string, event: string, part: string): string => `${chapter}/${id}/${event}/${part}`;
+
 /** What a check has run through: what happened, of which entries, and which actions were run. */
 export class Footprint implements Ran {
   /** The names of all events that there were. */
@@ -23,6 +43,8 @@ export class Footprint implements Ran {
   readonly entries = new Set<string>();
   /** The actions that were run, by their places: chapter/id and the way from there. */
   readonly places = new Set<string>();
+  /** The parts of entries that something came about of: chapter/id/event/part. */
+  readonly parts = new Set<string>();
   private readonly rules = new WeakMap<GameEvent, string>();
 
   noteRule(event: GameEvent, rule: string | undefined): void {
@@ -41,6 +63,8 @@ export class Footprint implements Ran {
         const id = data[field];
         if (typeof id === 'string' && id !== '') this.entries.add(`${chapter}/${id}`);
       }
+      const part = partField(name);
+      if (part) this.parts.add(partKey(part.chapter, String(data[part.entry]), name, String(data[part.field])));
     }
   }
 }
