@@ -74,21 +74,22 @@ export function checks(): readonly Row[] {
   ];
 }
 
+/** Notes when what the bar says of failing checks changes, from Enter on. */
 const WATCH = `
-  globalThis.failing = { at: 0, waiting: null };
-  addEventListener('keydown', (event) => { if (event.key === 'Enter') failing.at = performance.now(); }, true);
+  globalThis.failing = { at: 0, changes: [] };
+  addEventListener('keydown', (event) => { if (event.key === 'Enter') Object.assign(failing, { at: performance.now(), changes: [] }); }, true);
   let last = document.querySelector('header .failing')?.textContent ?? '';
   new MutationObserver(() => {
     const now = document.querySelector('header .failing')?.textContent ?? '';
     if (now === last) return;
     last = now;
-    failing.waiting?.(performance.now() - failing.at);
+    failing.changes.push(performance.now() - failing.at);
   }).observe(document.querySelector('header'), { subtree: true, childList: true, characterData: true });
 `;
-const REST = 'new Promise((settled) => setTimeout(settled, 700))';
+const REST = 'new Promise((settled) => setTimeout(settled, 1500))';
 
 /** From Enter to what the bar of the page says of a hundred checks, in a real browser. */
-export async function checksInPage(): Promise<Row> {
+export async function checksInPage(): Promise<readonly Row[]> {
   const workbench = await Workbench.start();
   try {
     const trial = await workbench.trial(manyChecks());
@@ -100,26 +101,29 @@ export async function checksInPage(): Promise<Row> {
     await screen.sees('h2', 'What it comes to');
     await page.evaluate(WATCH);
     await page.evaluate(REST);
-    const times: number[] = [];
+    const first: number[] = [];
+    const all: number[] = [];
     for (let i = 0; i < EDITS; i++) {
       await page.locator('ee-part button[aria-label^="amount: "]').click();
       const field = await page.waitForSelector('ee-part input');
       await field!.evaluate((e) => (e as HTMLInputElement).select());
       await page.keyboard.type(i % 2 === 0 ? '90' : '9');
-      await page.evaluate('void (failing.told = new Promise((done) => (failing.waiting = done)))');
       await page.keyboard.press('Enter');
-      times.push((await page.evaluate('failing.told')) as number);
       await page.evaluate(REST);
+      const changes = (await page.evaluate('failing.changes')) as number[];
+      first.push(changes[0]);
+      all.push(changes.at(-1)!);
     }
-    return {
-      what: `${CHECKS} checks of the demo after an edit, in the browser: Enter to what the bar of the page says`,
+    const row = (what: string, times: readonly number[]): Row => ({
+      what: `${CHECKS} checks of the demo after an edit, in the browser: Enter to ${what}`,
       value: rounded(median(times)),
       reference: rounded(times[0]),
       unit: 'ms',
       referenceIs: 'the first time',
       ratio: `worst of ${EDITS}: ${rounded(Math.max(...times))} ms`,
       reach: 'under 200 ms',
-    };
+    });
+    return [row('the first that fails, in the bar of the page', first), row('all that fail', all)];
   } finally {
     await workbench.stop();
   }

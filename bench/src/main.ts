@@ -40,7 +40,7 @@ const rows: readonly Row[] = [
   await socketStorm(),
   ...(process.argv.includes('--no-browser')
     ? []
-    : [...(await evidence()), await checksInPage(), await watching(), await gamesInPage(), ...(await manyRooms())]),
+    : [...(await evidence()), ...(await checksInPage()), await watching(), await gamesInPage(), ...(await manyRooms())]),
   ...frames(),
 ];
 const machine = `${cpus()[0]?.model ?? 'unknown'}, ${cpus().length} cores, Node ${process.version}`;

@@ -3,7 +3,7 @@ import { LARGEST_AMOUNT } from '../math/grid.js';
 import { type Description, descriptions } from './described.js';
 import { type Fits, formOf, marks } from './marks.js';
 import { registry } from './registry.js';
-import { definitionOf } from './walk.js';
+import { definitionOf, lazilyMade } from './walk.js';
 
 /** Somebody that something can be for: by a word, or by fields that stand in a sentence. */
 export interface PartyDescription {
@@ -215,7 +215,7 @@ export function describeField(schema: z.ZodType): FieldDescription {
     }
     case 'lazy': {
       // Words of what concepts declare, which are known only once there are concepts; anything longer is described where it stands.
-      const inner = def.getter!();
+      const inner = lazilyMade(schema);
       return definitionOf(inner).type === 'enum' ? describeField(inner) : { kind: 'other', optional: false, ...own };
     }
     default:

@@ -1,7 +1,7 @@
 import type { z } from 'zod';
 import { pointer, type Path, type Problem } from './problem.js';
 import { partsMeantBy } from './also-called.js';
-import { definitionOf, optionFor } from './walk.js';
+import { definitionOf, lazilyMade, optionFor } from './walk.js';
 import { didYouMean, nearest } from './suggest.js';
 
 /** Most names that are listed where none is near to what was written. */
@@ -19,7 +19,7 @@ function nearestOption(options: readonly z.ZodType[], value: unknown): z.ZodType
 function schemaAt(schema: z.ZodType, value: unknown, path: Path): z.ZodType | undefined {
   const def = definitionOf(schema);
   if (def.innerType) return schemaAt(def.innerType, value, path);
-  if (def.getter) return schemaAt(def.getter(), value, path);
+  if (def.getter) return schemaAt(lazilyMade(schema), value, path);
   if (def.in) return schemaAt(def.in, value, path);
   if (def.type === 'union') {
     const option = optionFor(def, value) ?? nearestOption(def.options!, value);

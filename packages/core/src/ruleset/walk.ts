@@ -25,6 +25,15 @@ const isObject = (value: unknown): value is Record<string, unknown> => typeof va
 
 export const definitionOf = (schema: z.ZodType): Definition => schema._zod.def as Definition;
 
+const stoodFor = new WeakMap<z.ZodType, z.ZodType>();
+
+/** What a schema stands for that is made when it is first asked for. It is made once: that takes longer than reading by it. */
+export function lazilyMade(schema: z.ZodType): z.ZodType {
+  let inner = stoodFor.get(schema);
+  if (!inner) stoodFor.set(schema, (inner = definitionOf(schema).getter!()));
+  return inner;
+}
+
 /** Whether an option of a discriminated union is the one that a value names. Nested lists would be parsed again and again otherwise. */
 function names(option: z.ZodType, key: string, value: unknown): boolean {
   const { values } = definitionOf(option).shape![key]._zod as { values?: ReadonlySet<unknown> };
@@ -118,7 +127,7 @@ function eachPart(
     case 'readonly':
       return visit(def.innerType!, value, path, false);
     case 'lazy':
-      return visit(def.getter!(), value, path, false);
+      return visit(lazilyMade(schema), value, path, false);
     case 'pipe':
       return visit(def.in!, value, path, false);
     case 'object':

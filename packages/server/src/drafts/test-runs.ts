@@ -1,7 +1,9 @@
 import {
   type ChapterCoverage,
+  type CheckEntry,
   type CheckRan,
   type CheckResult,
+  checksOf,
   coverageOf,
   type Found,
   type HuntMistakes,
@@ -84,10 +86,10 @@ export function beginRun(rules: Rules, asked: RunAsked, kept: () => KeptResults)
 }
 
 function checksRun(rules: Rules, { only, coverage }: RunAsked, kept: KeptResults): TestRun {
-  const isMeant = (check: { readonly id: string; readonly label: string; readonly group?: string }) => isCalled(check, only);
-  const done: CheckRan[] = [];
-  const parts = kept.run(rules, { isMeant, ran: (one) => done.push(one) });
-  const meant = (rules.document['checks'] as readonly { readonly id: string; readonly label: string }[] | undefined)?.filter(isMeant) ?? [];
+  const isMeant = (check: CheckEntry) => isCalled(check, only);
+  const ran = new Map<CheckEntry, CheckRan>();
+  const parts = kept.run(rules, { isMeant, ran: (one) => ran.set(one.check, one) });
+  const meant = checksOf(rules).filter(isMeant);
   return {
     count: meant.length,
     go: (ms) => {
@@ -98,8 +100,8 @@ function checksRun(rules: Rules, { only, coverage }: RunAsked, kept: KeptResults
       }
     },
     outcome: () => {
-      const ran = new Set(done.map(({ check }) => check.id));
-      const left = meant.map(({ id }) => id).filter((id) => !ran.has(id));
+      const done = meant.flatMap((check) => ran.get(check) ?? []);
+      const left = meant.filter((check) => !ran.has(check)).map(({ id }) => id);
       return {
         ok: left.length === 0 && done.every(({ result }) => result.ok),
         ticks: done.reduce((sum, { result }) => sum + result.ticks, 0),

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import brinewick from '../../testing/recorded/brinewick.json' with { type: 'json' };
-import { type CheckResult, CheckSession, checksOf, checksRun, type Rules, RulesetCompiler, runChecks } from '../../index.js';
+import { type CheckResult, CheckSession, checksOf, checksRun, KeptResults, type Rules, RulesetCompiler, runChecks } from '../../index.js';
 import { atOnce } from '../../ruleset/parts.js';
 
 type Json = Record<string, unknown> & { id?: string };
@@ -109,6 +109,35 @@ describe('Results of checks after an edit', () => {
     expect(run(DOCUMENT)).toBe(2);
     expect(run(edited('checks/0/label', () => 'Air'))).toBe(1);
     expect(run(edited('tickRate', () => 30))).toBe(CHECKS.length);
+  });
+
+  it('are told as they come, what is kept first and the long ones last', () => {
+    const compiler = new RulesetCompiler();
+    const results = new KeptResults();
+    atOnce(results.run(compiler.read(DOCUMENT).rules!));
+    const { rules } = compiler.read(edited(`${placeOf('abilities', 'bite')}/onHit/0/amount`, () => 90));
+    const parts = results.run(rules!);
+    expect(results.soFar(rules!, 0)).toEqual([]);
+    parts.next();
+    expect(results.soFar(rules!, 0).length).toBeGreaterThan(CHECKS.length - 5);
+    expect(results.soFar(rules!, CHECKS.length)).toEqual([]);
+    const all = atOnce(parts);
+    expect(all.map(({ check }) => check.id)).toEqual(CHECKS.map(({ id }) => String(id)));
+    const ran = results.soFar(rules!, CHECKS.length - 4);
+    expect(ran.map(({ ticks }) => ticks)).toEqual(ran.map(({ ticks }) => ticks).sort((one, other) => one - other));
+    expect(results.soFar(compiler.read(DOCUMENT).rules!, 0)).toEqual([]);
+  });
+
+  it('are those of the checks that are meant, under another seed where one is said', () => {
+    const compiler = new RulesetCompiler();
+    const { rules } = compiler.read(DOCUMENT);
+    const [one, other] = [new KeptResults(), new KeptResults(7)];
+    const isMeant = ({ id }: { id: string }) => id === 'check3';
+    const ran: string[] = [];
+    const of = (results: KeptResults) =>
+      atOnce(results.run(rules!, { isMeant, ran: ({ check }) => ran.push(check.id) })).map(({ check }) => check.id);
+    expect([of(one), of(other), ran]).toEqual([['check3'], ['check3'], ['check3', 'check3']]);
+    expect([atOnce(one.run(rules!)).length, one.ran]).toEqual([CHECKS.length, CHECKS.length - 1]);
   });
 
   it('follow a reaction as soon as it waits for something that happens', () => {

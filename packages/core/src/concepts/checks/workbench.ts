@@ -5,7 +5,7 @@ import type { Workbench } from '../../workbench/workbench.js';
 import { type Chain, Recorder } from './run/recorder.js';
 import type { CheckResult, RunResult } from './run/result.js';
 import { type Coverage, coverageOf, type EntryCoverage } from './coverage.js';
-import { footprintsOf, runChecks } from './run/kept-results.js';
+import { footprintsOf, resultsSoFar, runChecks } from './run/kept-results.js';
 import { CheckSession } from './run/session.js';
 import { checkChapter, type CheckEntry } from './schema.js';
 
@@ -55,7 +55,7 @@ const chapters = (rules: Rules): Coverage['chapters'] => coverage(rules).chapter
 const ofEntry = (rules: Rules, chapter: string, id: string): EntryCoverage | undefined => coverage(rules).entries[`${chapter}/${id}`];
 
 export const workbench = {
-  questions: { story: checkStory, coverage: chapters, coverageOfEntry: ofEntry },
+  questions: { story: checkStory, soFar: resultsSoFar, coverage: chapters, coverageOfEntry: ofEntry },
   background: { results: (rules: Rules): Generator<void, readonly CheckResult[]> => runChecks(rules) },
 } satisfies Workbench;
 export type CheckQuestions = (typeof workbench)['questions'];

@@ -1,5 +1,5 @@
 import { computed, effect, inject, Injectable, signal } from '@angular/core';
-import type { CheckBackground, CheckOutcome, CheckResult } from '@eager-ember/core';
+import type { CheckBackground, CheckOutcome, CheckQuestions, CheckResult } from '@eager-ember/core';
 import type { RulesetJson } from '../shared/api';
 import { CoreClient } from '../shared/core-client';
 import { Editor } from '../store/editor';
@@ -8,6 +8,9 @@ import type { EntryState } from '../rulebook/entry-index';
 
 /** Whoever has just opened a ruleset looks at it first. */
 const FIRST_MS = 500;
+
+/** So often what has been run is looked at, while others still are. */
+const LOOK_MS = 60;
 
 /** What became of all checks, for the ruleset as it is now: they are run at every edit. */
 @Injectable({ providedIn: 'root' })
@@ -75,16 +78,35 @@ export class CheckResults {
       return this.of.set(document);
     }
     const began = performance.now();
+    let isOver = false;
+    void this.look(document, () => isOver || turn !== this.turn);
     const results = await this.client
       .behind<CheckBackground>('checks')
       .results(document)
       .catch(() => undefined);
+    isOver = true;
     // An edit that is only tried out came first; one that is kept asks by itself.
     if (turn !== this.turn) return;
     if (!results) return void setTimeout(() => turn === this.turn && void this.run(document), 0);
     this.results.set(new Map(results.map((result) => [result.id, result])));
     this.of.set(document);
     this.took.set(Math.round(performance.now() - began));
+  }
+
+  /** Takes over what has been run while the rest still is: the first that fail are seen at once. */
+  private async look(document: RulesetJson, isOver: () => boolean): Promise<void> {
+    let known = 0;
+    for (;;) {
+      await new Promise((done) => setTimeout(done, LOOK_MS));
+      if (isOver()) return;
+      const more = await this.client
+        .of<CheckQuestions>('checks')
+        .soFar(document, known)
+        .catch(() => []);
+      if (isOver()) return;
+      known += more.length;
+      if (more.length > 0) this.results.update((now) => new Map([...now, ...more.map((result) => [result.id, result] as const)]));
+    }
   }
 }
 

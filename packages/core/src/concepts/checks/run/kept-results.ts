@@ -38,6 +38,8 @@ export class KeptResults {
   private kept = new Map<CheckEntry, Kept>();
   /** What each has run through. */
   footprints: ReadonlyMap<CheckEntry, Footprint> = new Map();
+  /** The rules of the run that is going on, and what it has come to by now. */
+  private going: { readonly rules: Rules; readonly by: CheckResult[] } | undefined;
   /** How many checks the last run had to run. */
   ran = 0;
   private readonly changed = new ChangedRules();
@@ -47,7 +49,7 @@ export class KeptResults {
 
   /**
    * Runs those of the checks of a ruleset that an edit may have touched since the last time; the others keep their results. As
-   * work in parts. What is left off before its end counts for nothing.
+   * work in parts, the short ones first. What is left off before its end counts for nothing.
    * @returns what became of those that are meant, in the order of the ruleset
    */
   *run(rules: Rules, { isMeant = () => true, ran }: ChecksWanted = {}): Generator<void, readonly CheckRan[]> {
@@ -55,32 +57,47 @@ export class KeptResults {
     const session = new CheckSession(rules, this.changed);
     const reach = new Reach(rules);
     const stays = this.rules ? untouchedBetween(this.rules, rules) : () => false;
+    const checks = checksOf(rules);
     const now = new Map<CheckEntry, Kept>();
-    const meant: CheckRan[] = [];
-    this.ran = 0;
-    for (const check of checksOf(rules)) {
-      const before = this.kept.get(check);
-      let one = before && stays(check, before) ? before : undefined;
-      const isWanted = isMeant(check);
-      if (!one && isWanted) {
-        const footprint = new Footprint();
-        const result = yield* session.run(seed === undefined ? check : { ...check, seed }, footprint);
-        this.ran++;
-        one = { check, result, reached: reach.of(check, footprint.events), footprint };
-        yield;
-      }
-      if (one) now.set(check, one);
-      if (!one || !isWanted) continue;
-      meant.push(one);
+    const open: CheckEntry[] = [];
+    const going: CheckResult[] = [];
+    this.going = { rules, by: going };
+    const take = (one: Kept) => {
+      now.set(one.check, one);
+      if (!isMeant(one.check)) return;
+      going.push(one.result);
       ran?.(one);
+    };
+    this.ran = 0;
+    for (const check of checks) {
+      const before = this.kept.get(check);
+      if (before && stays(check, before)) take(before);
+      else if (isMeant(check)) open.push(check);
+    }
+    // Whoever waits for those that fail does not wait for the long ones: most do in a second or two.
+    const ticks = (check: CheckEntry) => this.kept.get(check)?.result.ticks ?? 0;
+    for (const check of open.sort((one, other) => ticks(one) - ticks(other))) {
+      const footprint = new Footprint();
+      const result = yield* session.run(seed === undefined ? check : { ...check, seed }, footprint);
+      this.ran++;
+      take({ check, result, reached: reach.of(check, footprint.events), footprint });
+      yield;
     }
     // Only a run that came to its end is gone on from.
     this.rules = rules;
     this.kept = now;
     // What was worked out from them holds as long as no check had to be run.
     if (this.ran > 0 || this.footprints.size !== now.size)
-      this.footprints = new Map([...now].map(([check, { footprint }]) => [check, footprint] as const));
-    return meant;
+      this.footprints = new Map(checks.flatMap((check) => (now.has(check) ? [[check, now.get(check)!.footprint] as const] : [])));
+    return checks.flatMap((check) => (isMeant(check) ? (now.get(check) ?? []) : []));
+  }
+
+  /**
+   * What the run of these rules has come to by now, in the order in which that came about; nothing where another is going on.
+   * @param from how many of them are known already
+   */
+  soFar(rules: Rules, from: number): readonly CheckResult[] {
+    return this.going?.rules === rules ? this.going.by.slice(from) : [];
   }
 }
 
@@ -141,6 +158,9 @@ export function* runChecks(rules: Rules): Generator<void, readonly CheckResult[]
 
 /** What the checks of a ruleset have run through, as far as they have been run. */
 export const footprintsOf = (rules: Rules): ReadonlyMap<CheckEntry, Footprint> => kept(rules).footprints;
+
+/** What the checks of a ruleset have come to by now, while they are being run. */
+export const resultsSoFar = (rules: Rules, from: number): readonly CheckResult[] => kept(rules).soFar(rules, from);
 
 /** How many checks had to be run the last time: for showing how far an edit reaches. */
 export const checksRun = (rules: Rules): number => kept(rules).ran;
