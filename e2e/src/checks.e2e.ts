@@ -112,6 +112,34 @@ describe('Checks', () => {
     ]);
   });
 
+  it('say at what time something happens, give or take, row by row', async () => {
+    await screen.visit(trial.at('checks', 'harpoonTakesItsTime'));
+    await screen.sees('ee-test-line', /at row.seconds, give or take 50 ms/);
+    await screen.sees('ee-check-foot p', `${CHECKS} hold`);
+    const [cell, wrong] = ['input[aria-label="seconds of row 3"]', `${STORY} .wrong`];
+    await screen.fill(cell, '0.5');
+    await screen.sees(wrong, 'eel: it happened at 0.9 s, not at 0.5 s, give or take 0.05 s.');
+    await screen.click('button', 'Take this as right: 0.9');
+    await screen.holds(cell, '0.9');
+    await screen.lacks('header .failing');
+    // What makes no sense where it stands is told at its cell.
+    await screen.fill(cell, 'soon');
+    await screen.sees('ee-check-table .wrong', '“soon” does not fit where seconds stands');
+    await screen.fill(cell, '0.9');
+    await screen.lacks('header .failing');
+    // A distance and a time of its own: what a row has stands for either.
+    await screen.edit('time that it may be off', 'row.x');
+    await screen.sees('ee-test-line', 'give or take row.x');
+    await screen.click('button', 'Take out the time at which');
+    await screen.lacks('ee-part button[aria-label^="time at which: "]');
+    await screen.click('button', 'More about this expectation');
+    await screen.click('menuitem', 'within a time');
+    await screen.sees('ee-test-line ee-verdict', /as it should: at 0.3 s/);
+    await screen.saved();
+    await screen.page.reload();
+    await screen.sees('ee-test-line', 'within 2 s');
+  });
+
   it('turn red at an edit, in the bar of every page, and say what there was and why', async () => {
     await screen.visit(trial.at('abilities', 'bite'));
     await screen.sees('h2', 'What it comes to');
@@ -123,7 +151,7 @@ describe('Checks', () => {
     await screen.sees(`${STORY} .chain`, /eel: north’s suit 100 → 10.*because.*eel’s bite hits north.*because.*eel uses bite/);
     await screen.page.waitForSelector(`${STORY} canvas[data-drawn]`);
     // What no check has run stands below it.
-    await screen.sees('ee-covered li', /Spawners .*2 of 3/);
+    await screen.sees('ee-covered li', /Spawners .*3 of 3/);
     // To the rule and back, to the next that fails, and what there is is taken as right.
     await screen.click('link', 'Show the rule: Bite');
     await screen.sees('h2', 'What it comes to');

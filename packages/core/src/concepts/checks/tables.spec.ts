@@ -165,9 +165,15 @@ describe('The time of what happens', () => {
   });
 
   it('can be taken as right, where it happened once', () => {
-    expect(at({ at: '800ms' }).outcomes[0].failure).toEqual(
-      jasmine.objectContaining({ expected: 'once at 0.8 s', found: 'never', cause: 0 }),
-    );
+    // A check that has failed runs on for a while, to say when it came.
+    const [early] = at({ at: '800ms' }).outcomes;
+    expect([early.t, early.failure!.says, early.failure!.right]).toEqual([
+      0.8,
+      'It happened at 1 s, not at 0.8 s.',
+      { path: 'stages/0/then/0/at', value: 1 },
+    ]);
+    const { failure: none } = run({ stages: [{ then: [{ event: falls, at: '800ms' }] }] }).outcomes[0];
+    expect(none).toEqual(jasmine.objectContaining({ says: 'It did not happen.', expected: 'once at 0.8 s', found: 'never', cause: 0 }));
     const { failure } = at({ at: '800ms', giveOrTake: '200ms', times: 2 }).outcomes[0];
     expect([failure!.says, failure!.right]).toEqual(['It happened once: at 1 s.', { path: 'stages/0/then/0/times', value: 1 }]);
     const late = run({ given, stages: [{ when: [{ pass: '1.5s' }], then: [{ event: falls, at: '500ms' }] }] }).outcomes[0].failure!;

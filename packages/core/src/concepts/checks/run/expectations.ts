@@ -225,7 +225,7 @@ function eventTest(rules: Rules, test: EventTest, path: string): Test {
         holds: false,
         says,
         failure: {
-          says: sentence(`${who}${it}.`),
+          says: `${who}${name === '' ? sentence(it) : it}.`,
           expected,
           found: isElsewhen ? says : found.length === 0 ? 'never' : timesWords(found.length),
           who: name,
@@ -239,7 +239,7 @@ function eventTest(rules: Rules, test: EventTest, path: string): Test {
         holds: false,
         says,
         failure: {
-          says: sentence(`${who}it came after, at ${story.when(found[0])} s: the other came at ${story.when(other)} s.`),
+          says: `${who}${name === '' ? 'It' : 'it'} came after, at ${story.when(found[0])} s: the other came at ${story.when(other)} s.`,
           expected: 'before',
           found: 'after',
           who: name,
@@ -251,7 +251,7 @@ function eventTest(rules: Rules, test: EventTest, path: string): Test {
   return {
     path,
     within: test.within === undefined ? 0 : ticksIn(rules, test.within),
-    ...(moment && { until: moment.until }),
+    ...(moment && { until: moment.until, isLate: () => times > 0 && hits.length === 0 }),
     waits: count !== 'atLeast',
     watches: NOTHING_WATCHED,
     hear: (story, event) => {

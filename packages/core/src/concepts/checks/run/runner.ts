@@ -21,6 +21,8 @@ import type { Test, Verdict, Watched } from './verdicts.js';
 
 /** Longest that a check may run, in ticks: half an hour at 20 a second. */
 export const MOST_TICKS = 36_000;
+/** So long a check that has failed runs on, in seconds, to see when something happens that did not when it should. */
+const LATE_S = 5;
 /** After so many ticks others have their turn. */
 const TICKS_IN_A_PART = 50;
 
@@ -97,6 +99,8 @@ class Run {
   private readonly setting: World;
   private readonly story: Story;
   private readonly running: Test[] = [];
+  /** Those that did not hold of what has to happen at a time, by where their outcomes stand. */
+  private readonly late = new Map<number, Test>();
   private lasting: readonly { readonly test: Test; broken?: Outcome }[] = [];
   private pending: Command[] = [];
   /** What was kept of those who left, by name. */
@@ -145,6 +149,21 @@ class Run {
       const { test } = one;
       if (!one.broken && test.end) this.settleLasting(one, test.end(story));
       this.outcomes.push(one.broken ?? { path: test.path, holds: true, t: story.at(), says: test.look(story).says });
+    }
+    yield* this.seeLate();
+  }
+
+  /** Runs on to see when something comes that did not when it should: all that is looked at has been by then. */
+  private *seeLate(): Generator<void, void> {
+    const { late, rules, story } = this;
+    const isOpen = () => [...late.values()].some((test) => test.isLate!(story));
+    for (let left = LATE_S * rules.tickRate; left > 0 && this.ticks < MOST_TICKS && isOpen(); left--) {
+      this.tick();
+      if (this.ticks % TICKS_IN_A_PART === 0) yield;
+    }
+    for (const [at, test] of late) {
+      const { holds: _, ...now } = test.look(story);
+      this.outcomes[at] = { ...this.outcomes[at], ...now };
     }
   }
 
@@ -271,6 +290,7 @@ class Run {
       if (this.ticks % TICKS_IN_A_PART === 0) yield;
     }
     const { holds, says, failure } = (test.settle ?? test.look)(this.story);
+    if (!holds && test.isLate?.(this.story)) this.late.set(this.outcomes.length, test);
     this.outcomes.push({ path: test.path, holds, t: this.story.at(), says, ...(failure && { failure }) });
   }
 

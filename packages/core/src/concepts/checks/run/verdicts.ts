@@ -40,6 +40,8 @@ export interface Test {
   readonly begins?: (story: Story) => void;
   /** Looks when it is settled, where that is another matter than whether it is so by now. */
   readonly settle?: (story: Story) => Verdict;
+  /** Whether it is still to be seen, past its time, when what it is about comes about. */
+  readonly isLate?: (story: Story) => boolean;
   /** Looks once more, when all is over. */
   readonly end?: (story: Story) => Verdict;
   /** Ticks that it has to see more of before it is over. */
