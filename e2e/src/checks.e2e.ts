@@ -124,7 +124,7 @@ describe('Checks', () => {
     await screen.lacks('header .failing');
     // What makes no sense where it stands is told at its cell.
     await screen.fill(cell, 'soon');
-    await screen.sees('ee-check-table .wrong', '“soon” does not fit where seconds stands');
+    await screen.sees('ee-check-table .wrong', '“soon” does not fit where row.seconds stands');
     await screen.fill(cell, '0.9');
     await screen.lacks('header .failing');
     // A distance and a time of its own: what a row has stands for either.

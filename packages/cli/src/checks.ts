@@ -3,11 +3,13 @@ import { basename, dirname } from 'node:path';
 import {
   type CheckRan,
   type CheckResult,
+  checksOf,
   coverageOf,
   type EntryCoverage,
   isCalled,
   jsonWords,
   KeptResults,
+  MOST_CHECKS_RUN,
   readJson,
   RulesetCompiler,
   type Rules,
@@ -67,6 +69,11 @@ class Reader {
   get ran(): number {
     return this.kept.ran;
   }
+
+  /** How many that are meant are not run, because they are too many. */
+  left(rules: Rules): number {
+    return Math.max(0, checksOf(rules).filter((check) => isCalled(check, this.options.only)).length - MOST_CHECKS_RUN);
+  }
 }
 
 /** What is wrong with a check, a line each. */
@@ -93,8 +100,11 @@ function grouped(all: readonly Ran[]): ReadonlyMap<string, readonly Ran[]> {
   return groups;
 }
 
-/** @param ran how many of them had to be run */
-function inWords(all: readonly Ran[], ran: number): string {
+/**
+ * @param ran how many of them had to be run
+ * @param left how many more there are
+ */
+function inWords(all: readonly Ran[], ran: number, left: number): string {
   const lines: string[] = [];
   for (const [group, list] of grouped(all)) {
     if (group !== '') lines.push(group);
@@ -111,6 +121,10 @@ function inWords(all: readonly Ran[], ran: number): string {
   lines.push(
     `${counted(held, 'check holds', 'checks hold')}, ${failed} ${failed === 1 ? 'fails' : 'fail'} (${work}, ${Math.round(ms)} ms)`,
   );
+  if (left > 0)
+    lines.push(
+      `${counted(left, 'check', 'checks')} more ${left === 1 ? 'is' : 'are'} not run: at most ${MOST_CHECKS_RUN} are at once. Say --only some.`,
+    );
   return `${lines.join('\n')}\n`;
 }
 
@@ -176,6 +190,7 @@ async function once(file: string, { text, problem }: ReturnType<typeof readText>
   const { rules, problems } = reader.read(value);
   if (!rules) return refuse(`${file}:\n${inLines(problems)}`);
   const all = reader.run(rules);
+  const left = reader.left(rules);
   const hunts = options.hunt === undefined ? [] : huntsMeant(rules, (hunt) => isCalled(hunt, options.only), options.seed);
   if (all.length === 0 && hunts.length === 0) {
     const what = options.hunt === undefined ? ['checks', 'check'] : ['checks and no hunts', 'check or hunt'];
@@ -185,7 +200,7 @@ async function once(file: string, { text, problem }: ReturnType<typeof readText>
         : `${file} has no ${what[1]} that is called ${options.only}, or that has this in its label or group.\n`,
     );
   }
-  if (!options.json && all.length > 0) process.stdout.write(inWords(all, reader.ran));
+  if (!options.json && all.length > 0) process.stdout.write(inWords(all, reader.ran, left));
   if (options.coverage && !options.json) process.stdout.write(coverageInWords(rules, all));
   const hunted = hunts.length === 0 ? [] : await huntAll(rules, hunts, options.hunt!);
   if (!options.json && hunted.length > 0) process.stdout.write(huntsInWords(hunted));
@@ -195,7 +210,7 @@ async function once(file: string, { text, problem }: ReturnType<typeof readText>
     process.stdout.write(`${JSON.stringify([...results, ...searches])}\n`);
   }
   if (options.junit !== undefined) await writeJunit(options.junit, basename(file, '.json'), all, hunted);
-  return all.every(({ result }) => result.ok) && !hunted.some(hasFailed) ? 0 : 1;
+  return left === 0 && all.every(({ result }) => result.ok) && !hunted.some(hasFailed) ? 0 : 1;
 }
 
 function refuse(words: string): number {

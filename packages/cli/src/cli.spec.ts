@@ -301,6 +301,24 @@ describe('ember test', () => {
     expect([result.id, result.ok]).toEqual(['beginning', true]);
   });
 
+  it('runs as many as it may at once, and says how many it does not', () => {
+    const file = join(folder, 'many.json');
+    const { checks, ...rest } = keep(12);
+    const many = Array.from({ length: 2002 }, (_, i) => ({ ...checks[1], id: `check${i}`, label: `Check ${i}` }));
+    writeFileSync(file, JSON.stringify({ ...rest, checks: many }));
+    const { status, lines } = ember('test', file);
+    expect([status, lines.length, lines.at(-2), lines.at(-1)]).toEqual([
+      1,
+      2002,
+      jasmine.stringMatching(/^2000 checks hold, 0 fail/),
+      '2 checks more are not run: at most 2000 are at once. Say --only some.',
+    ]);
+    expect(ember('test', file, '--only', 'check2001').status).toBe(0);
+    expect(ember('findings', file).stdout).toContain(
+      '/checks/2000: The first 2000 checks of a ruleset are run; this one and those behind it, 2 in all, are not.',
+    );
+  });
+
   it('says which entries at least one check has run', () => {
     const { stdout } = ember('test', written('covered.json', 12), '--coverage');
     expect(stdout.split('\n').slice(4)).toEqual([

@@ -59,7 +59,7 @@ export * from './attributes/typescript.js';
 export * from './attributes/why.js';
 export { BEHAVIOURS, type BehaviourEntry } from './behaviours/index.js';
 export { DAY, serverNow } from './calendar/index.js';
-export { type CheckEntry, MOST_ROWS as MOST_CHECK_ROWS } from './checks/index.js';
+export { type CheckEntry, MOST_ROWS as MOST_CHECK_ROWS, MOST_RUN as MOST_CHECKS_RUN } from './checks/index.js';
 export type { CheckResult, Failure as CheckFailure, Outcome as CheckOutcome, RowResult, RunResult } from './checks/run/result.js';
 export { type ChapterCoverage, type Coverage, coverageOf, type EntryCoverage } from './checks/coverage.js';
 export { Footprint } from './checks/run/footprint.js';

@@ -1,6 +1,6 @@
 import { pointer, type Problem } from './problem.js';
-import { MOST_ENTRIES } from './registry.js';
-import { chapterKeys, isObject } from './raw.js';
+import { mostEntries, registry } from './registry.js';
+import { isObject } from './raw.js';
 
 /** How many values a document may have, each text, number, list and object being one. */
 export const MOST_VALUES = 400_000;
@@ -63,10 +63,11 @@ export function beyondLimits(value: unknown, sizes: Sizes): readonly Problem[] {
     return [{ path: '', message: `This has more than ${MOST_VALUES} values, which is more than a ruleset may have.` }];
   if (depth > DEEPEST) return [{ path: '', message: `This is nested deeper than ${DEEPEST} levels, which no ruleset is.` }];
   if (!isObject(value)) return [];
-  return [...chapterKeys()].flatMap((key) => {
-    const list = value[key];
-    return Array.isArray(list) && list.length > MOST_ENTRIES
-      ? [{ path: pointer([key]), message: `A chapter has at most ${MOST_ENTRIES} entries; this one has ${list.length}.` }]
+  return [...registry().sections].flatMap(([key, section]) => {
+    const list = section.kind === 'chapter' ? value[key] : undefined;
+    const most = mostEntries(section);
+    return Array.isArray(list) && list.length > most
+      ? [{ path: pointer([key]), message: `A chapter has at most ${most} entries; this one has ${list.length}.` }]
       : [];
   });
 }

@@ -13,7 +13,8 @@ import { VERSION } from './upgrade.js';
 export const FORMAT = 'eager-ember/ruleset';
 
 /** Most entries a chapter may have. */
-export const MOST_ENTRIES = 2000;
+const MOST_ENTRIES = 2000;
+export const mostEntries = (section: SectionSpec): number => (section.kind === 'chapter' ? section.most : undefined) ?? MOST_ENTRIES;
 
 type Action = { readonly do: string; readonly to?: unknown; readonly once?: unknown } & Readonly<Record<string, unknown>>;
 
@@ -145,7 +146,7 @@ export class Registry {
         section.kind === 'chapter'
           ? z
               .array(section.entry, `The ${key} are a list of entries.`)
-              .max(MOST_ENTRIES, `A chapter has at most ${MOST_ENTRIES} entries.`)
+              .max(mostEntries(section), `A chapter has at most ${mostEntries(section)} entries.`)
               .default([])
           : section.schema;
     return z.strictObject(

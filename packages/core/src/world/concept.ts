@@ -47,6 +47,8 @@ export interface ChapterSpec extends SectionInAnalysis {
   readonly kind: 'chapter';
   readonly title: string;
   readonly entry: z.ZodType;
+  /** How many entries it has at most, where that is not as many as any other. */
+  readonly most?: number;
   /** Entries that every ruleset has, behind its own, unless it has one of that id itself. */
   readonly given?: readonly { readonly id: string }[];
   /** Who may see that an actor has an entry, where that is not simply what the entry's own `see` says. */

@@ -28,9 +28,13 @@ function measured(value: unknown): Measure {
   for (; level.length > 0; depth++) {
     const next: unknown[] = [];
     for (const item of level) {
-      size += typeof item === 'string' ? item.length + 2 : 6;
-      if (typeof item !== 'object' || item === null) continue;
+      if (typeof item !== 'object' || item === null) {
+        size += typeof item === 'string' ? item.length + 2 : String(item).length;
+        continue;
+      }
       const inside: unknown[] = Object.values(item);
+      // What it stands in, and what is between its parts.
+      size += 1 + Math.max(1, inside.length);
       if (!Array.isArray(item)) for (const name of Object.keys(item)) size += name.length + 3;
       count += inside.length;
       for (const one of inside) next.push(one);

@@ -3,7 +3,16 @@ import { type Finding, pointer } from '../../ruleset/problem.js';
 import { filled } from './run/rows.js';
 import { Mistake } from './run/mistake.js';
 import { unknownIn } from './run/names.js';
-import { checkChapter, type CheckEntry } from './schema.js';
+import type { Rules } from '../../ruleset/rules.js';
+import { checkChapter, type CheckEntry, MOST_RUN } from './schema.js';
+
+/** Checks that are so many that not all are run. */
+export function tooMany(rules: Rules): readonly Finding[] {
+  const all = checkChapter.of(rules);
+  if (all.length <= MOST_RUN) return [];
+  const message = `The first ${MOST_RUN} checks of a ruleset are run; this one and those behind it, ${all.length - MOST_RUN} in all, are not. Make rows of tables of them, or take some out.`;
+  return [{ kind: 'notRun', path: pointer(['checks', MOST_RUN]), message }];
+}
 
 /** Checks that can't fail, and those that speak of what is not there, or is no longer. */
 export const findings = atEach(checkChapter, (check, i, rules): readonly Finding[] => {

@@ -19,6 +19,10 @@ import { seatName } from '../seats/index.js';
 import { orRow, rowsIn, wholeColumn } from './in-row.js';
 
 export const MOST_ROWS = 500;
+/** More of them would be read, and held, and no more. */
+export const MOST_CHECKS = 20_000;
+/** So many of those that are asked for are run. */
+export const MOST_RUN = 2000;
 /** How an amount has to be. */
 export const HOW = ['is', 'isNot', 'atLeast', 'atMost', 'between'] as const;
 /** How often something has to happen. */

@@ -130,9 +130,9 @@ describe('What a row has', () => {
       },
     });
     expect(rowsOf(result)).toEqual([
-      ['each/rows/0/0: “soon” does not fit where wait stands, at stages/0/when/0/pass: A time is expected, such as "1.5s" or "250ms".'],
+      ['each/rows/0/0: “soon” does not fit where row.wait stands: A time is expected, such as "1.5s" or "250ms".'],
       true,
-      ['each/rows/2/1: “0.5” does not fit where times stands, at stages/0/then/0/times: A whole number is expected.'],
+      ['each/rows/2/1: “0.5” does not fit where row.times stands: A whole number is expected.'],
       ['each/rows/3/0: A cell can’t ask for what another has: say it here.'],
     ]);
     expect(run({ stages }).mistakes).toEqual([{ path: 'stages/0/when/0/pass', message: 'There is no table that has a column wait.' }]);

@@ -49,7 +49,7 @@ import { CheckResults } from './check-results';
 export class CheckFoot {
   protected readonly results = inject(CheckResults);
   private readonly context = inject(SpecContext);
-  protected readonly holding = computed(() => this.results.total() - this.results.failing().length);
+  protected readonly holding = computed(() => this.results.holding().length);
 
   protected next(): void {
     const id = this.results.nextFailing(this.context.id());

@@ -28,6 +28,8 @@ export class CheckResults {
   readonly total = computed(() => this.checks().length);
   /** Those that fail, in the order of the chapter. */
   readonly failing = computed(() => this.checks().filter(({ id }) => this.results().get(id)?.ok === false));
+  /** Those that hold: one that has not been run yet is not among them. */
+  readonly holding = computed(() => this.checks().filter(({ id }) => this.results().get(id)?.ok === true));
   readonly running = computed(() => this.total() > 0 && this.of() !== this.editor.document());
 
   /** How each stands, by chapter/id. */

@@ -187,7 +187,7 @@ describe('The sentences of a check', () => {
   it('say which cells of the table make no sense where they stand', async () => {
     const seen = await spec(CheckSentences, 'checks', 'timing', {}, ruleset());
     await haveRun(seen);
-    expect(seen.texts('ee-check-table .wrong')).toEqual([jasmine.stringContaining('“soon” does not fit where off stands')]);
+    expect(seen.texts('ee-check-table .wrong')).toEqual([jasmine.stringContaining('“soon” does not fit where row.off stands')]);
     expect(seen.element.querySelector('input[aria-invalid="true"]')!.getAttribute('aria-label')).toBe('off of row 2');
   });
 

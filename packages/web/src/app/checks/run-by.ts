@@ -27,6 +27,7 @@ const MOST = 6;
         @if (now.actions > 0 && now.checks.length > 0) {
           <span class="soft">{{ now.actions - now.missing.length }} of its {{ now.actions }} {{ now.actions === 1 ? 'action' : 'actions' }}@if (now.missing.length > 0) {; not {{ missing() }}}.</span>
         }
+        <ng-container>{{ ' ' }}</ng-container>
         @if (now.branches > 0 && now.checks.length > 0) {
           <span class="soft">{{ now.branches - now.untaken.length }} of its {{ now.branches }} {{ now.branches === 1 ? 'branch' : 'branches' }}@if (now.untaken.length > 0) {; not {{ untaken() }}}.</span>
         }

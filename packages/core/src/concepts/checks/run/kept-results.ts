@@ -2,7 +2,7 @@ import { onlyTries } from '../../../analysis/collect.js';
 import { registry } from '../../../ruleset/registry.js';
 import { type Answers, answersOf } from '../../../ruleset/questions.js';
 import type { ChapterEntry, Rules } from '../../../ruleset/rules.js';
-import type { CheckEntry } from '../schema.js';
+import { type CheckEntry, MOST_RUN } from '../schema.js';
 import { ChangedRules } from './changes.js';
 import { type Key, keyOf, playerKind, Reach, waitsFor } from './reach.js';
 import { Footprint } from './footprint.js';
@@ -50,7 +50,7 @@ export class KeptResults {
   /**
    * Runs those of the checks of a ruleset that an edit may have touched since the last time; the others keep their results. As
    * work in parts, the short ones first. What is left off before its end counts for nothing.
-   * @returns what became of those that are meant, in the order of the ruleset
+   * @returns what became of those that are meant, the first {@link MOST_RUN} of them, in the order of the ruleset
    */
   *run(rules: Rules, { isMeant = () => true, ran }: ChecksWanted = {}): Generator<void, readonly CheckRan[]> {
     const { seed } = this;
@@ -58,13 +58,16 @@ export class KeptResults {
     const reach = new Reach(rules);
     const stays = this.rules ? untouchedBetween(this.rules, rules) : () => false;
     const checks = checksOf(rules);
+    // Of those behind so many it is found that they are too many: they are not run, and have no result.
+    const meant = checks.filter(isMeant).slice(0, MOST_RUN);
+    const isWanted = new Set(meant);
     const now = new Map<CheckEntry, Kept>();
     const open: CheckEntry[] = [];
     const going: CheckResult[] = [];
     this.going = { rules, by: going };
     const take = (one: Kept) => {
       now.set(one.check, one);
-      if (!isMeant(one.check)) return;
+      if (!isWanted.has(one.check)) return;
       going.push(one.result);
       ran?.(one);
     };
@@ -72,7 +75,7 @@ export class KeptResults {
     for (const check of checks) {
       const before = this.kept.get(check);
       if (before && stays(check, before)) take(before);
-      else if (isMeant(check)) open.push(check);
+      else if (isWanted.has(check)) open.push(check);
     }
     // Whoever waits for those that fail does not wait for the long ones: most do in a second or two.
     const ticks = (check: CheckEntry) => this.kept.get(check)?.result.ticks ?? 0;
@@ -89,7 +92,7 @@ export class KeptResults {
     // What was worked out from them holds as long as no check had to be run.
     if (this.ran > 0 || this.footprints.size !== now.size)
       this.footprints = new Map(checks.flatMap((check) => (now.has(check) ? [[check, now.get(check)!.footprint] as const] : [])));
-    return checks.flatMap((check) => (isMeant(check) ? (now.get(check) ?? []) : []));
+    return meant.map((check) => now.get(check)!);
   }
 
   /**

@@ -52,7 +52,7 @@ function readAgain(now: CheckEntry, entry: CheckEntry, row: number): CheckEntry 
   if (cell === undefined || cell === at) throw new Mistake(at, `Row ${row + 1} does not fit here: ${message}`);
   const [, , , column] = cell.split('/');
   const { columns, rows } = entry.each!;
-  throw new Mistake(cell, `“${rows[row][Number(column)]}” does not fit where ${columns[Number(column)]} stands, at ${at}: ${message}`);
+  throw new Mistake(cell, `“${rows[row][Number(column)]}” does not fit where row.${columns[Number(column)]} stands: ${message}`);
 }
 
 function filledWith(entry: CheckEntry, row: Row): CheckEntry {
