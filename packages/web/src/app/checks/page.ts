@@ -8,4 +8,5 @@ export const checksPage: ChapterPage = {
   workplace: true,
   ahead: true,
   also: ['hunts'],
+  alsoFirst: true,
 };

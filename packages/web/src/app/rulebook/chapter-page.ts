@@ -77,6 +77,8 @@ export interface ChapterPage {
   readonly tab?: string;
   /** What else is listed in its index. */
   readonly also?: readonly string[];
+  /** That stands above its own entries, which are many. */
+  readonly alsoFirst?: true;
   /** Files in which its entries come and go, with what the button in its index says. */
   readonly files?: { readonly act: string; readonly of: ExchangedFile };
   /** Groups of its index, where they are not those that entries name. */

@@ -136,11 +136,13 @@ export class Rulebook {
     const own = [...groups]
       .sort(([a], [b]) => order.indexOf(a) - order.indexOf(b))
       .map(([name, entries]) => ({ name, chapter: this.tab(), entries: entries.map(inIndex) }));
-    const also = chapterOf(this.tab())?.also ?? [];
-    return [
-      ...own,
-      ...also.map((chapter) => ({ name: chapterOf(chapter)!.title, chapter, entries: entriesOf(document, chapter).map(inIndex) })),
-    ];
+    const { also: others = [], alsoFirst } = chapterOf(this.tab()) ?? {};
+    const also = others.map((chapter) => ({
+      name: chapterOf(chapter)!.title,
+      chapter,
+      entries: entriesOf(document, chapter).map(inIndex),
+    }));
+    return alsoFirst ? [...also, ...own] : [...own, ...also];
   });
 
   constructor() {
