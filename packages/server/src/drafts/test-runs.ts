@@ -141,10 +141,10 @@ function huntsRun(rules: Rules, { only, seed }: RunAsked): TestRun {
       return 'over';
     },
     outcome: () => {
-      const hunts = all.map(({ hunt: { id, label }, search: { mistakes, found }, stories, ticks }): HuntOutcome => ({
+      const hunts = all.map(({ hunt: { id, label }, search: { mistakes, found }, stories, ticks, isShrinking }): HuntOutcome => ({
         id,
         label,
-        ok: mistakes.length === 0 && !found,
+        ok: mistakes.length === 0 && !found && !isShrinking,
         mistakes,
         stories,
         ticks,
