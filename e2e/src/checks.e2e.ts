@@ -140,6 +140,19 @@ describe('Checks', () => {
     await screen.sees('ee-test-line', 'within 2 s');
   });
 
+  it('have somebody come in later, and follow what they are called', async () => {
+    await screen.visit(trial.at('checks', 'fullIsLungs'));
+    await screen.sees('ee-test-line ee-verdict', 'as it should');
+    await add('when', 'somebody comes in');
+    await screen.sees('ee-given-line', /called .*, that comes later/);
+    await screen.sees('ee-step-line', 'When south comes in');
+    await screen.fill('ee-given-line:last-of-type input[aria-label="Name"]', 'late');
+    await screen.sees('ee-step-line', 'When late comes in');
+    await screen.lacks('header .failing');
+    await screen.saved();
+    expect(JSON.stringify(entryOf(await trial.stored(), 'checks', 'fullIsLungs'))).toContain('{"joins":"late"}');
+  });
+
   it('turn red at an edit, in the bar of every page, and say what there was and why', async () => {
     await screen.visit(trial.at('abilities', 'bite'));
     await screen.sees('h2', 'What it comes to');

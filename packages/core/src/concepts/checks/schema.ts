@@ -81,6 +81,8 @@ export const given = z.strictObject({
   statuses: z.array(reference('statuses')).max(20).optional(),
   /** Its behaviour is left off; that of all others of its kind as well. */
   still: yesOrNo('stands still', 'does as it does').optional(),
+  /** It is brought in by a step, and not there before. */
+  later: yesOrNo('comes later', 'is there from the beginning').optional(),
 });
 export type Given = z.infer<typeof given>;
 
@@ -242,13 +244,15 @@ const step = z.union(
       from: described(seatName(), { absent: 'from nobody' }).optional(),
       action: z.lazy(() => rowsIn(registry().action)),
     }),
+    /** Somebody who comes later comes in, as they are given. */
+    z.strictObject({ joins: seatName() }),
     z.strictObject({ leaves: seatName() }),
     /** Somebody who left comes in again, with what was kept of them. */
     z.strictObject({ returns: seatName() }),
     /** The game ends and begins anew: players come back with what is kept of them. */
     z.strictObject({ restarts: described(z.literal(true), { words: { true: 'the game is restarted' } }) }),
   ],
-  'A step is { "pass" }, { "seat", "input" }, { "on", "action" }, { "until", "within" }, { "untilEvent", "within" }, { "leaves" }, { "returns" } or { "restarts": true }.',
+  'A step is { "pass" }, { "seat", "input" }, { "on", "action" }, { "until", "within" }, { "untilEvent", "within" }, { "joins" }, { "leaves" }, { "returns" } or { "restarts": true }.',
 );
 export type Step = z.infer<typeof step>;
 

@@ -54,13 +54,7 @@ export class CheckSentences extends GivenAndAlways {
 
   /** Adds to the last stage; a step behind what was expected begins another. */
   private addToStage(list: 'when' | 'then', item: unknown): void {
-    void this.revise<readonly StageJson[] | undefined>('stages', (now = []) => {
-      const last = now.at(-1);
-      const fits = last !== undefined && (list === 'then' || (last.then ?? []).length === 0);
-      const stage = fits ? last : {};
-      const next = { ...stage, [list]: [...(stage[list] ?? []), item] };
-      return fits ? [...now.slice(0, -1), next] : [...now, next];
-    });
+    void this.revise<readonly StageJson[] | undefined>('stages', (now = []) => withItem(now, list, item));
   }
 
   protected pass(): void {
@@ -90,6 +84,17 @@ export class CheckSentences extends GivenAndAlways {
 
   protected waitForEvent(): void {
     this.addToStage('when', { untilEvent: { on: 'attributeChanged' }, within: '10s' });
+  }
+
+  /** Somebody who comes later and whom no step has come in; somebody new where there is none. */
+  protected comeIn(): void {
+    const given = this.list<{ readonly name: string; readonly later?: boolean }>('given');
+    const stages = this.list<StageJson>('stages');
+    const came = stages.flatMap(({ when = [] }) => when.map((step) => (step as { readonly joins?: string }).joins));
+    const awaited = given.find(({ name, later }) => later && !came.includes(name))?.name;
+    if (awaited !== undefined) return this.addToStage('when', { joins: awaited });
+    const name = this.newName();
+    void this.putAll({ given: [...given, { name, later: true }], stages: withItem(stages, 'when', { joins: name }) });
   }
 
   protected leave(): void {
@@ -131,4 +136,13 @@ export class CheckSentences extends GivenAndAlways {
   protected expectRuleset(): void {
     this.addToStage('then', { ruleset: 'refused', saying: '' });
   }
+}
+
+/** Stages with something more in the last of them, or in another behind it. */
+function withItem(stages: readonly StageJson[], list: 'when' | 'then', item: unknown): readonly StageJson[] {
+  const last = stages.at(-1);
+  const fits = last !== undefined && (list === 'then' || (last.then ?? []).length === 0);
+  const stage = fits ? last : {};
+  const next = { ...stage, [list]: [...(stage[list] ?? []), item] };
+  return fits ? [...stages.slice(0, -1), next] : [...stages, next];
 }

@@ -175,6 +175,17 @@ describe('The sentences of a check', () => {
     expect(stages[0].then).toEqual([{ event: { on: 'abilityUsed' }, at: '50ms', giveOrTake: '3s', times: 2 }, { that: 'stamina > 10' }]);
   });
 
+  it('have somebody come in later', async () => {
+    const seen = await spec(CheckSentences, 'checks', 'hurting', {}, ruleset());
+    const sentences = seen.fixture.componentInstance as unknown as { comeIn(): void };
+    sentences.comeIn();
+    await seen.settle();
+    expect(seen.texts('ee-given-line').at(-1)).toContain(', that comes later');
+    expect(seen.texts('ee-step-line').at(-1)).toContain('When south comes in,');
+    const { given, stages } = checkNow('hurting') as { given: unknown[]; stages: unknown[] };
+    expect([given.at(-1), stages.at(-1)]).toEqual([{ name: 'south', later: true }, { when: [{ joins: 'south' }] }]);
+  });
+
   it('offer the columns of the table where something is typed', () => {
     const format = orRow(amount, () => ['left', 'suit']);
     const offered = (typed: string) => format.choices(typed, ruleset()).map(({ text }) => text);

@@ -22,9 +22,13 @@ export abstract class GivenAndAlways extends SpecFields {
     return (given?.with ?? [])[0]?.attribute ?? entriesOf(this.context.document(), 'attributes')[0]?.id ?? 'health';
   }
 
+  /** A name that nobody has yet. */
+  protected newName(): string {
+    return NAMES.find((one) => !this.names().includes(one)) ?? `one${this.names().length + 1}`;
+  }
+
   protected addGiven(): void {
-    const name = NAMES.find((one) => !this.names().includes(one)) ?? `one${this.names().length + 1}`;
-    void this.add('given', { name });
+    void this.add('given', { name: this.newName() });
   }
 
   protected addAlways(value: boolean): void {

@@ -11,7 +11,7 @@ import { Verdict } from './verdict';
 
 const NAME = /^[A-Za-z][A-Za-z0-9 _-]{0,23}$/;
 /** Where a sentence of a check names somebody. */
-const NAMING = ['of', 'seat', 'on', 'from', 'by', 'leaves', 'returns', 'toldTo'];
+const NAMING = ['of', 'seat', 'on', 'from', 'by', 'joins', 'leaves', 'returns', 'toldTo'];
 
 /** A sentence with another name for somebody. */
 const calledOtherwise = (line: object, from: string, to: string): object =>

@@ -25,7 +25,8 @@ export class StepLine extends CheckLine {
   protected readonly time = this.orRow(time);
   protected readonly condition = this.orRow(conditionWith());
   protected readonly kind = computed(
-    () => ['pass', 'input', 'action', 'until', 'untilEvent', 'leaves', 'returns', 'restarts'].find((key) => key in this.value()) ?? '',
+    () =>
+      ['pass', 'input', 'action', 'until', 'untilEvent', 'joins', 'leaves', 'returns', 'restarts'].find((key) => key in this.value()) ?? '',
   );
 
   private readonly doing = computed(() => (this.value()[this.kind()] ?? {}) as ActionJson);

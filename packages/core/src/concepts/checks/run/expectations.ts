@@ -72,11 +72,12 @@ export function lastingTest(rules: Rules, test: Lasting, path: string, ruleOf: (
   return whileThere({ ...own, look }, test.of);
 }
 
-/** Of who has gone nothing is asked any more; who was never there is another matter. */
+/** Of who has gone, or is still to come, nothing is asked; who was never there is another matter. */
 function whileThere(test: Test, ...whom: readonly (Who | undefined)[]): Test {
   const look = (story: Story): Verdict => {
-    const gone = whom.some((who) => story.of(who).length === 0 && story.everOf(who).length > 0);
-    return gone ? { holds: true, says: 'nobody there any more' } : test.look(story);
+    const absent = whom.filter((who) => story.of(who).length === 0);
+    if (absent.some((who) => story.awaits(who))) return { holds: true, says: 'nobody there yet' };
+    return absent.some((who) => story.everOf(who).length > 0) ? { holds: true, says: 'nobody there any more' } : test.look(story);
   };
   return { ...test, look };
 }

@@ -37,6 +37,7 @@ type Ready =
   | { readonly does: Command }
   | { readonly passes: number }
   | { readonly restarts: true }
+  | { readonly joins: string }
   | { readonly leaves: string }
   | { readonly returns: string }
   | { readonly path: string; readonly within: number; readonly until: (story: Story, events: readonly GameEvent[]) => boolean };
@@ -103,6 +104,9 @@ class Run {
   private readonly late = new Map<number, Test>();
   private lasting: readonly { readonly test: Test; broken?: Outcome }[] = [];
   private pending: Command[] = [];
+  /** The names of those who have come in, and of those who come in with the next tick. */
+  private readonly came = new Set<string>();
+  private coming: string[] = [];
   /** What was kept of those who left, by name. */
   private readonly away = new Map<string, SavedPlayer | undefined>();
   private watched: readonly Watched[] = [];
@@ -125,7 +129,10 @@ class Run {
 
   *all(): Generator<void, void> {
     const { entry, rules, story, world, setting } = this;
-    const commands = settingOf(rules, entry.given, entry.ground === 'bare');
+    for (const { name, later } of entry.given) if (!later) this.came.add(name);
+    const here = [...this.came];
+    const commands = settingOf(rules, entry.given, entry.ground === 'bare', here);
+    this.refuseAbsent();
     const stages = entry.stages.map((stage, i) => this.stageOf(stage, `stages/${i}`));
     this.lasting = (entry.always ?? []).map((one, i) => ({
       test: lastingTest(rules, one, `always/${i}`, (event) => this.footprint.ruleOf(event)),
@@ -135,7 +142,7 @@ class Run {
       ...entry.given.map((one) => ({ of: one.name, attributes: (one.with ?? []).map(({ attribute }) => attribute) })),
     ];
     this.footprint.note(setting.step(commands));
-    confirm(setting, entry.given);
+    confirm(setting, entry.given, here);
     world.rewind(setting.snapshot());
     this.ticks = FIRST;
     this.look([]);
@@ -193,6 +200,7 @@ class Run {
     const ticks = (time: Time) => ticksIn(rules, time);
     if ('pass' in step) return { passes: ticks(step.pass) };
     if ('restarts' in step) return { restarts: true };
+    if ('joins' in step) return { joins: this.awaited(step.joins, `${path}/joins`) };
     if ('leaves' in step) return { leaves: this.named(step.leaves, `${path}/leaves`) };
     if ('returns' in step) return { returns: this.named(step.returns, `${path}/returns`) };
     if ('seat' in step) return { does: this.inputOf(step, path) };
@@ -229,8 +237,30 @@ class Run {
     throw new Mistake(path, this.story.nobody(name));
   }
 
+  /** A name of one of those who come later. */
+  private awaited(name: string, path: string): string {
+    const one = this.entry.given.find((given) => given.name === this.named(name, path));
+    if (one?.later) return name;
+    throw new Mistake(path, `${name} is there from the beginning: say of them, where they are given, that they come later.`);
+  }
+
+  /** @throws Mistake where somebody is to come later whom no step has come in */
+  private refuseAbsent(): void {
+    const { given, stages } = this.entry;
+    const joining = stages.flatMap(({ when }) => when.flatMap((step) => ('joins' in step ? [step.joins] : [])));
+    const absent = given.findIndex(({ name, later }) => later && !joining.includes(name));
+    if (absent >= 0) throw new Mistake(`given/${absent}/later`, `${given[absent].name} comes later, and no step has them come in.`);
+  }
+
   private *take(step: Ready): Generator<void, void> {
     if ('does' in step) return void this.pending.push(step.does);
+    if ('joins' in step) {
+      if (this.came.has(step.joins)) return;
+      this.came.add(step.joins);
+      this.coming.push(step.joins);
+      const { given, ground } = this.entry;
+      return void this.pending.push(...settingOf(this.rules, given, ground === 'bare', [step.joins]));
+    }
     if ('restarts' in step || 'leaves' in step || 'returns' in step) {
       // What was asked for before has come about by then.
       if (this.pending.length > 0) this.tick();
@@ -266,7 +296,7 @@ class Run {
     // Before the ground is asked for again: that has the world begin anew.
     story.restart();
     const { setting } = this.grounds.for(entry);
-    const names = entry.given.map(({ name }) => name);
+    const names = entry.given.flatMap(({ name }) => (this.came.has(name) ? [name] : []));
     const events = setting.step(this.comingBack(names, kept));
     world.rewind(setting.snapshot());
     this.look(events);
@@ -299,6 +329,8 @@ class Run {
     const events = this.world.step(this.pending);
     this.pending = [];
     this.ticks++;
+    if (this.coming.length > 0) confirm(this.world, this.entry.given, this.coming);
+    this.coming = [];
     this.look(events);
     return events;
   }

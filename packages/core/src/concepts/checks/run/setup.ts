@@ -47,10 +47,10 @@ export function settingOf(rules: Rules, given: readonly Given[], bare: boolean, 
   const names = given.map(({ name }) => name);
   const commands: Command[] = [];
   given.forEach((one, i) => {
-    if (only && !only.includes(one.name)) return;
     const path = `given/${i}`;
     const { name, actor, team } = one;
     if (names.indexOf(name) < i) throw new Mistake(`${path}/name`, `${name} is given twice: call this one otherwise.`);
+    if (only && !only.includes(name)) return;
     const kind = actor === undefined ? kinds.find((type) => type.kind === 'player') : kinds.find(({ id }) => id === actor);
     if (kind?.kind === 'player' || kind === undefined) {
       const [problem] = seatProblems(rules, { team, actor });
@@ -64,6 +64,7 @@ export function settingOf(rules: Rules, given: readonly Given[], bare: boolean, 
     }
   });
   given.forEach((one, i) => {
+    if (only && !only.includes(one.name)) return;
     const path = `given/${i}`;
     const on = one.name;
     const poke = (action: Record<string, unknown>, at: string) => void commands.push(pokeOf(rules, action, { on }, at));
@@ -89,11 +90,16 @@ export function savedOf(world: World, name: string): SavedPlayer | undefined {
   return row < 0 ? undefined : savePlayer(world, row);
 }
 
-/** Looks whether what is given came about. @throws Mistake where a value can't be what it is said to be */
-export function confirm(world: World, given: readonly Given[]): void {
+/**
+ * Looks whether what is given came about.
+ * @param only of these, by name; of all where nothing is said
+ * @throws Mistake where a value can't be what it is said to be
+ */
+export function confirm(world: World, given: readonly Given[], only?: readonly string[]): void {
   const { rules } = world;
   const { list } = attributes.of(rules);
   given.forEach((one, i) => {
+    if (only && !only.includes(one.name)) return;
     const actor = actorNamed(world, one.name);
     const row = world.actors.rowOf(actor);
     if (row < 0) throw new Mistake(`given/${i}`, `${one.name} could not come in: there is no room for more.`);

@@ -31,6 +31,7 @@ const described = (all: readonly ActionDescription[], asked: Asked) => all.find(
 export function wordsOfStep(rules: Rules, step: Step): string {
   if ('pass' in step) return `${asTime(step.pass)} pass`;
   if ('restarts' in step) return 'the game is restarted';
+  if ('joins' in step) return `${step.joins} comes in`;
   if ('leaves' in step) return `${step.leaves} leaves`;
   if ('returns' in step) return `${step.returns} comes back`;
   if ('until' in step) return `until ${step.until}, within ${asTime(step.within)}`;

@@ -95,7 +95,14 @@ export class Story {
     return 'every' in who ? known.kind === who.every : known.team === who.crew;
   }
 
+  /** Whether somebody who is meant is still to come in, and nobody has been there who is. */
+  awaits(who: Who | undefined): boolean {
+    const isMeant = ({ name, later }: Given) => later === true && (typeof who === 'object' || who === name);
+    return this.given.some(isMeant) && this.everOf(who).length === 0;
+  }
+
   nobody(who: Who | undefined): string {
+    if (typeof who === 'string' && this.awaits(who)) return `${who} is not there yet.`;
     return nobodyWords(this.world, this.given, who);
   }
 }

@@ -132,6 +132,9 @@ export class Search {
     this.grounds = new Grounds(rules);
     this.drawing = new Drawing(rules, hunt);
     const unknown = unknownIn(rules, this.check).map(({ path, message }) => ({ path, message }));
+    const later = hunt.given.findIndex((one) => one.later);
+    if (later >= 0)
+      unknown.push({ path: `given/${later}/later`, message: 'In a hunt everybody is there from the beginning: take this out.' });
     try {
       // A hunt has no table: what asks for a row of one is told so.
       filled(this.check, undefined);
