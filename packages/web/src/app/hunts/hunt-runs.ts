@@ -1,10 +1,13 @@
-import { computed, inject, Injectable, signal } from '@angular/core';
+import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
+import { Store } from '@ngrx/store';
 import type { Found, HuntGo } from '@eager-ember/core';
 import { entriesOf, type EntryJson } from '../rulebook/entries';
 import type { EntryState } from '../rulebook/entry-index';
 import type { RulesetJson } from '../shared/api';
 import { BackgroundTasks } from '../shared/background-tasks';
+import { documentFeature } from '../store/document.reducer';
 import { Editor } from '../store/editor';
+import { keptRuns, signOf } from './kept-runs';
 
 /** How long a hunt goes on when it is run, and how many stories are tried at a go: some tenths of a second. */
 export const HUNT_MS = 60_000;
@@ -27,7 +30,7 @@ export interface HuntRun {
   readonly failure?: string;
 }
 
-/** The hunts that are run, and what they came to: they go on while another page is open. */
+/** The hunts that are run, and what they came to: they go on while another page is open, and a reload leaves what they came to. */
 @Injectable({ providedIn: 'root' })
 export class HuntRuns {
   private readonly tasks = inject(BackgroundTasks);
@@ -36,11 +39,41 @@ export class HuntRuns {
   /** Counts what was begun: what is told by one that was left is of no use. */
   private turn = 0;
   private readonly turns = new Map<string, number>();
+  private readonly ruleset = inject(Store).selectSignal(documentFeature.selectId);
+  /** The ruleset whose hunts have what was kept of them. */
+  private restored: string | undefined;
 
   /** How each hunt stands, by chapter/id. */
   readonly states = computed<Readonly<Record<string, EntryState>>>(() =>
     Object.fromEntries(entriesOf(this.editor.document(), 'hunts').map(({ id }) => [`hunts/${id}`, stateOf(this.run(id))])),
   );
+
+  constructor() {
+    effect(() => {
+      const [ruleset, document] = [this.ruleset(), this.editor.document()];
+      if (ruleset === undefined || !document || this.restored === ruleset) return;
+      this.restored = ruleset;
+      untracked(() => this.restore(ruleset, document));
+    });
+  }
+
+  private restore(ruleset: string, document: RulesetJson): void {
+    const kept = keptRuns.read(ruleset);
+    for (const { id } of entriesOf(document, 'hunts')) {
+      const run = Object.hasOwn(kept, id) ? kept[id] : undefined;
+      if (run?.of !== signOf(document, id)) continue;
+      const { of: _of, ...came } = run;
+      this.set(id, { document, running: false, share: 1, ...came });
+    }
+  }
+
+  /** Keeps what a hunt came to. */
+  private keep(id: string): void {
+    const [ruleset, run] = [this.ruleset(), this.runs().get(id)];
+    if (ruleset === undefined || !run || run.failure !== undefined) return;
+    const { document, stories, ticks, ms, found } = run;
+    keptRuns.write(ruleset, id, { of: signOf(document, id), stories, ticks, ms, ...(found && { found }) });
+  }
 
   /** What a hunt came to under the rules as they are now; undefined where it was not run under those. */
   run(id: string): HuntRun | undefined {
@@ -56,6 +89,7 @@ export class HuntRuns {
   stop(id: string): void {
     this.turns.delete(id);
     this.change(id, { running: false });
+    this.keep(id);
   }
 
   /** Runs a hunt, or goes on with it where it was stopped. */
@@ -107,7 +141,9 @@ export class HuntRuns {
     } catch (error) {
       this.change(id, { failure: error instanceof Error ? error.message : String(error) });
     }
-    if (this.turns.get(id) === turn) this.change(id, { running: false });
+    if (this.turns.get(id) !== turn) return;
+    this.change(id, { running: false });
+    this.keep(id);
   }
 
   private set(id: string, run: HuntRun): void {

@@ -55,6 +55,12 @@ const ruleset = (...reactions: unknown[]) =>
 const huntNow = () => documentNow()['hunts'][0];
 
 async function opened(...reactions: unknown[]) {
+  localStorage.clear();
+  return reopened(...reactions);
+}
+
+/** As after a reload. */
+async function reopened(...reactions: unknown[]) {
   TestBed.configureTestingModule({ providers: [{ provide: BackgroundTasks, useClass: TasksAtHand }] });
   const sentences = await spec(HuntSentences, 'hunts', 'scrip', {}, ruleset(...reactions));
   const result = await Seen.of(HuntResult, { id: 'scrip' });
@@ -132,6 +138,23 @@ describe('A hunt', () => {
     expect(check.id).toMatch(/^scripStory\d+$/);
     expect(check.always.length).toBe(1);
     expect((huntNow()['seeds'] as number[]).length).toBe(1);
+  });
+
+  it('is there after a reload, with what it came to, as long as nothing was edited', async () => {
+    const { result, runs } = await opened(hole);
+    await result.click('Run for 60 s');
+    await until(
+      'something is found',
+      () => runs.run('scrip')?.running === false,
+      () => result.settle(),
+    );
+    const { found, stories } = runs.run('scrip')!;
+    TestBed.resetTestingModule();
+    const after = await reopened(hole);
+    expect([after.runs.run('scrip')!.found, after.runs.run('scrip')!.stories]).toEqual([found, stories]);
+    expect(after.result.text('.found')).toContain('1 scrip in by gift');
+    TestBed.resetTestingModule();
+    expect((await reopened({ ...hole, label: 'Present' })).runs.run('scrip')).toBeUndefined();
   });
 
   it('is stopped, goes on from there, and is of no use once the ruleset is edited', async () => {
