@@ -9,8 +9,9 @@ import type { EntryState } from '../rulebook/entry-index';
 /** Whoever has just opened a ruleset looks at it first. */
 const FIRST_MS = 500;
 
-/** So often what has been run is looked at, while others still are. */
+/** After so long what has been run is looked at, while others still are; and the longer that takes, the more seldom. */
 const LOOK_MS = 60;
+const MORE_SELDOM = 1.6;
 
 /** What became of all checks, for the ruleset as it is now: they are run at every edit. */
 @Injectable({ providedIn: 'root' })
@@ -98,8 +99,8 @@ export class CheckResults {
   /** Takes over what has been run while the rest still is: the first that fail are seen at once. */
   private async look(document: RulesetJson, isOver: () => boolean): Promise<void> {
     let known = 0;
-    for (;;) {
-      await new Promise((done) => setTimeout(done, LOOK_MS));
+    for (let wait = LOOK_MS; ; wait *= MORE_SELDOM) {
+      await new Promise((done) => setTimeout(done, wait));
       if (isOver()) return;
       const more = await this.client
         .of<CheckQuestions>('checks')
