@@ -1,5 +1,4 @@
 import type { z } from 'zod';
-import type { AnyEntry, EntryPart } from '../world/concept.js';
 import { type Chapter, entryOf } from './rules.js';
 
 /** Whatever has the chapters of a compiled ruleset: rules, or the context in which they are compiled. */
@@ -29,9 +28,3 @@ export function defineChapter<S extends z.ZodType>(name: string, _schema: S): Ch
 export function entriesIn<E>({ chapters }: WithChapters, chapter: string): readonly E[] {
   return (chapters.get(chapter)?.entries ?? []) as unknown as readonly E[];
 }
-
-/** What can come about of the parts of an entry, as its chapter says it: of an entry as it is written, what it leaves out left out. */
-export const partsFrom =
-  <E>(parts: (entry: Partial<E>) => readonly EntryPart[]) =>
-  (entry: AnyEntry): readonly EntryPart[] =>
-    parts(entry as unknown as Partial<E>);

@@ -47,7 +47,7 @@ export interface ChapterSpec extends SectionInAnalysis {
   readonly kind: 'chapter';
   readonly title: string;
   readonly entry: z.ZodType;
-  /** How many entries it has at most, where that is not as many as any other. */
+  /** How many entries it has at most; as many as any other chapter where nothing is said. */
   readonly most?: number;
   /** Entries that every ruleset has, behind its own, unless it has one of that id itself. */
   readonly given?: readonly { readonly id: string }[];
@@ -77,8 +77,8 @@ export interface ChapterSpec extends SectionInAnalysis {
       text: string,
     ) => readonly { readonly value: string; readonly path: readonly (string | number)[] }[] | undefined;
   };
-  /** What can come about of an entry's own parts, each told by an event that is about the part of that id. */
-  readonly parts?: (entry: AnyEntry) => readonly EntryPart[];
+  /** What can come about of the parts of the entry of an id, each told by an event that is about the part of that id. */
+  readonly parts?: (rules: Rules, id: string) => readonly EntryPart[];
   /** Its entries only try others out and bring nothing about: the one that an entry is about, by chapter and id. */
   readonly tries?: (entry: AnyEntry) => readonly [chapter: string, id: string] | undefined;
 }

@@ -7,8 +7,7 @@ import { events } from './events.js';
 import { findings } from './findings.js';
 import { attachAttributes } from './attach.js';
 import { regenerate } from './regeneration.js';
-import { partsFrom } from '../../ruleset/chapter.js';
-import { type AttributeEntry, schema } from './schema.js';
+import { attributeChapter, schema } from './schema.js';
 import { attributesTable, crossingsTable, modifierHeadsTable, modifiersTable, restsTable } from './tables.js';
 import { noteReturning, returned } from './returning.js';
 import { startValues } from './values.js';
@@ -49,12 +48,11 @@ export const attributesConcept = defineConcept(attributes, {
       entry: schema,
       unused: 'no kind of actor carries it and no formula reads it. Have an actor carry it, or delete it.',
       absent: 'No actor that comes into play has it.',
-      parts: partsFrom<AttributeEntry>(({ thresholds = [] }) =>
-        thresholds.flatMap(({ id }) => [
+      parts: (rules, attribute) =>
+        (attributeChapter.find(rules, attribute)?.thresholds ?? []).flatMap(({ id }) => [
           { at: `thresholds/${id}/enter`, event: events.thresholdEntered.name, part: id },
           { at: `thresholds/${id}/leave`, event: events.thresholdLeft.name, part: id },
         ]),
-      ),
     },
   },
   vocabulary: (ids) => ({

@@ -3,7 +3,7 @@ import { registry } from '../../ruleset/registry.js';
 import type { ChapterEntry, Rules } from '../../ruleset/rules.js';
 import { type Footprint, partKey } from './run/footprint.js';
 import { inForce, type Key, keyOf, playerKind, spokenOf } from './run/reach.js';
-import type { AnyEntry, EntryPart } from '../../world/concept.js';
+import type { EntryPart } from '../../world/concept.js';
 import type { CheckEntry } from './schema.js';
 
 /** How far the checks have run through one entry. */
@@ -49,9 +49,9 @@ function passive(rules: Rules): ReadonlySet<string> {
   return new Set(inForce().filter((chapter) => !told.has(chapter)));
 }
 
-function partsOf(chapter: string, entry: ChapterEntry): readonly EntryPart[] {
+function partsOf(rules: Rules, chapter: string, id: string): readonly EntryPart[] {
   const section = registry().sections.get(chapter);
-  return section?.kind === 'chapter' ? (section.parts?.(entry as AnyEntry) ?? []) : [];
+  return section?.kind === 'chapter' ? (section.parts?.(rules, id) ?? []) : [];
 }
 
 /** How far checks have run through a ruleset, by what they ran through the last time. */
@@ -81,7 +81,7 @@ export function coverageOf(rules: Rules, footprints: ReadonlyMap<CheckEntry, Foo
       const key = keyOf(chapter, entry.id);
       const actions = actionsWithin(entry).map((path) => path.join('/'));
       const past = waysPastWithin(entry);
-      const own = partsOf(chapter, entry);
+      const own = partsOf(rules, chapter, entry.id);
       entries[key] = {
         checks: checks.get(key) ?? [],
         actions: actions.length,

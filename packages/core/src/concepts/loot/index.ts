@@ -4,12 +4,10 @@ import { compileLoot } from './compile.js';
 import { dropFrom } from './deliver.js';
 import { events } from './events.js';
 import { findings } from './findings.js';
-import { partsFrom } from '../../ruleset/chapter.js';
-import { type LootTableJson, schema } from './schema.js';
 import { roomStreaksTable, streaksTable } from './tables.js';
 import { loot } from './state.js';
 import { raised } from '../attributes/consequences.js';
-import { lootChapter } from './schema.js';
+import { lootChapter, schema } from './schema.js';
 
 export { loot } from './state.js';
 export { type CompiledLoot, type Drop, type LootTable, type Quantity, type WeightedDrop, type What } from './compile.js';
@@ -35,9 +33,10 @@ export const lootConcept = defineConcept(loot, {
       unused: 'no foe drops it, no container holds it, no other table has it. Have an action roll it, or delete it.',
       absent: 'Nothing that comes into play rolls it.',
       ownConditions: true,
-      parts: partsFrom<LootTableJson>(({ always = [], entries = [] }) =>
-        [...always, ...entries].map(({ id }) => ({ at: `rows/${id}`, event: events.lootRolled.name, part: id })),
-      ),
+      parts: (rules, table) => {
+        const { always = [], entries = [] } = lootChapter.find(rules, table) ?? {};
+        return [...always, ...entries].map(({ id }) => ({ at: `rows/${id}`, event: events.lootRolled.name, part: id }));
+      },
       secret: () => true,
     },
   },

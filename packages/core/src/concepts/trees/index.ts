@@ -6,8 +6,7 @@ import { inputs } from './inputs.js';
 import { invariants } from './invariants.js';
 import { events } from './events.js';
 import { findings } from './findings.js';
-import { partsFrom } from '../../ruleset/chapter.js';
-import { schema, type TreeEntry } from './schema.js';
+import { schema, treeChapter } from './schema.js';
 import { treesTable } from './tables.js';
 import { giveAgain, givePoints, makeLegal, tellBack } from './spending.js';
 import { isTold } from '../../ruleset/visible.js';
@@ -39,9 +38,8 @@ export const treesConcept = defineConcept(trees, {
       kind: 'chapter',
       title: 'Skills',
       entry: schema,
-      parts: partsFrom<TreeEntry>(({ nodes = [] }) =>
-        nodes.map(({ id }) => ({ at: `nodes/${id}`, event: events.nodeLearned.name, part: id })),
-      ),
+      parts: (rules, tree) =>
+        (treeChapter.find(rules, tree)?.nodes ?? []).map(({ id }) => ({ at: `nodes/${id}`, event: events.nodeLearned.name, part: id })),
     },
   },
   compileInParts: compileTrees,

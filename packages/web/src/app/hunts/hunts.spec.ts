@@ -68,6 +68,18 @@ async function reopened(...reactions: unknown[]) {
   return { sentences, result, runs: TestBed.inject(HuntRuns) };
 }
 
+/** The same, run until it has found what there is to be found. */
+async function openedAndRun(...reactions: unknown[]) {
+  const all = await opened(...reactions);
+  await all.result.click('Run for 60 s');
+  await until(
+    'something is found',
+    () => all.runs.run('scrip')?.running === false,
+    () => all.result.settle(),
+  );
+  return all;
+}
+
 describe('The sentences of a hunt', () => {
   it('read as prose: who is there, what may happen, what always has to hold', async () => {
     const { sentences } = await opened();
@@ -112,13 +124,7 @@ describe('The sentences of a hunt', () => {
 
 describe('A hunt', () => {
   it('tells what it found in a few steps, keeps the story and makes it a check', async () => {
-    const { result, runs } = await opened(hole);
-    await result.click('Run for 60 s');
-    await until(
-      'something is found',
-      () => runs.run('scrip')?.running === false,
-      () => result.settle(),
-    );
+    const { result, runs } = await openedAndRun(hole);
     await result.settle();
     expect(result.text('.found')).toContain('1 scrip in by gift, which is no source of it.');
     expect(runs.states()['hunts/scrip'].is).toBe('fails');
@@ -141,13 +147,7 @@ describe('A hunt', () => {
   });
 
   it('is there after a reload, with what it came to, as long as nothing was edited', async () => {
-    const { result, runs } = await opened(hole);
-    await result.click('Run for 60 s');
-    await until(
-      'something is found',
-      () => runs.run('scrip')?.running === false,
-      () => result.settle(),
-    );
+    const { runs } = await openedAndRun(hole);
     const { found, stories } = runs.run('scrip')!;
     TestBed.resetTestingModule();
     const after = await reopened(hole);
